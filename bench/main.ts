@@ -1,0 +1,214 @@
+import { availableParallelism, cpus, tmpdir } from 'node:os';
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { spawn } from 'node:child_process';
+import { dirname, join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { samples } from '@elastic-folio/demo';
+import type { Sample } from '@elastic-folio/demo';
+import { applyEdit } from '@elastic-folio/core';
+import { Composer, loadFonts } from '@elastic-folio/core/compose';
+import type { FontFace, FontSet } from '@elastic-folio/core/compose';
+import { GlyphOutlines, paintItems } from '@elastic-folio/core/paint';
+import { FileDerived, sharpPictures, shippedFontSource } from '@elastic-folio/core/node';
+import { convert, readSettings, WRITERS } from '@elastic-folio/core/write';
+
+const ROUNDS = 5;
+/** Composing a text may take this many times shaping it with HarfBuzz alone. */
+const COMPOSE_LIMIT = 3;
+const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+const round = (v: number, d = 2): number => +v.toFixed(d);
+
+/** Median milliseconds of five goes after one that is not counted. */
+async function time(work: () => unknown): Promise<number> {
+  await work();
+  const values: number[] = [];
+  for (let i = 0; i < ROUNDS; i++) {
+    const began = performance.now();
+    await work();
+    values.push(performance.now() - began);
+  }
+  return median(values);
+}
+
+/** What the bench reports, and what of it `-- --check` does not accept. */
+const report: Record<string, unknown> = {};
+const missed: string[] = [];
+
+/** Composition from cold caches, against shaping the same spans with HarfBuzz alone, glyphs read out. */
+async function composition(sample: Sample, fonts: FontSet): Promise<void> {
+  const { folio } = sample;
+  const set = new Composer(fonts).compose(folio);
+  // One shaping call for each stretch of one paragraph in one font, as the typesetter makes them.
+  const byParagraph = new Map<string, { font: FontFace; text: string; features: Record<string, number>; language: string }>();
+  for (const frame of set.frames.values())
+    for (const line of frame.lines)
+      for (const r of line.runs) {
+        const key = `${line.paragraph}|${r.font.key}|${r.size}`;
+        const kept = byParagraph.get(key);
+        byParagraph.set(key, { font: r.font, text: kept ? `${kept.text} ${r.text}` : r.text, features: r.features, language: r.language });
+      }
+  const shaping = await time(() => {
+    let glyphs = 0;
+    for (const s of byParagraph.values())
+      for (const g of s.font.shape({
+        text: s.text,
+        start: 0,
+        end: s.text.length,
+        features: s.features,
+        language: s.language,
+        script: 'Latn',
+        direction: 'ltr',
+      }))
+        glyphs += g.gid ? 1 : 0;
+    return glyphs;
+  });
+  const composing = await time(() => new Composer(fonts).compose(folio));
+  const ratio = composing / shaping;
+  if (ratio > COMPOSE_LIMIT) missed.push(`composing ${folio.head.id} takes ${round(ratio)} times shaping it; at most ${COMPOSE_LIMIT}`);
+  report[`composition of ${folio.head.id}`] = { composeMs: round(composing), shapeMs: round(shaping), ratio: round(ratio) };
+
+  // One letter typed at the beginning of the longest text, to the painted spread.
+  const story = Object.values(folio.stories).sort((a, b) => b.order.length - a.order.length)[0]!;
+  const spread = folio.spreads[story.frames[0]!.spread]!;
+  const composer = new Composer(fonts);
+  const outlines = new GlyphOutlines();
+  let now = folio;
+  composer.compose(now);
+  const keystroke = await time(() => {
+    const place = { paragraphId: story.order[0]!, offset: 0 };
+    now = applyEdit(now, {
+      kind: 'text.replace',
+      args: { story: story.id, from: place, to: place, content: [[{ type: 'span', text: 'x' }]], newIds: [] },
+    }).folio;
+    paintItems(now, composer.compose(now), spread, { outlines, href: () => '', shown: () => true });
+  });
+  report[`a letter typed in ${folio.head.id}`] = { editToPaintedMs: round(keystroke), ratioToComposition: round(keystroke / composing) };
+}
+
+async function conversions(sample: Sample, fonts: FontSet): Promise<void> {
+  const media = async (id: string): Promise<Uint8Array> => {
+    const chunks: Uint8Array[] = [];
+    for await (const c of sample.blobs.stream(sample.folio.head.media[id]!.sha256) as AsyncIterable<Uint8Array>) chunks.push(c);
+    return new Uint8Array(Buffer.concat(chunks));
+  };
+  const player = new Uint8Array(await readFile('dist/player.js'));
+  for (const writer of WRITERS) {
+    const folder = await mkdtemp(join(tmpdir(), 'folio-bench-'));
+    const settings = readSettings(writer, { version: writer.version, name: writer.label, settings: {} });
+    const go = (derived: string) =>
+      convert(sample.folio, writer, settings, join(folder, 'out'), {
+        fonts,
+        media,
+        pictures: sharpPictures,
+        derived: new FileDerived(derived),
+        player: async () => player,
+        clock: () => new Date(0),
+        signal: new AbortController().signal,
+        progress: () => undefined,
+      });
+    globalThis.gc?.();
+    const before = process.memoryUsage.rss();
+    let peak = before;
+    const watch = setInterval(() => (peak = Math.max(peak, process.memoryUsage.rss())), 5);
+    const began = performance.now();
+    const first = await go(join(folder, 'derived'));
+    const cold = performance.now() - began;
+    const warm = await time(() => go(join(folder, 'derived')));
+    clearInterval(watch);
+    report[`${sample.folio.head.id} → ${writer.id}`] = {
+      coldMs: round(cold),
+      warmMs: round(warm),
+      peakMemoryAboveStartMiB: round((peak - before) / 2 ** 20, 1),
+      kiB: round(first.files.reduce((n, f) => n + f.bytes, 0) / 1024, 0),
+      valid: first.valid,
+    };
+    if (!first.valid) missed.push(`${sample.folio.head.id} → ${writer.id} is not valid`);
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** From opening the Almanac in a warm browser to its first page on screen, and from a keystroke to the changed page. */
+async function onScreen(): Promise<void> {
+  const data = await mkdtemp(join(tmpdir(), 'folio-bench-data-'));
+  const server = spawn(process.execPath, ['dist/server.mjs'], {
+    env: { ...process.env, PORT: '4790', FOLIO_DATA: data },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  try {
+    await new Promise<void>((resolve, reject) => {
+      server.stdout.on('data', (d: Buffer) => d.includes('is open at') && resolve());
+      server.on('exit', () => reject(new Error('the server did not start')));
+    });
+    const browser = await chromium.launch({
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    });
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto('http://127.0.0.1:4790/');
+    const id = await page.locator('.shelf-row', { hasText: 'Almanac' }).getAttribute('data-document');
+    const firstPage = await time(async () => {
+      await page.goto(`http://127.0.0.1:4790/d/${id}/intake`);
+      await page.waitForFunction(() => document.querySelector('.spread use') && [...document.querySelectorAll('.spread image')].length);
+    });
+    await page.goto(`http://127.0.0.1:4790/d/${id}/intake?item=feature-1&page=3`);
+    await page.locator('.ProseMirror p').first().click();
+    await page.waitForTimeout(1000);
+    const strokes: number[] = [];
+    for (let i = 0; i < 12; i++) {
+      strokes.push(
+        await page.evaluate(
+          () =>
+            new Promise<number>((resolve) => {
+              const frame = document.querySelector('.spread [data-item="feature-1"]')!.closest('.spread')!;
+              const began = performance.now();
+              new MutationObserver((_, o) => {
+                o.disconnect();
+                requestAnimationFrame(() => resolve(performance.now() - began));
+              }).observe(frame, { childList: true, subtree: true });
+              document.execCommand('insertText', false, 'x');
+            }),
+        ),
+      );
+    }
+    report['on screen (warm browser)'] = { almanacFirstPageMs: round(firstPage), keystrokeToRepaintMs: round(median(strokes)) };
+    await browser.close();
+  } finally {
+    server.kill('SIGTERM');
+    await new Promise((r) => server.once('exit', r));
+    await rm(data, { recursive: true, force: true });
+  }
+}
+
+async function main(): Promise<void> {
+  process.chdir(dirname(new URL(import.meta.url).pathname).replace(/\/node_modules\/.*$/, ''));
+  const json = process.argv.includes('--json');
+  report['machine'] = { processor: cpus()[0]?.model, cores: availableParallelism(), node: process.version, rounds: ROUNDS };
+  for (const sample of await samples()) {
+    const fonts = await loadFonts(sample.folio.head, [await shippedFontSource()]);
+    await composition(sample, fonts);
+    await conversions(sample, fonts);
+  }
+  await onScreen();
+  if (json) console.log(JSON.stringify(report, null, 1));
+  else
+    for (const [name, values] of Object.entries(report))
+      console.log(
+        `${name}: ${Object.entries(values as object)
+          .map(([k, v]) => `${k} ${String(v)}`)
+          .join(', ')}`,
+      );
+  if (process.argv.includes('--check') && missed.length) {
+    console.error(missed.join('\n'));
+    process.exitCode = 1;
+  }
+}
+
+await main();

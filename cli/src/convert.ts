@@ -1,0 +1,124 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { createWriteStream } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { Recipe } from '@elastic-folio/core';
+import { FileDerived, FolioError, sharpPictures } from '@elastic-folio/core/node';
+import { convert, readSettings, writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
+import type { Writer } from '@elastic-folio/core/write';
+import { withDocument } from './openDocument.ts';
+import { playerBytes } from './player.ts';
+import type { ConvertResult } from './results.ts';
+import { UsageError } from './usage.ts';
+
+export interface ConvertOptions {
+  to: string;
+  out: string;
+  recipe?: string | undefined;
+  edition?: string | undefined;
+  pages?: string | undefined;
+  onProgress?: (output: string, done: number, total: number) => void;
+}
+
+/** Writes the outputs named, one after another, each into a folder of its own with its ledger. */
+export async function convertFile(file: string, options: ConvertOptions): Promise<ConvertResult> {
+  const writers = options.to.split(',').map((id) => {
+    const writer = writerById(id.trim());
+    if (!writer) throw new UsageError(`There is no output "${id.trim()}". There are: ${WRITERS.map((w) => w.id).join(', ')}.`);
+    return writer;
+  });
+  const out = resolve(options.out);
+  const stop = new AbortController();
+  process.once('SIGINT', () => stop.abort());
+  return withDocument(file, async ({ folio, fonts, media }) => {
+    const { language } = folio.head.metadata;
+    if (options.edition !== undefined && options.edition !== language && !folio.editions[options.edition])
+      throw new FolioError(
+        'edition.none',
+        `The document has no edition in "${options.edition}".`,
+        `It has: ${[language, ...Object.keys(folio.editions)].join(', ')}.`,
+      );
+    if (options.edition !== undefined && options.edition !== language)
+      throw new FolioError(
+        'edition.notYet',
+        'Editions in other languages cannot be written yet.',
+        `Leave --edition out, or give ${language}.`,
+      );
+    const outputs: ConvertResult['outputs'] = [];
+    for (const writer of writers) {
+      const settings = await settingsFor(writer, options);
+      const memory = watchMemory();
+      const started = performance.now();
+      const folder = join(out, writer.id);
+      const result = await convert(folio, writer, settings, folder, {
+        fonts,
+        media,
+        pictures: sharpPictures,
+        derived: new FileDerived(join(tmpdir(), 'elastic-folio-derived')),
+        player: playerBytes,
+        clock: () => new Date(process.env['SOURCE_DATE_EPOCH'] ? Number(process.env['SOURCE_DATE_EPOCH']) * 1000 : Date.now()),
+        signal: stop.signal,
+        progress: (done, total) => options.onProgress?.(writer.id, done, total),
+      });
+      const ms = Math.round(performance.now() - started);
+      await writeFile(
+        join(folder, 'ledger.json'),
+        JSON.stringify({ output: writer.id, valid: result.valid, counts: result.counts, entries: result.ledger }, null, 1),
+      );
+      if (result.files.length > 1)
+        await pipeline(
+          zipFiles(result.files.map((f) => ({ path: f.path, file: join(folder, f.path) }))),
+          createWriteStream(join(out, `${writer.id}.zip`)),
+        );
+      outputs.push({ id: writer.id, files: result.files, ms, peakMemory: memory.stop(), ledger: result.counts, valid: result.valid });
+    }
+    return { outputs };
+  });
+}
+
+/** The recipe's settings where one is given for this output, else the defaults; the command line's range comes last. */
+async function settingsFor(writer: Writer, options: ConvertOptions): Promise<unknown> {
+  let recipe: { version: number; name: string; settings: Record<string, unknown> } = {
+    version: writer.version,
+    name: writer.label,
+    settings: {},
+  };
+  if (options.recipe) {
+    const text = await readFile(options.recipe, 'utf8').catch(() => {
+      throw new FolioError('recipe.none', `The recipe ${options.recipe} cannot be read.`, 'Check its path.');
+    });
+    const parsed = Recipe.omit({ id: true }).safeParse(safeJson(text));
+    if (!parsed.success)
+      throw new FolioError(
+        'recipe.form',
+        `${options.recipe} is no recipe.`,
+        'A recipe is a JSON file with output, version, name and settings.',
+      );
+    if (parsed.data.output === writer.id) recipe = parsed.data;
+  }
+  return readSettings(writer, {
+    ...recipe,
+    settings: { ...recipe.settings, ...(options.pages !== undefined && { pages: options.pages }) },
+  });
+}
+
+function safeJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}
+
+/** Samples the process's memory while work goes on. */
+function watchMemory(): { stop(): number } {
+  let peak = process.memoryUsage.rss();
+  const timer = setInterval(() => (peak = Math.max(peak, process.memoryUsage.rss())), 20);
+  return {
+    stop() {
+      clearInterval(timer);
+      return Math.max(peak, process.memoryUsage.rss());
+    },
+  };
+}

@@ -1,0 +1,1 @@
+export { InspectResult, ConvertResult, SamplesResult } from './results.ts';

@@ -1,0 +1,82 @@
+import { parseArgs } from 'node:util';
+import { FolioError } from '@elastic-folio/core/node';
+import { convertFile } from './convert.ts';
+import { inspect } from './inspect.ts';
+import { writeSamples } from './samples.ts';
+import { USAGE, UsageError } from './usage.ts';
+
+const OPTIONS = {
+  json: { type: 'boolean' },
+  to: { type: 'string' },
+  out: { type: 'string' },
+  recipe: { type: 'string' },
+  edition: { type: 'string' },
+  pages: { type: 'string' },
+  help: { type: 'boolean' },
+} as const;
+
+async function run(argv: string[]): Promise<void> {
+  let parsed;
+  try {
+    parsed = parseArgs({ args: argv, options: OPTIONS, allowPositionals: true });
+  } catch (error) {
+    throw new UsageError((error as Error).message);
+  }
+  const { values, positionals } = parsed;
+  const [command, file, ...more] = positionals;
+  if (values.help || command === 'help') return console.log(USAGE);
+  if (more.length || (command === 'samples' && file)) throw new UsageError(`"${more[0] ?? file}" is one argument too many.`);
+  const need = (value: string | undefined, name: string): string => {
+    if (!value) throw new UsageError(`${command} needs ${name}.`);
+    return value;
+  };
+  const print = (result: unknown, text: () => string): void => console.log(values.json ? JSON.stringify(result, null, 1) : text());
+  if (command === 'inspect') {
+    const r = await inspect(need(file, 'a FILE'));
+    print(
+      r,
+      () =>
+        `${r.title}: ${r.pages} pages, ${r.words} words, ${r.stories} texts, ${r.items} items, ${r.paragraphStyles.length} paragraph styles\n${r.findings.map((f) => `- ${f.page ? `page ${f.page}: ` : ''}${f.says}`).join('\n')}`,
+    );
+  } else if (command === 'convert') {
+    const onProgress = values.json
+      ? undefined
+      : (id: string, done: number, total: number): void => console.error(`${id}: page ${done} of ${total}`);
+    const r = await convertFile(need(file, 'a FILE'), {
+      to: need(values.to, '--to'),
+      out: need(values.out, '--out'),
+      recipe: values.recipe,
+      edition: values.edition,
+      pages: values.pages,
+      ...(onProgress && { onProgress }),
+    });
+    print(r, () =>
+      r.outputs
+        .map(
+          (o) =>
+            `${o.id}: ${o.files.length} files in ${o.ms} ms; ${o.ledger.kept} kept, ${o.ledger.adapted} adapted, ${o.ledger.dropped} dropped, ${o.ledger.excluded} left out; ${o.valid ? 'confirmed by reading back' : 'NOT VALID: reading back contradicts the ledger'}`,
+        )
+        .join('\n'),
+    );
+    if (r.outputs.some((o) => !o.valid)) process.exitCode = 1;
+  } else if (command === 'samples') {
+    const r = await writeSamples(need(values.out, '--out'));
+    print(r, () => r.files.map((f) => `${f.title}: ${f.path}`).join('\n'));
+  } else throw new UsageError(command ? `There is no command "${command}".` : 'A command is missing.');
+}
+
+run(process.argv.slice(2)).catch((error: unknown) => {
+  if (error instanceof UsageError) {
+    console.error(`${error.message}\n\n${USAGE}`);
+    process.exitCode = 2;
+  } else if (error instanceof FolioError) {
+    console.error(`${error.message} ${error.advice}`);
+    process.exitCode = 1;
+  } else if ((error as NodeJS.ErrnoException).code === 'ENOENT') {
+    console.error(`${(error as NodeJS.ErrnoException).path ?? 'The file'} does not exist. Check its path.`);
+    process.exitCode = 1;
+  } else {
+    console.error(error instanceof Error ? `This should not have happened: ${error.stack}` : error);
+    process.exitCode = 1;
+  }
+});

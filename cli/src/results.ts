@@ -1,0 +1,45 @@
+import { z } from 'zod';
+import { Finding } from '@elastic-folio/core/check';
+
+/** What `inspect --json` prints. */
+export const InspectResult = z.object({
+  title: z.string(),
+  pages: z.number().int(),
+  words: z.number().int(),
+  stories: z.number().int(),
+  items: z.number().int(),
+  paragraphStyles: z.array(z.object({ id: z.string(), name: z.string(), element: z.string(), places: z.number().int() })),
+  fonts: z.array(
+    z.object({ family: z.string(), weight: z.number(), style: z.string(), mayEmbed: z.boolean(), from: z.enum(['document', 'shipped']) }),
+  ),
+  findings: z.array(Finding),
+});
+export type InspectResult = z.infer<typeof InspectResult>;
+
+const Counts = z.object({
+  kept: z.number(),
+  adapted: z.number(),
+  dropped: z.number(),
+  excluded: z.number(),
+  contradicted: z.number(),
+  uncheckable: z.number(),
+});
+
+/** What `convert --json` prints. `ms` is wall time; `peakMemory` the most bytes the process held while this output was made. */
+export const ConvertResult = z.object({
+  outputs: z.array(
+    z.object({
+      id: z.string(),
+      files: z.array(z.object({ path: z.string(), mediaType: z.string(), bytes: z.number() })),
+      ms: z.number(),
+      peakMemory: z.number(),
+      ledger: Counts,
+      valid: z.boolean(),
+    }),
+  ),
+});
+export type ConvertResult = z.infer<typeof ConvertResult>;
+
+/** What `samples --json` prints. */
+export const SamplesResult = z.object({ files: z.array(z.object({ path: z.string(), title: z.string(), bytes: z.number() })) });
+export type SamplesResult = z.infer<typeof SamplesResult>;

@@ -1,0 +1,14 @@
+/** The command was called in a way it does not know: exit code 2. */
+export class UsageError extends Error {}
+
+export const USAGE = `Usage:
+  folio inspect FILE [--json]
+  folio convert FILE --to html,pdf --out DIR [--recipe FILE] [--edition LANG] [--pages 2-5] [--json]
+  folio samples --out DIR [--json]
+
+inspect   what is in a document, and what should be looked at
+convert   writes outputs into DIR/<output>/, each with its ledger.json
+samples   writes the sample documents as packages into DIR
+
+--json prints one object on standard output and nothing else.
+Exit codes: 0 done, 1 failed, 2 wrong usage.`;

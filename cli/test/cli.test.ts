@@ -1,0 +1,68 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { spawnSync } from 'node:child_process';
+import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { ConvertResult, InspectResult, SamplesResult } from '../src/index.ts';
+
+// The built program, as a person calls it.
+const program = join(dirname(dirname(dirname(fileURLToPath(import.meta.url)))), 'dist', 'folio.mjs');
+let folder: string;
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'folio-cli-'));
+});
+afterAll(() => rm(folder, { recursive: true, force: true }));
+const folio = (...args: string[]) => spawnSync(process.execPath, [program, ...args], { encoding: 'utf8', cwd: folder, timeout: 60_000 });
+
+describe('the command line', () => {
+  test('samples, inspect and convert give the objects that are documented, and nothing else on standard output', async () => {
+    const samples = SamplesResult.parse(JSON.parse(folio('samples', '--out', 'samples', '--json').stdout));
+    expect(samples.files.map((f) => f.title)).toEqual(['The Marrowby Almanac', 'Open Dome Night']);
+    const inspected = InspectResult.strict().parse(JSON.parse(folio('inspect', 'samples/marrowby-almanac.efolio', '--json').stdout));
+    expect(inspected).toMatchObject({ title: 'The Marrowby Almanac', pages: 8 });
+    expect(inspected.paragraphStyles.find((s) => s.id === 'title')).toMatchObject({ name: 'Feature title', element: 'h1', places: 1 });
+    await writeFile(
+      join(folder, 'recipe.json'),
+      JSON.stringify({ output: 'pdf', version: 1, name: 'Screen', settings: { title: 'From the recipe', bookmarks: false } }),
+    );
+    const run = folio('convert', 'samples/open-dome-night.efolio', '--to', 'html,pdf', '--out', 'out', '--recipe', 'recipe.json', '--json');
+    expect([run.status, run.stderr]).toEqual([0, '']);
+    const { outputs } = ConvertResult.strict().parse(JSON.parse(run.stdout));
+    expect(outputs.map((o) => [o.id, o.valid])).toEqual([
+      ['html', true],
+      ['pdf', true],
+    ]);
+    expect(outputs.every((o) => o.ms > 0 && o.peakMemory > 1e7)).toBe(true);
+    expect(await readdir(join(folder, 'out', 'html'))).toEqual(
+      expect.arrayContaining(['index.html', 'style.css', 'player.js', 'fonts', 'pictures', 'ledger.json']),
+    );
+    const ledger = JSON.parse(await readFile(join(folder, 'out', 'pdf', 'ledger.json'), 'utf8')) as {
+      entries: { subject: { aspect: string }; outcome: string; evidence?: string }[];
+    };
+    expect(ledger.entries.find((e) => e.subject.aspect === 'title')?.evidence).toContain('From the recipe');
+    expect(ledger.entries.find((e) => e.subject.aspect === 'outline')?.outcome).toBe('excluded');
+  });
+
+  test.each([
+    [[], 2, /command is missing/],
+    [['fly'], 2, /no command "fly"/],
+    [['inspect'], 2, /needs a FILE/],
+    [['convert', 'x.efolio', '--out', 'o'], 2, /needs --to/],
+    [['convert', 'x.efolio', '--to', 'paper', '--out', 'o'], 2, /no output "paper"/],
+    [['inspect', 'x.efolio', '--loud'], 2, /Unknown option/],
+    [['inspect', 'missing.efolio'], 1, /missing\.efolio does not exist/],
+    [['inspect', 'note.txt'], 1, /of no kind that can be brought in/],
+    [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--pages', '7'], 1, /pages 1 to 1/],
+    [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--pages', 'x'], 1, /cannot be used: pages/],
+    [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--edition', 'fr'], 1, /no edition in "fr"/],
+    [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--recipe', 'note.txt'], 1, /is no recipe/],
+  ] as [string[], number, RegExp][])('%j ends with code %i and a sentence', async (args, code, says) => {
+    await writeFile(join(folder, 'note.txt'), 'hello');
+    const run = folio(...args);
+    expect(run.status).toBe(code);
+    expect(run.stderr).toMatch(says);
+    expect(run.stdout).toBe('');
+    expect(await readdir(join(folder, 'o')).catch(() => [])).toEqual([]);
+  });
+});

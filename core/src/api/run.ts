@@ -1,0 +1,30 @@
+import { z } from 'zod';
+
+const Counts = z.object({
+  kept: z.number(),
+  adapted: z.number(),
+  dropped: z.number(),
+  excluded: z.number(),
+  contradicted: z.number(),
+  uncheckable: z.number(),
+});
+
+/** One conversion, as the application shows it. */
+export const Run = z.object({
+  id: z.string(),
+  folio: z.string(),
+  recipe: z.string(),
+  output: z.string(),
+  state: z.enum(['waiting', 'running', 'done', 'failed', 'cancelled']),
+  pagesDone: z.number(),
+  pagesTotal: z.number(),
+  inputHash: z.string(),
+  message: z.string().nullable(),
+  advice: z.string().nullable(),
+  counts: Counts.nullable(),
+  valid: z.boolean().nullable(),
+  files: z.array(z.object({ path: z.string(), mediaType: z.string(), bytes: z.number() })).nullable(),
+  createdAt: z.string(),
+  finishedAt: z.string().nullable(),
+});
+export type Run = z.infer<typeof Run>;

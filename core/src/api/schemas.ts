@@ -1,0 +1,81 @@
+import { z } from 'zod';
+import { EditSchema, Folio, Head, LogRow } from '../index.ts';
+import { LedgerEntry } from '../ledger/entry.ts';
+import { Run } from './run.ts';
+
+export const OutputState = z.object({
+  recipe: z.string(),
+  name: z.string(),
+  output: z.string(),
+  state: z.enum(['never', 'waiting', 'running', 'fresh', 'stale', 'failed', 'cancelled']),
+  run: Run.nullable(),
+  lastDone: Run.nullable(),
+});
+export type OutputState = z.infer<typeof OutputState>;
+
+export const ShelfEntry = z.object({
+  id: z.string(),
+  title: z.string(),
+  changedAt: z.string(),
+  pages: z.number(),
+  width: z.number(),
+  height: z.number(),
+  language: z.string(),
+  editions: z.array(z.string()),
+  cover: z.string(),
+  openPoints: z.array(z.string()),
+  outputs: z.array(OutputState),
+});
+export type ShelfEntry = z.infer<typeof ShelfEntry>;
+
+export const OpenedDocument = z.object({
+  id: z.string(),
+  seq: z.number(),
+  head: Head,
+  recipes: Folio.shape.recipes,
+  editions: Folio.shape.editions,
+  history: z.object({ undo: z.array(z.array(z.number())), redo: z.array(z.array(z.number())) }),
+});
+export const Parts = z.object({ parts: z.record(z.string(), z.unknown()) });
+export const EditRequest = z.object({
+  base: z.number().int().min(0),
+  actor: z.string().min(1).max(80),
+  burst: z.string().min(1).max(80),
+  edits: z.array(EditSchema).min(1).max(200),
+});
+export const UndoRequest = z.object({ actor: z.string().min(1).max(80), rows: z.array(z.number().int()).min(1).max(2000) });
+export const EditAnswer = z.object({ rows: z.array(LogRow), missed: z.array(LogRow) });
+
+export const OutputKind = z.object({
+  id: z.string(),
+  label: z.string(),
+  about: z.string(),
+  version: z.number(),
+  view: z.enum(['pages', 'flow', 'none']),
+  entry: z.string(),
+  settings: z.record(z.string(), z.unknown()),
+  sentences: z.record(z.string(), z.string()),
+});
+export type OutputKind = z.infer<typeof OutputKind>;
+export const Ledger = z.object({
+  output: z.string(),
+  valid: z.boolean(),
+  counts: z.record(z.string(), z.number()),
+  entries: z.array(LedgerEntry),
+});
+export const FontEntry = z.object({
+  key: z.string(),
+  family: z.string(),
+  weight: z.number(),
+  style: z.enum(['normal', 'italic']),
+  origin: z.enum(['document', 'shipped']),
+});
+export type FontEntry = z.infer<typeof FontEntry>;
+
+/** What open windows are told. */
+export const ServerEvent = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('edits'), folio: z.string(), rows: z.array(LogRow) }),
+  z.object({ type: z.literal('run'), folio: z.string(), run: Run }),
+  z.object({ type: z.literal('shelf') }),
+]);
+export type ServerEvent = z.infer<typeof ServerEvent>;

@@ -1,0 +1,86 @@
+import type { Composition } from '../compose/marks.ts';
+import type { FontSet } from '../compose/fontSet.ts';
+import type { Folio } from '../folio/folio.ts';
+import { PT_PER_INCH } from '../folio/units.ts';
+import { paragraphRole } from '../folio/resolve.ts';
+import { isOnHiddenLayer, pageOfItem, pagesOf, paragraphsOf } from '../folio/traverse.ts';
+import type { Finding } from './finding.ts';
+
+/** Below this many pixels per inch a picture looks coarse on a good screen (common practice). */
+const COARSE_PPI = 150;
+
+/** What a designer should look at in a document, page by page where it has a place. */
+export function findingsOf(folio: Folio, composition: Composition, fonts: FontSet): Finding[] {
+  const found: Finding[] = [];
+  const numberOf = new Map(pagesOf(folio).map((p) => [p.page.id, p.number]));
+  const pageOf = (spreadId: string, itemId: string): number | undefined => {
+    const spread = folio.spreads[spreadId];
+    const item = spread?.items[itemId];
+    return spread && item ? numberOf.get(pageOfItem(spread, item).id) : undefined;
+  };
+  for (const p of fonts.problems) found.push({ code: p.code, says: p.says });
+  for (const set of composition.stories.values()) {
+    const story = folio.stories[set.story]!;
+    const last = story.frames[story.frames.length - 1];
+    if (set.overflow)
+      found.push({
+        code: 'text.overflow',
+        says: `${set.overflow.characters} characters (${set.overflow.lines} lines) do not fit.`,
+        page: last && pageOf(last.spread, last.item),
+        subject: last?.item,
+      });
+    for (const g of set.missingGlyphs)
+      found.push({
+        code: 'glyph.missing',
+        says: `No font has “${g.character}”.`,
+        page: last && pageOf(last.spread, last.item),
+        subject: g.paragraph,
+      });
+    let passages = 0;
+    for (const paragraph of paragraphsOf(story))
+      passages +=
+        (paragraph.overrides || paragraph.character ? 1 : 0) + paragraph.content.filter((n) => n.type === 'span' && n.overrides).length;
+    if (passages)
+      found.push({
+        code: 'style.handFormatted',
+        says: `${passages} ${passages === 1 ? 'passage is' : 'passages are'} formatted by hand, not by a style.`,
+        page: story.frames[0] && pageOf(story.frames[0].spread, story.frames[0].item),
+        subject: story.frames[0]?.item,
+      });
+  }
+  for (const spread of Object.values(folio.spreads))
+    for (const item of Object.values(spread.items)) {
+      if (item.kind !== 'picture' || isOnHiddenLayer(folio, item)) continue;
+      const page = pageOf(spread.id, item.id);
+      const file = item.media === null ? undefined : folio.head.media[item.media];
+      if (!item.alt && !folio.head.structure.decorations.includes(item.id))
+        found.push({ code: 'alt.missing', says: `The picture ${file?.name ?? item.id} has no alt text.`, page, subject: item.id });
+      const inches = (Math.hypot(item.placement[0], item.placement[1]) * Math.hypot(item.transform[0], item.transform[1])) / PT_PER_INCH;
+      const ppi = file?.width && inches > 0 ? file.width / inches : Infinity;
+      if (ppi < COARSE_PPI)
+        found.push({
+          code: 'picture.coarse',
+          says: `The picture ${file!.name} has ${Math.round(ppi)} pixels per inch where it stands.`,
+          page,
+          subject: item.id,
+        });
+    }
+  for (const layer of Object.values(folio.head.layers))
+    if (!layer.visible) found.push({ code: 'layer.hidden', says: `The layer “${layer.name}” is hidden.`, subject: layer.id });
+  found.push(...headingFindings(folio));
+  return found;
+}
+
+/** WCAG 2.2, 1.3.1 and 2.4.6: headings should begin at level one and not skip levels on the way down. */
+function headingFindings(folio: Folio): Finding[] {
+  const levels: number[] = [];
+  for (const id of folio.head.storyOrder)
+    for (const p of folio.stories[id] ? paragraphsOf(folio.stories[id]) : []) {
+      const level = /^h([1-6])$/.exec(paragraphRole(folio.head, p.style).element)?.[1];
+      if (level) levels.push(Number(level));
+    }
+  if (!levels.includes(1)) return [{ code: 'heading.none', says: 'No style is a heading of the first level.' }];
+  const used = [...new Set(levels)].sort();
+  const gap = used.find((l, i) => i > 0 && l - used[i - 1]! > 1);
+  return gap ? [{ code: 'heading.skip', says: `Headings of level ${gap} are used, but none of level ${gap - 1}.` }] : [];
+}

@@ -1,0 +1,2 @@
+export { Finding } from './finding.ts';
+export { findingsOf } from './findings.ts';

@@ -1,0 +1,129 @@
+import * as hb from 'harfbuzzjs';
+
+/** A glyph as shaped: lengths in font units, `cluster` an index into the shaped text. */
+export interface ShapedGlyph {
+  gid: number;
+  cluster: number;
+  advance: number;
+  dx: number;
+  dy: number;
+  unsafeToBreak: boolean;
+}
+
+export interface ShapeRequest {
+  text: string;
+  start: number;
+  end: number;
+  features: Record<string, number>;
+  language: string;
+  script: string;
+  direction: 'ltr' | 'rtl';
+}
+
+export class FontError extends Error {}
+
+const u16 = (b: Uint8Array, at: number): number => (b[at]! << 8) | b[at + 1]!;
+const i16 = (b: Uint8Array, at: number): number => (u16(b, at) << 16) >> 16;
+const u32 = (b: Uint8Array, at: number): number => ((b[at]! << 24) | (b[at + 1]! << 16) | (b[at + 2]! << 8) | b[at + 3]!) >>> 0;
+
+/**
+ * One font file, ready for shaping by HarfBuzz. Metrics are in units of the em square and follow the
+ * choice browsers make, so that a line box on the web sits where the typesetter put it: `hhea`,
+ * unless OS/2 asks for its typographic values (OpenType 1.9, OS/2 fsSelection bit 7).
+ */
+export class FontFace {
+  readonly unitsPerEm: number;
+  readonly ascent: number;
+  readonly descent: number;
+  readonly capHeight: number;
+  readonly xHeight: number;
+  readonly underline: { offset: number; thickness: number };
+  /** OS/2 fsType allows embedding (OpenType: 2 is "restricted licence", 0x0200 bitmap only). */
+  readonly mayEmbed: boolean;
+  /** fsType 0x0100 forbids subsetting. */
+  readonly maySubset: boolean;
+  readonly fullName: string;
+  readonly postscriptName: string;
+  private readonly font: hb.Font;
+  private readonly buffer = new hb.Buffer();
+  private readonly paths = new Map<number, string>();
+  private readonly covered = new Map<number, number>();
+
+  /** Reads a TrueType or OpenType font; throws a FontError on anything else. */
+  constructor(
+    readonly key: string,
+    readonly family: string,
+    readonly weight: number,
+    readonly style: 'normal' | 'italic',
+    readonly bytes: Uint8Array,
+  ) {
+    checkTables(bytes);
+    const face = new hb.Face(new hb.Blob(bytes.slice()), 0);
+    this.font = new hb.Font(face);
+    this.unitsPerEm = face.upem;
+    const os2 = face.referenceTable('OS/2');
+    const hhea = face.referenceTable('hhea');
+    const post = face.referenceTable('post');
+    if (!hhea || hhea.length < 8 || !face.upem || !face.referenceTable('cmap'))
+      throw new FontError('The font lacks tables that setting text needs.');
+    const useTypo = os2 && os2.length >= 72 && (u16(os2, 62) & 0x80) !== 0;
+    this.ascent = useTypo ? i16(os2, 68) : i16(hhea, 4);
+    this.descent = -(useTypo ? i16(os2, 70) : i16(hhea, 6));
+    this.xHeight = os2 && os2.length >= 88 && i16(os2, 86) > 0 ? i16(os2, 86) : Math.round(this.unitsPerEm * 0.5);
+    this.capHeight = os2 && os2.length >= 90 && i16(os2, 88) > 0 ? i16(os2, 88) : Math.round(this.unitsPerEm * 0.7);
+    this.underline =
+      post && post.length >= 12
+        ? { offset: i16(post, 8), thickness: i16(post, 10) }
+        : { offset: -0.1 * this.unitsPerEm, thickness: 0.05 * this.unitsPerEm };
+    const fsType = os2 && os2.length >= 10 ? u16(os2, 8) : 0;
+    this.mayEmbed = (fsType & 0x000f) !== 2 && (fsType & 0x0200) === 0;
+    this.maySubset = (fsType & 0x0100) === 0;
+    this.fullName = face.getName(4, 'en') || family;
+    this.postscriptName = face.getName(6, 'en') || this.fullName.replace(/ /g, '');
+  }
+
+  /** The glyph for a code point, or 0. */
+  glyphFor(codePoint: number): number {
+    let gid = this.covered.get(codePoint);
+    if (gid === undefined) this.covered.set(codePoint, (gid = this.font.nominalGlyph(codePoint) ?? 0));
+    return gid;
+  }
+
+  shape(request: ShapeRequest): ShapedGlyph[] {
+    const { buffer } = this;
+    buffer.clearContents();
+    buffer.addText(request.text, request.start, request.end - request.start);
+    buffer.setDirection(request.direction === 'rtl' ? hb.Direction.RTL : hb.Direction.LTR);
+    buffer.setScript(request.script);
+    buffer.setLanguage(request.language);
+    const features = Object.entries(request.features).map(([tag, value]) => new hb.Feature(tag, value));
+    hb.shape(this.font, buffer, features);
+    return buffer.getGlyphInfosAndPositions().map((g) => ({
+      gid: g.codepoint,
+      cluster: g.cluster,
+      advance: g.xAdvance ?? 0,
+      dx: g.xOffset ?? 0,
+      dy: g.yOffset ?? 0,
+      unsafeToBreak: (g.flags & hb.GlyphFlag.UNSAFE_TO_BREAK) !== 0,
+    }));
+  }
+
+  /** A glyph's outline as SVG path data in font units, y up. */
+  outline(gid: number): string {
+    let path = this.paths.get(gid);
+    if (path === undefined) this.paths.set(gid, (path = this.font.glyphToPath(gid)));
+    return path;
+  }
+}
+
+/** A table directory that points outside its file must not reach the shaper (OpenType, table directory). */
+function checkTables(bytes: Uint8Array): void {
+  const tag = bytes.length > 12 ? u32(bytes, 0) : 0;
+  if (tag !== 0x00010000 && tag !== 0x4f54544f && tag !== 0x74727565) throw new FontError('This is not a TrueType or OpenType font.');
+  const count = u16(bytes, 4);
+  if (12 + count * 16 > bytes.length) throw new FontError('The font file ends inside its list of tables.');
+  for (let i = 0; i < count; i++) {
+    const at = 12 + i * 16;
+    if (u32(bytes, at + 8) + u32(bytes, at + 12) > bytes.length) throw new FontError('A table of the font lies outside the file.');
+  }
+}

@@ -1,0 +1,6 @@
+export * from './marks.ts';
+export { FontFace, FontError } from './fontFace.ts';
+export { FontSet, loadFonts } from './fontSet.ts';
+export type { FontProblem, FontSource } from './fontSet.ts';
+export { Composer } from './compose.ts';
+export { columnsOf } from './fillFrames.ts';

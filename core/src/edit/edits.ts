@@ -1,0 +1,69 @@
+import { z } from 'zod';
+import { Id } from '../folio/ids.ts';
+import type { Folio } from '../folio/folio.ts';
+import { Recipe } from '../folio/folio.ts';
+import { Inline } from '../folio/story.ts';
+import { Metadata } from '../folio/head.ts';
+import { Role } from '../folio/styles.ts';
+import { replaceText, TextEditError } from './place.ts';
+
+const Place = z.object({ paragraphId: Id, offset: z.number().int().min(0) });
+
+/** Ties an edit's name to the schema of its arguments and to what it does to an immer draft. */
+function edit<K extends string, A extends z.ZodType>(kind: K, args: A, run: (draft: Folio, args: z.output<A>) => void) {
+  return { kind, args, run: run as (draft: Folio, args: never) => void };
+}
+
+const need = <T>(value: T | undefined, what: string): T => {
+  if (value === undefined) throw new TextEditError(`${what} is not in the document any more.`);
+  return value;
+};
+
+/** Every change a person can make to a document, by name. */
+export const EDITS = [
+  edit(
+    'text.replace',
+    z.object({ story: Id, from: Place, to: Place, content: z.array(z.array(Inline)).min(1), newIds: z.array(Id) }),
+    (draft, a) => replaceText(need(draft.stories[a.story], 'This text'), a),
+  ),
+  edit('paragraph.style', z.object({ story: Id, paragraph: Id, style: Id }), (draft, a) => {
+    const block = need(draft.stories[a.story]?.blocks[a.paragraph], 'This paragraph');
+    need(draft.head.paragraphStyles[a.style], 'This style');
+    if (block.kind === 'paragraph') block.style = a.style;
+  }),
+  edit('document.metadata', Metadata.partial(), (draft, a) => {
+    for (const [key, value] of Object.entries(a)) if (value !== undefined) (draft.head.metadata as Record<string, unknown>)[key] = value;
+  }),
+  edit('item.alt', z.object({ spread: Id, item: Id, alt: z.string().nullable() }), (draft, a) => {
+    const item = need(draft.spreads[a.spread]?.items[a.item], 'This item');
+    if (a.alt === null) delete item.alt;
+    else item.alt = a.alt;
+  }),
+  edit('item.decoration', z.object({ item: Id, decoration: z.boolean() }), (draft, a) => {
+    const list = draft.head.structure.decorations.filter((id) => id !== a.item);
+    draft.head.structure.decorations = a.decoration ? [...list, a.item] : list;
+  }),
+  edit('style.role', z.object({ style: Id, role: Role }), (draft, a) => {
+    need(draft.head.paragraphStyles[a.style], 'This style').role = a.role;
+  }),
+  edit('layer.visible', z.object({ layer: Id, visible: z.boolean() }), (draft, a) => {
+    need(draft.head.layers[a.layer], 'This layer').visible = a.visible;
+  }),
+  edit('recipe.set', Recipe, (draft, a) => {
+    draft.recipes[a.id] = a;
+  }),
+  edit('recipe.remove', z.object({ recipe: Id }), (draft, a) => {
+    delete draft.recipes[a.recipe];
+  }),
+] as const;
+
+type EditOf<E> = E extends { kind: infer K; args: infer A extends z.ZodType } ? { kind: K; args: z.input<A> } : never;
+export type Edit = EditOf<(typeof EDITS)[number]>;
+
+/** The wire form of an edit, for the API. */
+export const EditSchema = z.discriminatedUnion(
+  'kind',
+  EDITS.map((e) => z.object({ kind: z.literal(e.kind), args: e.args })) as unknown as [
+    z.ZodObject<{ kind: z.ZodLiteral<string>; args: z.ZodType }>,
+  ],
+) as unknown as z.ZodType<Edit>;

@@ -1,0 +1,43 @@
+import { z } from 'zod';
+import { Id, Language } from './ids.ts';
+import { Head } from './head.ts';
+import { Spread } from './spread.ts';
+import { Inline, Story } from './story.ts';
+
+/** The Folio in one language: targets by segment id, and a few overrides by entity id. */
+export const Edition = z.object({
+  language: Language,
+  name: z.string().optional(),
+  targets: z.record(z.string(), z.array(Inline)).default({}),
+  overrides: z.record(Id, z.record(z.string(), z.unknown())).default({}),
+});
+export type Edition = z.infer<typeof Edition>;
+
+/** The named, reusable settings of one output; `settings` is checked by that output's own schema. */
+export const Recipe = z.object({
+  id: Id,
+  output: z.string(),
+  version: z.number().int().min(1),
+  name: z.string().min(1),
+  settings: z.record(z.string(), z.unknown()),
+});
+export type Recipe = z.infer<typeof Recipe>;
+
+/** One document, as immutable parts. */
+export const Folio = z.object({
+  head: Head,
+  spreads: z.record(Id, Spread),
+  stories: z.record(Id, Story),
+  editions: z.record(z.string(), Edition).default({}),
+  recipes: z.record(Id, Recipe).default({}),
+});
+export type Folio = z.infer<typeof Folio>;
+
+/** Where each part lies in a package. */
+export const partPath = {
+  head: 'folio.json',
+  spread: (id: string): string => `spreads/${id}.json`,
+  story: (id: string): string => `stories/${id}.json`,
+  edition: (language: string): string => `editions/${language}.json`,
+  recipe: (id: string): string => `recipes/${id}.json`,
+};

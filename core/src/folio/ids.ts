@@ -1,0 +1,15 @@
+import { z } from 'zod';
+
+/**
+ * A stable name for anything that can be pointed at. Ids become file names inside a package and
+ * fragments of addresses, so they hold only letters, digits, `_`, `-` and inner dots.
+ */
+export const Id = z
+  .string()
+  .regex(/^[A-Za-z0-9_][A-Za-z0-9_-]*(\.[A-Za-z0-9_-]+)*$/, 'letters, digits, _ and - only')
+  .max(80);
+export type Id = z.infer<typeof Id>;
+
+/** BCP 47 language tag, loosely checked (RFC 5646 section 2.1). */
+export const Language = z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, 'a language tag such as en or de-AT');
+export type Language = z.infer<typeof Language>;

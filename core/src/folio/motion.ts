@@ -1,0 +1,73 @@
+import { z } from 'zod';
+import { Id } from './ids.ts';
+
+/** When a cue begins. */
+export const Trigger = z.discriminatedUnion('when', [
+  z.object({
+    when: z.enum(['press', 'pointerOver', 'pointerOut', 'focus', 'pageShown', 'pageLeft', 'fieldChanged', 'cardChanged', 'mediaEnded']),
+  }),
+  z.object({ when: z.literal('delay'), seconds: z.number().min(0) }),
+]);
+
+/** Where a link or a jump goes. */
+export const Destination = z.discriminatedUnion('to', [
+  z.object({ to: z.literal('address'), href: z.string(), window: z.enum(['same', 'new']).default('same') }),
+  z.object({ to: z.literal('page'), page: Id }),
+  z.object({ to: z.literal('paragraph'), paragraph: Id }),
+  z.object({ to: z.enum(['next', 'previous', 'first', 'last', 'back']) }),
+]);
+export type Destination = z.infer<typeof Destination>;
+
+export const Step = z.discriminatedUnion('do', [
+  z.object({ do: z.literal('go'), destination: Destination }),
+  z.object({
+    do: z.literal('showCard'),
+    switcher: Id,
+    card: z.union([Id, z.enum(['next', 'previous'])]),
+    afterLast: z.enum(['stop', 'again']).default('again'),
+  }),
+  z.object({ do: z.enum(['show', 'hide', 'toggle']), items: z.array(Id) }),
+  z.object({ do: z.enum(['play', 'pause', 'stop']), media: Id }),
+  z.object({ do: z.literal('seek'), media: Id, seconds: z.number().min(0) }),
+  z.object({ do: z.literal('openFile'), media: Id }),
+  z.object({ do: z.enum(['print', 'sendForm', 'resetForm']) }),
+  z.object({
+    do: z.literal('animate'),
+    items: z.array(Id),
+    kind: z.enum(['appear', 'moveIn', 'fade', 'scale']),
+    seconds: z.number().min(0),
+    easing: z.enum(['linear', 'ease', 'easeIn', 'easeOut']).default('ease'),
+    repeat: z.enum(['once', 'again']).default('once'),
+  }),
+]);
+
+/** *When* something happens, *do* these steps in order. */
+export const Cue = z.object({ id: Id, trigger: Trigger, steps: z.array(Step.and(z.object({ after: z.number().min(0).default(0) }))) });
+export type Cue = z.infer<typeof Cue>;
+
+/** Page transitions: the styles of ISO 32000-1, table 162. */
+export const Transition = z.object({
+  style: z.enum(['split', 'blinds', 'box', 'wipe', 'dissolve', 'glitter', 'fly', 'push', 'cover', 'uncover', 'fade']),
+  seconds: z.number().min(0).default(1),
+  direction: z.number().default(0),
+  axis: z.enum(['horizontal', 'vertical']).optional(),
+  motion: z.enum(['inward', 'outward']).optional(),
+});
+
+export const Opening = z.object({
+  fullScreen: z.boolean().default(false),
+  view: z.enum(['page', 'spread']).default('page'),
+  showBookmarks: z.boolean().default(false),
+  loop: z.boolean().default(false),
+});
+
+export const Change = z.object({
+  kind: z.enum(['cut', 'fade', 'slide']),
+  direction: z.enum(['left', 'right', 'up', 'down']).default('left'),
+  seconds: z.number().min(0).default(0.4),
+});
+export const Advance = z.object({
+  interval: z.number().min(0.1),
+  end: z.enum(['loop', 'stop']),
+  pauseOnPointer: z.boolean().default(true),
+});

@@ -1,0 +1,88 @@
+import { z } from 'zod';
+import { Id } from './ids.ts';
+import { CharacterOverrides, ParagraphOverrides } from './styles.ts';
+import { Destination } from './motion.ts';
+import { Item } from './items.ts';
+import { Paint } from './colour.ts';
+import { Stroke } from './appearance.ts';
+
+/** Text of one look. Spans have no id: positions in text are Places. */
+export const Span = z.object({
+  type: z.literal('span'),
+  text: z.string().min(1),
+  style: Id.optional(),
+  overrides: CharacterOverrides.optional(),
+  link: Id.optional(),
+});
+export type Span = z.infer<typeof Span>;
+
+/** What can stand in a line. Everything but a span counts as one unit of offset. */
+export const Inline = z.discriminatedUnion('type', [
+  Span,
+  z.object({ type: z.literal('softReturn') }),
+  z.object({ type: z.literal('tab') }),
+  z.object({
+    type: z.literal('field'),
+    id: Id,
+    field: z.enum(['pageNumber', 'pageCount', 'sectionName', 'reference', 'date', 'title']),
+    target: Id.optional(),
+    text: z.string().optional(),
+  }),
+  z.object({ type: z.literal('anchor'), id: Id, item: Id, place: z.enum(['inline', 'above', 'side']) }),
+  z.object({ type: z.literal('note'), id: Id, kind: z.enum(['footnote', 'endnote']), order: z.array(Id) }),
+  z.object({ type: z.literal('ruby'), id: Id, base: z.string(), reading: z.string() }),
+]);
+export type Inline = z.infer<typeof Inline>;
+
+export const Paragraph = z.object({
+  kind: z.literal('paragraph'),
+  id: Id,
+  style: Id,
+  overrides: ParagraphOverrides.optional(),
+  character: CharacterOverrides.optional(),
+  content: z.array(Inline).default([]),
+});
+export type Paragraph = z.infer<typeof Paragraph>;
+
+export const Cell = z.object({
+  id: Id,
+  row: z.number().int().min(0),
+  column: z.number().int().min(0),
+  rows: z.number().int().min(1).default(1),
+  columns: z.number().int().min(1).default(1),
+  style: Id.optional(),
+  fill: Paint.optional(),
+  stroke: Stroke.nullable().optional(),
+  verticalAlign: z.enum(['top', 'centre', 'bottom']).default('top'),
+  header: z.boolean().default(false),
+  order: z.array(Id),
+});
+export const Table = z.object({
+  kind: z.literal('table'),
+  id: Id,
+  style: Id.optional(),
+  columns: z.array(z.object({ width: z.number().min(0), unit: z.enum(['pt', 'share']).default('pt') })).min(1),
+  rows: z.array(z.object({ height: z.number().min(0), exact: z.boolean().default(false) })).min(1),
+  headerRows: z.number().int().min(0).default(0),
+  footerRows: z.number().int().min(0).default(0),
+  cells: z.record(Id, Cell),
+});
+export type Table = z.infer<typeof Table>;
+
+/**
+ * One continuous text. All paragraphs and tables, also those inside cells and notes, lie flat in
+ * `blocks`; `order` lists what follows one another at the top. `frames` is the chain that shows it.
+ */
+export const Story = z.object({
+  id: Id,
+  name: z.string().optional(),
+  blocks: z.record(Id, z.discriminatedUnion('kind', [Paragraph, Table])),
+  order: z.array(Id).min(1),
+  frames: z.array(z.object({ spread: Id, item: Id })).default([]),
+  links: z.record(Id, z.object({ id: Id, destination: Destination, title: z.string().optional() })).default({}),
+  items: z.record(Id, Item).default({}),
+  /** Ids of merged paragraphs → the paragraph that took their text. */
+  aliases: z.record(Id, Id).default({}),
+});
+export type Story = z.infer<typeof Story>;
+export type Block = Story['blocks'][string];

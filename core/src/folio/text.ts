@@ -1,0 +1,88 @@
+import type { Inline, Paragraph, Span } from './story.ts';
+
+/** Stands in plain text for an object in the line (Unicode: OBJECT REPLACEMENT CHARACTER). */
+export const OBJECT = '\uFFFC';
+
+/** Length of one inline node in units of offset: UTF-16 units for text, one for everything else. */
+export const lengthOf = (node: Inline): number => (node.type === 'span' ? node.text.length : 1);
+export const contentLength = (content: readonly Inline[]): number => content.reduce((n, node) => n + lengthOf(node), 0);
+
+function plainNode(node: Inline): string {
+  if (node.type === 'span') return node.text;
+  if (node.type === 'softReturn') return '\n';
+  return node.type === 'tab' ? '\t' : OBJECT;
+}
+
+/** Text with one character per unit of offset. */
+export const plainText = (content: readonly Inline[]): string => content.map(plainNode).join('');
+
+/** What a reader reads: objects are left out, ruby gives its base text, a soft return a space. */
+export const readText = (paragraph: Paragraph, field: (node: Inline & { type: 'field' }) => string = () => ''): string =>
+  paragraph.content
+    .map((n) =>
+      n.type === 'span'
+        ? n.text
+        : n.type === 'softReturn' || n.type === 'tab'
+          ? ' '
+          : n.type === 'ruby'
+            ? n.base
+            : n.type === 'field'
+              ? field(n)
+              : '',
+    )
+    .join('');
+
+const sameLook = (a: Span, b: Span): boolean =>
+  a.style === b.style && a.link === b.link && JSON.stringify(a.overrides ?? {}) === JSON.stringify(b.overrides ?? {});
+
+/** Joins neighbouring spans of one look and drops empty ones, so that equal text has one form. */
+export function normalise(content: readonly Inline[]): Inline[] {
+  const out: Inline[] = [];
+  for (const node of content) {
+    const last = out[out.length - 1];
+    if (node.type === 'span' && node.text === '') continue;
+    if (node.type === 'span' && last?.type === 'span' && sameLook(last, node))
+      out[out.length - 1] = { ...last, text: last.text + node.text };
+    else out.push(node);
+  }
+  return out;
+}
+
+/** The nodes between two offsets; a span is cut, other nodes are whole. */
+export function sliceContent(content: readonly Inline[], from: number, to: number): Inline[] {
+  const out: Inline[] = [];
+  let at = 0;
+  for (const node of content) {
+    const end = at + lengthOf(node);
+    if (end > from && at < to) {
+      if (node.type !== 'span') out.push(node);
+      else {
+        const text = node.text.slice(Math.max(0, from - at), Math.min(node.text.length, to - at));
+        if (text) out.push({ ...node, text });
+      }
+    }
+    at = end;
+  }
+  return out;
+}
+
+const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
+
+/** Whether an offset stands between two grapheme clusters (UAX 29), where a Place may be. */
+export function isGraphemeBoundary(text: string, offset: number): boolean {
+  if (offset <= 0 || offset >= text.length) return offset === 0 || offset === text.length;
+  return segmenter.segment(text).containing(offset)?.index === offset;
+}
+
+/** The nearest allowed Place offset at or before `offset`. */
+export function toGraphemeBoundary(text: string, offset: number): number {
+  const clamped = Math.min(Math.max(0, offset), text.length);
+  return clamped === text.length ? clamped : (segmenter.segment(text).containing(clamped)?.index ?? clamped);
+}
+
+/** Words as a word processor counts them: runs of letters, digits and marks inside them (UAX 29). */
+export function countWords(text: string, language = 'en'): number {
+  let words = 0;
+  for (const segment of new Intl.Segmenter(language, { granularity: 'word' }).segment(text)) if (segment.isWordLike) words++;
+  return words;
+}

@@ -1,0 +1,111 @@
+import type { Folio } from './folio.ts';
+import type { Item } from './items.ts';
+import type { Page, Spread } from './spread.ts';
+import type { Paragraph, Story } from './story.ts';
+import { boundsOfPath, overlap, transformRect, union } from './geometry.ts';
+import type { Rect } from './geometry.ts';
+
+export interface PagePlace {
+  page: Page;
+  spread: Spread;
+  /** Position in the document, from 1; what commands and people count by. */
+  number: number;
+}
+
+const pagesCache = new WeakMap<object, { order: readonly string[]; pages: PagePlace[] }>();
+
+/** Every page in document order. */
+export function pagesOf(folio: Folio): PagePlace[] {
+  const cached = pagesCache.get(folio.spreads);
+  if (cached?.order === folio.head.spreadOrder) return cached.pages;
+  const pages: PagePlace[] = [];
+  for (const id of folio.head.spreadOrder) {
+    const spread = folio.spreads[id];
+    for (const page of spread?.pages ?? []) pages.push({ page, spread: spread!, number: pages.length + 1 });
+  }
+  pagesCache.set(folio.spreads, { order: folio.head.spreadOrder, pages });
+  return pages;
+}
+
+/** The number printed on a page. */
+export const printedNumber = (place: PagePlace): string => place.page.number ?? String(place.number);
+
+/** The upright box of an item in spread coordinates; a group's is the union of its members'. */
+export function itemBounds(items: Record<string, Item>, item: Item, depth = 0): Rect {
+  if (item.kind === 'group') {
+    const members = item.members.flatMap((id) => (items[id] && depth < 32 ? [itemBounds(items, items[id], depth + 1)] : []));
+    return union(members);
+  }
+  if (item.kind === 'shape') return boundsOfPath(item.path, item.transform);
+  return transformRect(item.transform, { x: 0, y: 0, ...item.size });
+}
+
+/** The page an item belongs to: the one it covers most, else the nearest to its middle. */
+export function pageOfItem(spread: Spread, item: Item): Page {
+  const box = itemBounds(spread.items, item);
+  // Lines have no area: a hair of thickness gives them a page all the same.
+  const solid = { ...box, width: Math.max(box.width, 0.01), height: Math.max(box.height, 0.01) };
+  let best = spread.pages[0]!;
+  let bestScore = -Infinity;
+  for (const page of spread.pages) {
+    const shared = overlap(solid, page.box);
+    const away = Math.hypot(
+      box.x + box.width / 2 - page.box.x - page.box.width / 2,
+      box.y + box.height / 2 - page.box.y - page.box.height / 2,
+    );
+    const score = shared > 0 ? shared : -away;
+    if (score > bestScore) [best, bestScore] = [page, score];
+  }
+  return best;
+}
+
+/** Ids of items inside groups, switcher cards and the like: they are reached through their holder. */
+export function heldItems(spread: Pick<Spread, 'items'>): Map<string, string> {
+  const held = new Map<string, string>();
+  for (const item of Object.values(spread.items)) {
+    if (item.kind === 'group') for (const id of item.members) held.set(id, item.id);
+    if (item.kind === 'switcher') for (const card of item.cards) for (const id of card.items) held.set(id, item.id);
+  }
+  return held;
+}
+
+/** Items of a spread from back to front: layer by layer, then the spread's own list. Unlisted ids are ignored. */
+export function paintOrder(folio: Folio, spread: Pick<Spread, 'items' | 'order'>): Item[] {
+  const rank = new Map(folio.head.layerOrder.map((id, i) => [id, i]));
+  const held = heldItems(spread);
+  return spread.order
+    .flatMap((id, i) => (spread.items[id] && !held.has(id) ? [{ item: spread.items[id], i }] : []))
+    .sort((a, b) => (rank.get(a.item.layer) ?? 0) - (rank.get(b.item.layer) ?? 0) || a.i - b.i)
+    .map((e) => e.item);
+}
+
+const framesCache = new WeakMap<object, Map<string, string>>();
+
+/** Frame id → id of the story it shows. */
+export function storyOfFrame(folio: Folio): Map<string, string> {
+  let map = framesCache.get(folio.stories);
+  if (!map) {
+    map = new Map();
+    for (const story of Object.values(folio.stories)) for (const frame of story.frames) map.set(frame.item, story.id);
+    framesCache.set(folio.stories, map);
+  }
+  return map;
+}
+
+/** The paragraphs of a story in text order, those of cells and notes where these stand. */
+export function* paragraphsOf(story: Story, order: readonly string[] = story.order, depth = 0): Generator<Paragraph> {
+  if (depth > 16) return;
+  for (const id of order) {
+    const block = story.blocks[id];
+    if (!block) continue;
+    if (block.kind === 'paragraph') {
+      yield block;
+      for (const node of block.content) if (node.type === 'note') yield* paragraphsOf(story, node.order, depth + 1);
+    } else {
+      const cells = Object.values(block.cells).sort((a, b) => a.row - b.row || a.column - b.column);
+      for (const cell of cells) yield* paragraphsOf(story, cell.order, depth + 1);
+    }
+  }
+}
+
+export const isOnHiddenLayer = (folio: Folio, item: Item): boolean => folio.head.layers[item.layer]?.visible === false;

@@ -1,0 +1,6 @@
+export * from './folio/index.ts';
+export * from './edit/place.ts';
+export * from './edit/edits.ts';
+export * from './edit/apply.ts';
+export * from './edit/log.ts';
+export * from './structure/reading.ts';

@@ -1,0 +1,40 @@
+import type { Folio } from '../folio/folio.ts';
+import { subjectKey } from './entry.ts';
+import type { Evidence, Judgement, LedgerEntry } from './entry.ts';
+import { subjectsOf } from './subjects.ts';
+import type { SubjectInFolio } from './subjects.ts';
+
+/**
+ * The ledger of a run: every subject of the document, what the writer says of it, and what reading
+ * back found. Complete by construction: it walks the subjects, not what the writer happened to do.
+ */
+export function buildLedger(folio: Folio, judge: (subject: SubjectInFolio) => Judgement, evidence: readonly Evidence[]): LedgerEntry[] {
+  const found = new Map<string, Evidence[]>();
+  for (const e of evidence) {
+    const key = subjectKey(e.subject);
+    found.set(key, [...(found.get(key) ?? []), e]);
+  }
+  const entries: LedgerEntry[] = [];
+  for (const about of subjectsOf(folio)) {
+    const { outcome, code, values = {}, repair } = judge(about);
+    const seen = found.get(subjectKey(about.subject)) ?? [];
+    // What was dropped is not found as designed: that bears the entry out.
+    const against = outcome === 'dropped' ? undefined : seen.find((e) => !e.agrees);
+    const check = against ? 'contradicted' : seen.length ? 'confirmed' : 'uncheckable';
+    const says = (against ?? seen[0])?.says;
+    entries.push({
+      subject: about.subject,
+      pages: about.pages,
+      outcome,
+      code,
+      values,
+      check,
+      ...(says !== undefined && { evidence: says }),
+      ...(repair !== undefined && { repair }),
+    });
+  }
+  return entries;
+}
+
+/** A run whose files contradict its own ledger is not valid. */
+export const isValid = (entries: readonly LedgerEntry[]): boolean => entries.every((e) => e.check !== 'contradicted');

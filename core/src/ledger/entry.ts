@@ -1,0 +1,79 @@
+import { z } from 'zod';
+
+/** What an entry speaks of. `aspect` names the property: a text's wording, its look, its place … */
+export const Subject = z.object({
+  kind: z.enum([
+    'document',
+    'page',
+    'layer',
+    'item',
+    'masterItem',
+    'paragraph',
+    'table',
+    'cell',
+    'link',
+    'note',
+    'field',
+    'anchor',
+    'ruby',
+    'cue',
+    'story',
+    'font',
+    'pin',
+    'edition',
+  ]),
+  id: z.string(),
+  aspect: z.string(),
+});
+export type Subject = z.infer<typeof Subject>;
+export const subjectKey = (s: Subject): string => `${s.kind}:${s.id}:${s.aspect}`;
+
+export const Outcome = z.enum(['kept', 'adapted', 'dropped', 'excluded']);
+export type Outcome = z.infer<typeof Outcome>;
+
+/** One line of a ledger: what an output did with one property of one thing, and whether reading the files back bears it out. */
+export const LedgerEntry = z.object({
+  subject: Subject,
+  pages: z.array(z.string()),
+  outcome: Outcome,
+  code: z.string(),
+  values: z.record(z.string(), z.union([z.string(), z.number()])).default({}),
+  check: z.enum(['confirmed', 'contradicted', 'uncheckable']),
+  evidence: z.string().optional(),
+  repair: z.string().optional(),
+});
+export type LedgerEntry = z.infer<typeof LedgerEntry>;
+
+/** What a writer says it did with a subject. */
+export interface Judgement {
+  outcome: Outcome;
+  code: string;
+  values?: Record<string, string | number>;
+  repair?: string;
+}
+
+/** What reading the finished files back found about a subject. */
+export interface Evidence {
+  subject: Subject;
+  agrees: boolean;
+  says: string;
+}
+
+export interface LedgerCounts {
+  kept: number;
+  adapted: number;
+  dropped: number;
+  excluded: number;
+  contradicted: number;
+  uncheckable: number;
+}
+
+export function countLedger(entries: readonly LedgerEntry[]): LedgerCounts {
+  const counts: LedgerCounts = { kept: 0, adapted: 0, dropped: 0, excluded: 0, contradicted: 0, uncheckable: 0 };
+  for (const e of entries) {
+    counts[e.outcome]++;
+    if (e.check === 'contradicted') counts.contradicted++;
+    if (e.check === 'uncheckable') counts.uncheckable++;
+  }
+  return counts;
+}

@@ -1,0 +1,119 @@
+import * as csstree from 'css-tree';
+import type { Element } from './dom.ts';
+import { attribute } from './dom.ts';
+
+/** Declarations as written, by property. */
+export type Declarations = Record<string, string>;
+
+interface Rule {
+  /** Compound selectors from the outermost to the element itself. */
+  compounds: { tag?: string; id?: string; classes: string[] }[];
+  weight: number;
+  declarations: Declarations;
+}
+
+export interface FontFaceRule {
+  family: string;
+  source: string;
+}
+
+/** A style sheet as far as results need it: compound and descendant selectors, `@font-face`; `@media` is passed over. */
+export class StyleRules {
+  private readonly rules: Rule[] = [];
+  readonly fontFaces: FontFaceRule[] = [];
+
+  add(css: string): void {
+    const ast = csstree.parse(css, { parseValue: false });
+    csstree.walk(ast, {
+      enter: (node: csstree.CssNode) => {
+        if (node.type === 'Atrule' && node.name === 'font-face' && node.block) {
+          const d = declarationsOf(node.block);
+          this.fontFaces.push({
+            family: unquote(d['font-family'] ?? ''),
+            source: /url\(\s*["']?([^"')]+)/.exec(d['src'] ?? '')?.[1] ?? '',
+          });
+        }
+        if (node.type === 'Atrule' && node.name === 'media') return csstree.walk.skip;
+        if (node.type !== 'Rule' || node.prelude.type !== 'SelectorList') return undefined;
+        const declarations = declarationsOf(node.block);
+        node.prelude.children.forEach((selector) => {
+          const compounds = compoundsOf(selector);
+          if (compounds)
+            this.rules.push({
+              compounds,
+              declarations,
+              weight: compounds.reduce((w, c) => w + (c.id ? 10000 : 0) + c.classes.length * 100 + (c.tag ? 1 : 0), 0),
+            });
+        });
+        return undefined;
+      },
+    });
+  }
+
+  /** What the sheets and the element's own style say, the stronger last (CSS Cascade 4, 6.4). */
+  styleOf(element: Element, ancestors: readonly Element[]): Declarations {
+    const matching = this.rules.map((rule, i) => ({ rule, i })).filter(({ rule }) => matches(rule.compounds, element, ancestors));
+    matching.sort((a, b) => a.rule.weight - b.rule.weight || a.i - b.i);
+    return Object.assign({}, ...matching.map((m) => m.rule.declarations), inlineStyle(attribute(element, 'style'))) as Declarations;
+  }
+}
+
+const inlineCache = new Map<string, Declarations>();
+function inlineStyle(style: string | undefined): Declarations {
+  if (!style) return {};
+  let kept = inlineCache.get(style);
+  if (!kept) {
+    if (inlineCache.size > 5000) inlineCache.clear();
+    kept = {};
+    const ast = csstree.parse(style, { context: 'declarationList', parseValue: false });
+    csstree.walk(ast, (node) => {
+      if (node.type === 'Declaration') kept![node.property] = csstree.generate(node.value);
+    });
+    inlineCache.set(style, kept);
+  }
+  return kept;
+}
+
+function declarationsOf(block: csstree.Block): Declarations {
+  const out: Declarations = {};
+  block.children.forEach((node) => {
+    if (node.type === 'Declaration') out[node.property] = csstree.generate(node.value).trim();
+  });
+  return out;
+}
+
+function compoundsOf(selector: csstree.CssNode): Rule['compounds'] | null {
+  if (selector.type !== 'Selector') return null;
+  const compounds: Rule['compounds'] = [{ classes: [] }];
+  let plain = true;
+  selector.children.forEach((part) => {
+    const last = compounds[compounds.length - 1]!;
+    if (part.type === 'TypeSelector') {
+      if (part.name !== '*') last.tag = part.name;
+    } else if (part.type === 'ClassSelector') last.classes.push(part.name);
+    else if (part.type === 'IdSelector') last.id = part.name;
+    else if (part.type === 'Combinator' && part.name.trim() === '') compounds.push({ classes: [] });
+    else plain = false;
+  });
+  return plain ? compounds : null;
+}
+
+function matchesCompound(c: Rule['compounds'][number], e: Element): boolean {
+  if (c.tag && c.tag !== e.tagName) return false;
+  if (c.id && c.id !== attribute(e, 'id')) return false;
+  if (!c.classes.length) return true;
+  const classes = (attribute(e, 'class') ?? '').split(/\s+/);
+  return c.classes.every((name) => classes.includes(name));
+}
+
+function matches(compounds: Rule['compounds'], element: Element, ancestors: readonly Element[]): boolean {
+  if (!matchesCompound(compounds[compounds.length - 1]!, element)) return false;
+  let at = ancestors.length - 1;
+  for (let i = compounds.length - 2; i >= 0; i--) {
+    while (at >= 0 && !matchesCompound(compounds[i]!, ancestors[at]!)) at--;
+    if (at-- < 0) return false;
+  }
+  return true;
+}
+
+export const unquote = (value: string): string => value.trim().replace(/^["']|["']$/g, '');

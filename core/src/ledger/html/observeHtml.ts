@@ -1,0 +1,269 @@
+import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
+import { angleOf, apply, boundsOfPath, IDENTITY, multiply, transformRect, translation } from '../../folio/geometry.ts';
+import type { PicturePort } from '../../ports/ports.ts';
+import type { ObservedBlock, ObservedDocument, ObservedPage, ObservedRun, ObservedShape } from '../observed.ts';
+import { mergeShapes } from '../mergeShapes.ts';
+import { StyleRules, unquote } from './css.ts';
+import type { Declarations } from './css.ts';
+import { attribute, elementsOf, isElement, isText, parsePage, textOf } from './dom.ts';
+import type { Element, Node } from './dom.ts';
+import { readWebFont } from './fontFiles.ts';
+import type { WebFont } from './fontFiles.ts';
+
+export const SIGNATURE_CELLS = 8;
+const PT = 0.75;
+const BLOCKS = new Set(['h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'p', 'li', 'blockquote']);
+const INHERITED = ['font-family', 'font-size', 'color', 'line-height', 'letter-spacing', 'word-spacing'];
+
+export interface HtmlFiles {
+  /** Bytes of a file of the result, undefined where it is missing. */
+  file(path: string): Promise<Uint8Array | undefined>;
+  pictures: PicturePort;
+}
+
+/** Reads a web edition back from its files alone: what a browser would show, worked out from HTML and CSS. */
+export async function observeHtml(html: string, files: HtmlFiles): Promise<ObservedDocument> {
+  const document = parsePage(html);
+  const all = [...elementsOf(document)];
+  const rules = new StyleRules();
+  for (const e of all) {
+    if (e.tagName === 'style') rules.add(textOf(e));
+    if (e.tagName === 'link' && attribute(e, 'rel') === 'stylesheet')
+      rules.add(new TextDecoder().decode((await files.file(attribute(e, 'href') ?? '')) ?? new Uint8Array()));
+  }
+  const fonts = new Map<string, WebFont>();
+  for (const face of rules.fontFaces) {
+    const bytes = await files.file(face.source);
+    const font = bytes && readWebFont(bytes);
+    if (font) fonts.set(face.family, font);
+  }
+  const root = all.find((e) => e.tagName === 'html');
+  const sections = all.filter((e) => e.tagName === 'section' && (attribute(e, 'class') ?? '').split(' ').includes('page'));
+  const ids = sections.map((e) => attribute(e, 'id'));
+  const language = (root && attribute(root, 'lang')) ?? '';
+  const pages: ObservedPage[] = [];
+  const outline: ObservedDocument['outline'] = [];
+  for (const section of sections) {
+    const walker = new PageWalker(rules, fonts, ids, files);
+    pages.push(await walker.read(section, language));
+    for (const e of elementsOf(section))
+      if (/^h[1-6]$/.test(e.tagName) && !(attribute(e, 'class') ?? '').includes('continued'))
+        outline.push({ text: textOf(e), page: pages.length });
+  }
+  const title = all.find((e) => e.tagName === 'title');
+  return { title: title ? textOf(title) : '', language, outline, pages, embedded: [...fonts.values()].map((f) => f.postscriptName) };
+}
+
+interface Where {
+  matrix: Matrix;
+  style: Declarations;
+  ancestors: Element[];
+  language: string;
+  hidden: boolean;
+  block: ObservedBlock | null;
+  link: string | undefined;
+  z: number;
+  /** The line box in force, with the pen's place along it. */
+  line: { x: number; top: number; height: number; pen: number; font: string; size: number; matrix: Matrix } | null;
+}
+
+const lengthPx = (value: string | undefined): number => (value === undefined ? 0 : Number.parseFloat(value) || 0);
+
+class PageWalker {
+  private readonly blocks: ObservedBlock[] = [];
+  private readonly loose: ObservedRun[] = [];
+  private readonly shapes: (ObservedShape & { z: number })[] = [];
+  private readonly images: { z: number; box: Rect; src: string; alt: string | undefined; block: ObservedBlock | null }[] = [];
+
+  constructor(
+    private readonly rules: StyleRules,
+    private readonly fonts: Map<string, WebFont>,
+    private readonly pageIds: (string | undefined)[],
+    private readonly files: HtmlFiles,
+  ) {}
+
+  async read(section: Element, language: string): Promise<ObservedPage> {
+    const style = this.rules.styleOf(section, []);
+    const start: Where = {
+      matrix: IDENTITY,
+      style: {},
+      ancestors: [section],
+      language,
+      hidden: false,
+      block: null,
+      link: undefined,
+      z: 0,
+      line: null,
+    };
+    for (const child of section.childNodes) this.visit(child, start);
+    const pictures: ObservedPage['pictures'] = [];
+    for (const image of this.images.sort((a, b) => a.z - b.z)) {
+      const bytes = await this.files.file(image.src);
+      const picture = bytes ? await this.files.pictures.signature(bytes, SIGNATURE_CELLS).catch(() => new Uint8Array()) : new Uint8Array();
+      pictures.push({ box: image.box, alt: image.alt, picture });
+      if (image.block) image.block.picture = picture;
+    }
+    const shapes = mergeShapes(this.shapes.sort((a, b) => a.z - b.z).map(({ box, fill, stroke }) => ({ box, fill, stroke })));
+    return {
+      width: lengthPx(style['width']) * PT,
+      height: lengthPx(style['height']) * PT,
+      blocks: this.blocks.filter((b) => b.text.trim() || b.role === 'figure'),
+      pictures,
+      shapes,
+      loose: this.loose,
+    };
+  }
+
+  private visit(node: Node, at: Where): void {
+    if (isText(node)) return this.text(node.value, at);
+    if (!isElement(node)) return;
+    const own = this.rules.styleOf(node, at.ancestors);
+    const style: Declarations = {
+      ...Object.fromEntries(INHERITED.flatMap((p) => (at.style[p] === undefined ? [] : [[p, at.style[p]]]))),
+      ...own,
+    };
+    const inside: Where = {
+      ...at,
+      style,
+      ancestors: [...at.ancestors, node],
+      language: attribute(node, 'lang') ?? at.language,
+      hidden: at.hidden || attribute(node, 'aria-hidden') === 'true',
+      link: node.tagName === 'a' ? this.target(attribute(node, 'href')) : at.link,
+      z: own['z-index'] === undefined ? at.z : Number(own['z-index']),
+    };
+    const note = attribute(node, 'role') === 'note';
+    if ((BLOCKS.has(node.tagName) || note) && !inside.hidden) {
+      inside.block = { role: note ? 'aside' : node.tagName, text: '', language: inside.language, runs: [] };
+      this.blocks.push(inside.block);
+    }
+    this.place(node, own, inside, at);
+    if (node.tagName === 'svg') return this.svg(node, own, inside);
+    if (node.tagName === 'img') return this.image(node, own, inside, at);
+    if (attribute(node, 'role') === 'img')
+      this.blocks.push({ role: 'figure', text: '', language: inside.language, runs: [], alt: attribute(node, 'aria-label') });
+    for (const child of node.childNodes) this.visit(child, inside);
+    // A line box passes its pen on to what follows in the same line.
+    if (inside.line && at.line && own['position'] !== 'absolute') at.line.pen = inside.line.pen;
+  }
+
+  /** Moves into the coordinate space of a positioned element. */
+  private place(node: Element, own: Declarations, inside: Where, at: Where): void {
+    const [x, y] = [lengthPx(own['left']), lengthPx(own['top'])];
+    if (own['position'] === 'relative' && at.line) {
+      inside.line = { ...at.line, matrix: multiply(at.line.matrix, translation(0, y)) };
+      return;
+    }
+    if (own['position'] !== 'absolute') return;
+    const m = /matrix\(([^)]+)\)/
+      .exec(own['transform'] ?? '')?.[1]
+      ?.split(/[\s,]+/)
+      .map(Number);
+    inside.matrix = multiply(at.matrix, multiply(translation(x, y), m?.length === 6 ? (m as unknown as Matrix) : IDENTITY));
+    if (own['white-space'] === 'pre') {
+      const style = inside.style;
+      inside.line = {
+        x: 0,
+        top: 0,
+        height: lengthPx(style['line-height']),
+        pen: 0,
+        font: style['font-family'] ?? '',
+        size: lengthPx(style['font-size']),
+        matrix: inside.matrix,
+      };
+    }
+    void node;
+  }
+
+  private target(href: string | undefined): string | undefined {
+    if (!href?.startsWith('#')) return href;
+    const index = this.pageIds.indexOf(href.slice(1));
+    return index < 0 ? href : `page:${index + 1}`;
+  }
+
+  private text(value: string, at: Where): void {
+    if (at.block) at.block.text += value;
+    if (!at.line || !value) return;
+    const families = (at.style['font-family'] ?? '').split(',').map(unquote);
+    const font = this.fonts.get(families[0] ?? '');
+    const size = lengthPx(at.style['font-size']);
+    const base = this.fonts.get(unquote(at.line.font.split(',')[0] ?? ''));
+    // CSS 2.2, 10.8.1: half the leading above and below; ascent and descent are whole px in browsers.
+    const [a, d] = base
+      ? [Math.round(base.ascent * at.line.size), Math.round(base.descent * at.line.size)]
+      : [at.line.size * 0.8, at.line.size * 0.2];
+    const baseline = (at.line.height - (a + d)) / 2 + a;
+    const spaces = [...value].filter((c) => c === ' ' || c === '\u00A0').length;
+    const width =
+      (font ? font.width(value) * size : value.length * size * 0.5) +
+      spaces * lengthPx(at.style['word-spacing']) +
+      [...value].length * lengthPx(at.style['letter-spacing']);
+    const p = apply(at.line.matrix, { x: at.line.pen, y: baseline });
+    at.line.pen += width;
+    const colour = at.style['color'] ?? '';
+    const run: ObservedRun = {
+      text: value,
+      font: font?.postscriptName ?? families[0] ?? '',
+      size: size * PT,
+      colour: colour === 'transparent' ? 'drawn' : colour,
+      box: { x: p.x * PT, y: p.y * PT, width: width * PT, height: size * PT },
+      angle: angleOf(at.line.matrix),
+      link: at.link,
+    };
+    if (at.block) at.block.runs.push(run);
+    else this.loose.push(run);
+  }
+
+  private image(node: Element, own: Declarations, inside: Where, at: Where): void {
+    const fills = own['width']?.endsWith('%');
+    const holder = [...at.ancestors]
+      .reverse()
+      .map((e) => this.rules.styleOf(e, []))
+      .find((s) => s['width']);
+    const box = fills
+      ? { x: 0, y: 0, width: lengthPx(holder?.['width']), height: lengthPx(holder?.['height']) }
+      : { x: 0, y: 0, width: lengthPx(own['width']), height: lengthPx(own['height']) };
+    const alt = attribute(node, 'alt');
+    const onPage = scaled(transformRect(inside.matrix, box));
+    const block: ObservedBlock | null = inside.hidden
+      ? null
+      : { role: 'figure', text: '', language: inside.language, runs: [], alt: alt ?? '', box: onPage };
+    if (block) this.blocks.push(block);
+    this.images.push({ z: inside.z, box: onPage, src: attribute(node, 'src') ?? '', alt, block });
+  }
+
+  private svg(node: Element, own: Declarations, inside: Where): void {
+    const view = (attribute(node, 'viewbox') ?? attribute(node, 'viewBox') ?? '').split(/\s+/).map(Number);
+    const [w, h] = [lengthPx(attribute(node, 'width')), lengthPx(attribute(node, 'height'))];
+    if (view.length !== 4 || !view[2] || !view[3]) return;
+    const toBox: Matrix = [w / view[2], 0, 0, h / view[3], (-view[0]! * w) / view[2], (-view[1]! * h) / view[3]];
+    const m = multiply(inside.matrix, toBox);
+    for (const child of node.childNodes) {
+      if (!isElement(child) || child.tagName !== 'path') continue;
+      const ink = (name: string): string | null => {
+        const v = attribute(child, name);
+        return !v || v === 'none' ? null : v.startsWith('url(') ? 'gradient' : v;
+      };
+      const isGround = !inside.ancestors.some((e) => attribute(e, 'data-item') !== undefined);
+      if (!isGround)
+        this.shapes.push({
+          z: inside.z,
+          box: scaled(boundsOfPath(readPath(attribute(child, 'd') ?? ''), m)),
+          fill: ink('fill'),
+          stroke: ink('stroke'),
+        });
+    }
+    void own;
+  }
+}
+
+const scaled = (r: Rect): Rect => ({ x: r.x * PT, y: r.y * PT, width: r.width * PT, height: r.height * PT });
+
+/** Path data of absolute M, L, C and Z, as SVG 2 (9.3) writes it. */
+function readPath(d: string): Path {
+  const path: Path = [];
+  for (const [, letter, numbers] of d.matchAll(/([MLCZ])([^MLCZ]*)/g)) {
+    const n = (numbers!.match(/-?\d*\.?\d+(?:e-?\d+)?/g) ?? []).map(Number);
+    path.push([letter, ...n] as unknown as Path[number]);
+  }
+  return path;
+}

@@ -1,0 +1,57 @@
+import type { Rect } from '../folio/geometry.ts';
+
+/** A stretch of text of one look, as a file shows it. Lengths in points from the page's top left. */
+export interface ObservedRun {
+  text: string;
+  /** PostScript name of the font that is in the file, or what stands in for it. */
+  font: string;
+  size: number;
+  /** `#rrggbb`, or `drawn` where letters are shapes. */
+  colour: string;
+  box: Rect;
+  /** Angle of the baseline in degrees clockwise. */
+  angle: number;
+  link?: string | undefined;
+}
+
+/** A paragraph, heading, list line or figure, in the order in which it is read. */
+export interface ObservedBlock {
+  role: string;
+  text: string;
+  language: string;
+  runs: ObservedRun[];
+  alt?: string | undefined;
+  /** Where a figure stands. */
+  box?: Rect | undefined;
+  /** A small grid of average colours of a figure's picture, if it has one. */
+  picture?: Uint8Array | undefined;
+}
+
+/** A filled or stroked outline. */
+export interface ObservedShape {
+  box: Rect;
+  fill: string | null;
+  stroke: string | null;
+}
+
+export interface ObservedPage {
+  width: number;
+  height: number;
+  blocks: ObservedBlock[];
+  /** Pictures in painting order, those of figures included. */
+  pictures: { box: Rect; picture: Uint8Array; alt: string | undefined }[];
+  shapes: ObservedShape[];
+  /** Text that is seen but belongs to no block. */
+  loose: ObservedRun[];
+}
+
+/** What a finished result says of itself when it is read without knowledge of how it was made. */
+export interface ObservedDocument {
+  title: string;
+  language: string;
+  /** Headings for jumping, with the page each leads to (from 1). */
+  outline: { text: string; page: number | null }[];
+  pages: ObservedPage[];
+  /** PostScript names of fonts whose program is in the file. */
+  embedded: string[];
+}

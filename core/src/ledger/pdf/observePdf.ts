@@ -1,0 +1,193 @@
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import type { Matrix, Rect } from '../../folio/geometry.ts';
+import type { PicturePort } from '../../ports/ports.ts';
+import { SIGNATURE_CELLS } from '../html/observeHtml.ts';
+import { mergeShapes } from '../mergeShapes.ts';
+import type { ObservedBlock, ObservedDocument, ObservedPage, ObservedRun } from '../observed.ts';
+import { walkContent } from './contentWalker.ts';
+import type { Operators } from './contentWalker.ts';
+
+interface StructNode {
+  role?: string;
+  children?: (StructNode | { type: string; id: string })[];
+  alt?: string;
+  lang?: string;
+}
+interface PdfImage {
+  width: number;
+  height: number;
+  kind: number;
+  data: Uint8Array | Uint8ClampedArray;
+}
+interface ImageStore {
+  get(id: string, callback: (image: PdfImage) => void): void;
+}
+interface PdfPage {
+  view: number[];
+  getOperatorList(): Promise<Operators>;
+  getStructTree(): Promise<StructNode | null>;
+  getAnnotations(): Promise<{ subtype: string; rect: number[]; url?: string; unsafeUrl?: string; dest?: string | unknown[] | null }[]>;
+  commonObjs: { get(id: string): { name: string; missingFile?: boolean } } & ImageStore;
+  objs: ImageStore;
+  cleanup(): boolean;
+}
+interface OutlineNode {
+  title: string;
+  dest: string | unknown[] | null;
+  items: OutlineNode[];
+}
+interface PdfDocument {
+  numPages: number;
+  getPage(n: number): Promise<PdfPage>;
+  getMetadata(): Promise<{ info: { Title?: string; Language?: string } }>;
+  getOutline(): Promise<OutlineNode[] | null>;
+  getDestination(name: string): Promise<unknown[] | null>;
+  getPageIndex(ref: unknown): Promise<number>;
+  destroy(): Promise<void>;
+}
+
+/** Structure types (ISO 32000-1, 14.8.4) as the roles they stand for. */
+const ROLES: Record<string, string> = {
+  H1: 'h1',
+  H2: 'h2',
+  H3: 'h3',
+  H4: 'h4',
+  H5: 'h5',
+  H6: 'h6',
+  P: 'p',
+  LBody: 'li',
+  BlockQuote: 'blockquote',
+  Caption: 'figcaption',
+  Note: 'aside',
+  Figure: 'figure',
+};
+
+/** Reads a PDF back with pdf.js: its tags in reading order, and the text, pictures and outlines on its pages. */
+export async function observePdf(bytes: Uint8Array, pictures: PicturePort): Promise<ObservedDocument> {
+  const task = getDocument({
+    data: bytes.slice(),
+    verbosity: 0,
+    isEvalSupported: false,
+    useSystemFonts: false,
+    disableFontFace: true,
+  } as Parameters<typeof getDocument>[0]);
+  const pdf = (await task.promise) as unknown as PdfDocument;
+  try {
+    const { info } = await pdf.getMetadata();
+    const language = info.Language ?? '';
+    const embedded = new Set<string>();
+    const pages: ObservedPage[] = [];
+    for (let n = 1; n <= pdf.numPages; n++) pages.push(await readPage(pdf, await pdf.getPage(n), language, embedded, pictures));
+    return { title: info.Title ?? '', language, outline: await readOutline(pdf), pages, embedded: [...embedded] };
+  } finally {
+    await pdf.destroy();
+  }
+}
+
+async function readOutline(pdf: PdfDocument): Promise<ObservedDocument['outline']> {
+  const out: ObservedDocument['outline'] = [];
+  const visit = async (nodes: readonly OutlineNode[]): Promise<void> => {
+    for (const node of nodes) {
+      out.push({ text: node.title, page: await pageOf(pdf, node.dest) });
+      await visit(node.items);
+    }
+  };
+  await visit((await pdf.getOutline()) ?? []);
+  return out;
+}
+
+async function pageOf(pdf: PdfDocument, dest: string | unknown[] | null | undefined): Promise<number | null> {
+  const explicit = typeof dest === 'string' ? await pdf.getDestination(dest) : dest;
+  if (!explicit?.[0]) return null;
+  return pdf.getPageIndex(explicit[0]).then(
+    (i) => i + 1,
+    () => null,
+  );
+}
+
+async function readPage(
+  pdf: PdfDocument,
+  page: PdfPage,
+  language: string,
+  embedded: Set<string>,
+  port: PicturePort,
+): Promise<ObservedPage> {
+  const [x0, y0, x1, y1] = page.view as [number, number, number, number];
+  const toPage: Matrix = [1, 0, 0, -1, -x0, y1];
+  const ops = await page.getOperatorList();
+  const content = walkContent(ops, toPage, (id) => {
+    const font = page.commonObjs.get(id);
+    const name = font.name.replace(/^[A-Z]{6}\+/, '');
+    if (!font.missingFile) embedded.add(name);
+    return name;
+  });
+  const links: { box: Rect; target: string }[] = [];
+  for (const a of await page.getAnnotations()) {
+    if (a.subtype !== 'Link') continue;
+    const [ax, ay, bx, by] = a.rect as [number, number, number, number];
+    const target = a.unsafeUrl ?? a.url ?? `page:${await pageOf(pdf, a.dest)}`;
+    links.push({ target, box: { x: ax - x0, y: y1 - by, width: bx - ax, height: by - ay } });
+  }
+  const blocks: ObservedBlock[] = [];
+  const taken = new Set<number>();
+  const tree = await page.getStructTree();
+  const visit = (node: StructNode, inherited: { language: string; block: ObservedBlock | null; linked: boolean }): void => {
+    const here = { ...inherited, language: node.lang ?? inherited.language, linked: inherited.linked || node.role === 'Link' };
+    const role = node.role ? ROLES[node.role] : undefined;
+    if (role)
+      blocks.push((here.block = { role, text: '', language: here.language, runs: [], ...(role === 'figure' && { alt: node.alt ?? '' }) }));
+    // Letters drawn as shapes say what they stand for (ActualText); pdf.js gives it as alt.
+    const actual = node.role === 'Span' ? node.alt : undefined;
+    if (actual !== undefined && here.block) here.block.text += actual;
+    for (const child of node.children ?? []) {
+      if (!('id' in child)) visit(child, here);
+      else if (child.type === 'content') {
+        const mcid = Number(/mc(\d+)$/.exec(child.id)?.[1] ?? NaN);
+        taken.add(mcid);
+        for (const run of content.text.get(mcid) ?? []) {
+          const link = here.linked
+            ? links.find(
+                (l) =>
+                  run.box.x >= l.box.x - 1 &&
+                  run.box.x <= l.box.x + l.box.width &&
+                  run.box.y >= l.box.y - 1 &&
+                  run.box.y <= l.box.y + l.box.height + 1,
+              )?.target
+            : undefined;
+          here.block?.runs.push({ ...run, ...(link !== undefined && { link }) });
+          if (here.block) here.block.text += run.text;
+        }
+        if (here.block?.role === 'figure') here.block.box = content.images.find((im) => im.mcid === mcid)?.box;
+      }
+    }
+  };
+  if (tree) visit(tree, { language, block: null, linked: false });
+  const pictures = await Promise.all(
+    content.images.map(async (image) => ({ box: image.box, alt: undefined, picture: await signatureOf(page, image.object, port) })),
+  );
+  const loose = [...content.text].filter(([mcid]) => !taken.has(mcid)).flatMap(([, runs]): ObservedRun[] => runs);
+  page.cleanup();
+  return {
+    width: x1 - x0,
+    height: y1 - y0,
+    blocks: blocks.filter((b) => b.role === 'figure' || b.text.trim()),
+    pictures,
+    shapes: mergeShapes(content.shapes),
+    loose,
+  };
+}
+
+async function signatureOf(page: PdfPage, object: string, port: PicturePort): Promise<Uint8Array> {
+  // pdf.js keeps pictures that several pages share (g_…) apart from a page's own.
+  const store: ImageStore = object.startsWith('g_') ? page.commonObjs : page.objs;
+  const image = await new Promise<PdfImage | null>((resolve) => store.get(object, resolve));
+  if (!image?.data || image.kind === 1) return new Uint8Array();
+  const channels = image.kind === 2 ? 3 : 4;
+  return port.signatureOfPixels(
+    new Uint8Array(image.data.buffer, image.data.byteOffset, image.width * image.height * channels),
+    image.width,
+    image.height,
+    channels,
+    SIGNATURE_CELLS,
+  );
+}

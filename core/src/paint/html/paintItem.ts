@@ -1,0 +1,84 @@
+import type { Item } from '../../folio/items.ts';
+import type { Matrix } from '../../folio/geometry.ts';
+import { boundsOfPath, pathData } from '../../folio/geometry.ts';
+import type { Head } from '../../folio/head.ts';
+import type { ComposedFrame } from '../../compose/marks.ts';
+import { outlineOf } from '../boxPath.ts';
+import { pathElement } from '../svg/fillAndStroke.ts';
+import { GlyphOutlines, lineGlyphs } from '../svg/glyphs.ts';
+import { attrs, num } from '../svg/markup.ts';
+import { px } from './metrics.ts';
+
+export interface ItemPlacement {
+  /** Position in the painting order of the page. */
+  z: number;
+  /** Where the page's top left lies on the spread. */
+  origin: { x: number; y: number };
+  /** The item's opacity with that of the groups around it. */
+  opacity: number;
+}
+
+/** Box, transform, order and transparency of an item as CSS. */
+export function itemStyle(item: Exclude<Item, { kind: 'group' }>, size: { width: number; height: number }, place: ItemPlacement): string {
+  const [a, b, c, d, e, f] = item.transform;
+  const [x, y] = [px(e - place.origin.x), px(f - place.origin.y)];
+  const turned = a !== 1 || b !== 0 || c !== 0 || d !== 1;
+  return [
+    `left:${num(x, 4)}px`,
+    `top:${num(y, 4)}px`,
+    `width:${num(px(size.width), 4)}px`,
+    `height:${num(px(size.height), 4)}px`,
+    `z-index:${place.z}`,
+    ...(turned ? [`transform:matrix(${[a, b, c, d].map((n) => num(n, 6)).join(',')},0,0)`] : []),
+    ...(place.opacity === 1 ? [] : [`opacity:${num(place.opacity, 4)}`]),
+    ...(item.blend === 'normal' ? [] : [`mix-blend-mode:${item.blend}`]),
+  ].join(';');
+}
+
+/** Fill and stroke of an item as an SVG that lies under its content and may paint over its edge. */
+export function outlineSvg(item: Exclude<Item, { kind: 'group' }>, head: Head, what: 'fill' | 'stroke' | 'both'): string {
+  const path = outlineOf(item);
+  const fill = what === 'stroke' ? { type: 'none' as const } : item.fill;
+  const stroke = what === 'fill' ? null : item.stroke;
+  const element = pathElement(
+    `${item.id}-${what}`,
+    pathData(path),
+    fill,
+    stroke,
+    head.swatches,
+    item.kind === 'shape' ? item.fillRule : 'nonzero',
+  );
+  if (!element) return '';
+  const box = boundsOfPath(path);
+  const view = [box.x, box.y, Math.max(box.width, 0.01), Math.max(box.height, 0.01)];
+  const style = `left:${num(px(view[0]!), 4)}px;top:${num(px(view[1]!), 4)}px`;
+  return `<svg${attrs({ class: 'o', style, width: num(px(view[2]!), 4), height: num(px(view[3]!), 4), viewBox: view.map((n) => num(n, 4)).join(' '), preserveAspectRatio: 'none', 'aria-hidden': 'true' })}>${element}</svg>`;
+}
+
+/** A picture, cropped by its box or its clipping path. */
+export function pictureMarkup(item: Item & { kind: 'picture' }, src: string, alt: string): string {
+  const [a, b, c, d, e, f] = item.placement;
+  const upright = b === 0 && c === 0 && a > 0 && d > 0;
+  const style = upright
+    ? `left:${num(px(e), 4)}px;top:${num(px(f), 4)}px;width:${num(px(a), 4)}px;height:${num(px(d), 4)}px`
+    : `left:${num(px(e), 4)}px;top:${num(px(f), 4)}px;width:1000px;height:1000px;transform:matrix(${[a, b, c, d].map((n) => num(px(n) / 1000, 8)).join(',')},0,0)`;
+  const path = item.clip ?? (item.corner ? outlineOf(item) : undefined);
+  const clip = path
+    ? `clip-path:path('${pathData(path.map((s) => [s[0], ...s.slice(1).map((n) => px(n as number))] as typeof s))}')`
+    : undefined;
+  return `<div${attrs({ class: 'c', style: clip })}><img${attrs({ src, alt, style })} loading="lazy" decoding="async"></div>`;
+}
+
+/** Letters of a font that may not be embedded, as shapes over their live but unseen text. */
+export function drawnLetters(frame: ComposedFrame, item: Item & { kind: 'textFrame' }, head: Head): string {
+  const lines = frame.lines.map((l) => ({ ...l, runs: l.runs.filter((r) => !r.font.mayEmbed) })).filter((l) => l.runs.length);
+  if (!lines.length) return '';
+  const outlines = new GlyphOutlines(`${item.id}-g`);
+  const glyphs = lines.map((l) => lineGlyphs(l, outlines, head.swatches)).join('');
+  const { width, height } = item.size;
+  return `<svg${attrs({ class: 'o', style: 'left:0;top:0', width: num(px(width), 4), height: num(px(height), 4), viewBox: `0 0 ${num(width, 4)} ${num(height, 4)}`, 'aria-hidden': 'true' })}><defs>${outlines.take()}</defs>${glyphs}</svg>`;
+}
+
+/** The transform of a picture's placement on the page, for telling the size at which it is shown. */
+export const shownWidth = (placement: Matrix, transform: Matrix): number =>
+  Math.hypot(placement[0], placement[1]) * Math.hypot(transform[0], transform[1]);

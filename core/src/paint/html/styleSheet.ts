@@ -1,0 +1,60 @@
+import type { GlyphRun } from '../../compose/marks.ts';
+import type { FontFace } from '../../compose/fontFace.ts';
+import type { Swatch } from '../../folio/colour.ts';
+import { solidHex } from '../../folio/colour.ts';
+import { num } from '../svg/markup.ts';
+import { px } from './metrics.ts';
+
+/** Looks of text as CSS classes, each made once; and the fonts they use. */
+export class LookSheet {
+  private readonly classes = new Map<string, string>();
+  private readonly families = new Map<FontFace, string>();
+  readonly characters = new Map<FontFace, Set<number>>();
+
+  constructor(private readonly swatches: Record<string, Swatch>) {}
+
+  /** The CSS family name of a face: every face is a family of its own, so that none is ever faked. */
+  family(font: FontFace): string {
+    let name = this.families.get(font);
+    if (!name) this.families.set(font, (name = `${font.family} ${font.weight}${font.style === 'italic' ? ' italic' : ''}`));
+    return name;
+  }
+
+  /** The class of a run's look; remembers the characters its font must have. */
+  classOf(run: GlyphRun): string {
+    const set = this.characters.get(run.font) ?? new Set<number>();
+    for (const c of run.text) set.add(c.codePointAt(0)!);
+    this.characters.set(run.font, set);
+    const css = this.declarations(run);
+    let name = this.classes.get(css);
+    if (!name) this.classes.set(css, (name = `t${this.classes.size + 1}`));
+    return name;
+  }
+
+  private declarations(run: GlyphRun): string {
+    const { look } = run;
+    const drawn = !run.font.mayEmbed;
+    const generic = /serif/i.test(run.font.family) && !/sans/i.test(run.font.family) ? 'serif' : 'sans-serif';
+    const lines: string[] = [];
+    if (look.underline) lines.push('underline');
+    if (look.strike) lines.push('line-through');
+    const features = Object.entries(run.features).filter(([tag]) => tag !== 'liga' && tag !== 'clig');
+    return [
+      `font-family:${drawn ? generic : `"${this.family(run.font)}",${generic}`}`,
+      `font-size:${num(px(run.size), 5)}px`,
+      `color:${drawn ? 'transparent' : solidHex(run.fill, this.swatches)}`,
+      ...(run.letterSpace ? [`letter-spacing:${num(px(run.letterSpace), 5)}px`] : []),
+      ...(features.length ? [`font-feature-settings:${features.map(([t, v]) => `"${t}" ${v}`).join(',')}`] : []),
+      ...(lines.length && !drawn ? [`text-decoration:${lines.join(' ')}`] : []),
+      ...(run.shift ? [`position:relative;top:${num(px(run.shift), 4)}px`] : []),
+    ].join(';');
+  }
+
+  fonts(): { face: FontFace; family: string; characters: Set<number> }[] {
+    return [...this.characters].map(([face, characters]) => ({ face, family: this.family(face), characters }));
+  }
+
+  css(): string {
+    return [...this.classes].map(([css, name]) => `.${name}{${css}}`).join('\n');
+  }
+}

@@ -1,0 +1,48 @@
+import type { ComposedFrame, GlyphRun, SetLine } from '../../compose/marks.ts';
+import { outlineOf } from '../boxPath.ts';
+import { decorations } from '../svg/glyphs.ts';
+import type { Item } from '../../folio/items.ts';
+import type { PdfCanvas } from './pdfCanvas.ts';
+
+type Leaf = Exclude<Item, { kind: 'group' }>;
+
+/** Runs `draw` in an item's own space, with its transparency and blend mode. */
+export function inItemSpace(canvas: PdfCanvas, item: Leaf, opacity: number, draw: () => void): void {
+  canvas.save();
+  canvas.transform(item.transform);
+  if (opacity !== 1) canvas.opacity(opacity);
+  if (item.blend !== 'normal') canvas.blend(item.blend);
+  draw();
+  canvas.restore();
+}
+
+export function paintFill(canvas: PdfCanvas, item: Leaf): void {
+  canvas.fill(outlineOf(item), item.fill, item.kind === 'shape' ? item.fillRule : 'nonzero');
+}
+
+export function paintStroke(canvas: PdfCanvas, item: Leaf): void {
+  if (item.stroke) canvas.stroke(outlineOf(item), item.stroke);
+}
+
+/** A picture in its box, cropped. */
+export function paintPicture(canvas: PdfCanvas, item: Leaf, key: string, bytes: Uint8Array): void {
+  canvas.save();
+  canvas.clip(item.kind === 'picture' && item.clip ? item.clip : outlineOf(item));
+  canvas.transform(
+    item.kind === 'picture' ? item.placement : 'size' in item ? [item.size.width, 0, 0, item.size.height, 0, 0] : [1, 0, 0, 1, 0, 0],
+  );
+  canvas.image(key, bytes);
+  canvas.restore();
+}
+
+/** One run with its underline and strike. `spaceAfter` adds the space that stood at the line's end. */
+export function paintRun(canvas: PdfCanvas, line: SetLine, run: GlyphRun, spaceAfter: boolean): void {
+  const [x, y] = [line.x + run.x, line.baseline];
+  if (run.font.mayEmbed) canvas.glyphs(run, x, y, spaceAfter);
+  else canvas.outlines(run, x, y);
+  for (const d of decorations(run)) canvas.bar({ x, y: y + run.shift + d.y - d.weight / 2, width: run.width, height: d.weight }, d.paint);
+}
+
+export function paintLines(canvas: PdfCanvas, frame: Pick<ComposedFrame, 'lines'>): void {
+  for (const line of frame.lines) line.runs.forEach((run, i) => paintRun(canvas, line, run, i === line.runs.length - 1 && line.spaceAtEnd));
+}

@@ -1,0 +1,357 @@
+import PDFDocument from 'pdfkit';
+import type { FontFace } from '../../compose/fontFace.ts';
+import type { GlyphRun } from '../../compose/marks.ts';
+import type { Colour, Paint, SolidPaint, Swatch } from '../../folio/colour.ts';
+import { solidColour, toRgb } from '../../folio/colour.ts';
+import type { BlendMode, Stroke } from '../../folio/appearance.ts';
+import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
+import { pathData } from '../../folio/geometry.ts';
+
+/** The parts of pdfkit that its types do not show. */
+interface Internals {
+  _font: EmbeddedFont;
+  _root: { data: Record<string, unknown> };
+  page: {
+    width: number;
+    height: number;
+    fonts: Record<string, unknown>;
+    ext_gstates: Record<string, unknown>;
+    colorSpaces: Record<string, unknown>;
+    dictionary: { data: Record<string, unknown> };
+  };
+  addContent(content: string): void;
+  ref(data: Record<string, unknown>): { end(): void };
+  spotColors: Record<string, { id: string; ref: unknown }>;
+  addSpotColor(ink: string, c: number, m: number, y: number, k: number): void;
+  struct(type: string, options?: StructOptions): StructElement;
+  addStructure(element: StructElement): void;
+  markStructureContent(tag: string, options?: Record<string, unknown>): StructContent;
+  markContent(tag: string, options?: Record<string, unknown>): void;
+  endMarkedContent(): void;
+  openImage(bytes: Buffer): unknown;
+}
+interface EmbeddedFont {
+  id: string;
+  font: { getGlyph(gid: number): { advanceWidth: number } };
+  subset: { includeGlyph(gid: number): number };
+  widths: number[];
+  unicode: number[][];
+  scale: number;
+  ref(): unknown;
+}
+
+export interface StructOptions {
+  alt?: string;
+  lang?: string;
+  title?: string;
+  actual?: string;
+  bbox?: number[];
+}
+export interface StructElement {
+  add(child: StructElement | StructContent): StructElement;
+  end(): void;
+}
+declare const contentMark: unique symbol;
+/** Marked content of a page, to be hung into the structure tree. */
+export interface StructContent {
+  readonly [contentMark]: true;
+}
+
+type Doc = Omit<PDFKit.PDFDocument, keyof Internals> & Internals;
+
+const n = (value: number, decimals = 5): string => String(+value.toFixed(decimals));
+const BLEND: Record<BlendMode, string> = {
+  normal: 'Normal',
+  multiply: 'Multiply',
+  screen: 'Screen',
+  overlay: 'Overlay',
+  darken: 'Darken',
+  lighten: 'Lighten',
+  'color-dodge': 'ColorDodge',
+  'color-burn': 'ColorBurn',
+  'hard-light': 'HardLight',
+  'soft-light': 'SoftLight',
+  difference: 'Difference',
+  exclusion: 'Exclusion',
+  hue: 'Hue',
+  saturation: 'Saturation',
+  color: 'Color',
+  luminosity: 'Luminosity',
+};
+
+export interface PdfInfo {
+  title: string;
+  language: string;
+  author?: string | undefined;
+  subject?: string | undefined;
+  keywords?: string | undefined;
+  created: Date;
+}
+
+/**
+ * A PDF being drawn, in points with y down. The only place that knows pdfkit; what pdfkit has no call
+ * for (exact glyph runs, blend modes, spot tints, page boxes) is written here as PDF operators.
+ */
+export class PdfCanvas {
+  private readonly doc: Doc;
+  private readonly fonts = new Map<FontFace, EmbeddedFont>();
+  private readonly images = new Map<string, unknown>();
+  private readonly inks = new Map<string, string>();
+
+  constructor(
+    info: PdfInfo,
+    private readonly swatches: Record<string, Swatch>,
+  ) {
+    this.doc = new PDFDocument({
+      autoFirstPage: false,
+      font: null as unknown as string,
+      pdfVersion: '1.7',
+      tagged: true,
+      lang: info.language,
+      displayTitle: true,
+      compress: true,
+      info: {
+        Title: info.title,
+        Creator: 'Elastic Folio',
+        Producer: 'Elastic Folio',
+        CreationDate: info.created,
+        ModDate: info.created,
+        ...(info.author && { Author: info.author }),
+        ...(info.subject && { Subject: info.subject }),
+        ...(info.keywords && { Keywords: info.keywords }),
+      },
+    }) as unknown as Doc;
+  }
+
+  get stream(): AsyncIterable<Uint8Array> {
+    return this.doc as unknown as AsyncIterable<Uint8Array>;
+  }
+
+  end(): void {
+    this.doc.end();
+  }
+
+  /** Begins a page of exactly this trim size, with bleed around it; the origin is the trim's top left. */
+  addPage(width: number, height: number, bleed: number): void {
+    this.doc.addPage({ size: [width + 2 * bleed, height + 2 * bleed], margin: 0 });
+    const { data } = this.doc.page.dictionary;
+    data['TrimBox'] = [bleed, bleed, bleed + width, bleed + height];
+    if (bleed) data['BleedBox'] = [0, 0, width + 2 * bleed, height + 2 * bleed];
+    data['Tabs'] = 'S';
+    if (bleed) this.doc.translate(bleed, bleed);
+  }
+
+  save(): void {
+    this.doc.save();
+  }
+
+  restore(): void {
+    this.doc.restore();
+  }
+
+  transform(m: Matrix): void {
+    this.doc.transform(...m);
+  }
+
+  clip(path: Path, rule: 'nonzero' | 'evenodd' = 'nonzero'): void {
+    this.doc.path(pathData(path, 5)).clip(rule === 'evenodd' ? 'even-odd' : 'non-zero');
+  }
+
+  /** Opacity of what follows, for fills and strokes. */
+  opacity(value: number): void {
+    this.doc.opacity(value);
+  }
+
+  /** Blend mode of what follows (ISO 32000-1, 11.3.5). */
+  blend(mode: BlendMode): void {
+    const name = `Bm${BLEND[mode]}`;
+    const state = (this.inks.get(name) as unknown as { end(): void } | undefined) ?? this.doc.ref({ Type: 'ExtGState', BM: BLEND[mode] });
+    if (!this.inks.has(name)) {
+      this.inks.set(name, state as unknown as string);
+      state.end();
+    }
+    this.doc.page.ext_gstates[name] = state;
+    this.doc.addContent(`/${name} gs`);
+  }
+
+  fill(path: Path, paint: Paint, rule: 'nonzero' | 'evenodd'): void {
+    if (paint.type === 'none') return;
+    this.setPaint(paint, false);
+    this.doc.path(pathData(path, 5));
+    this.doc.addContent(rule === 'evenodd' ? 'f*' : 'f');
+  }
+
+  stroke(path: Path, stroke: Stroke): void {
+    if (stroke.paint.type === 'none' || stroke.weight <= 0) return;
+    this.setPaint(stroke.paint, true);
+    this.doc.lineWidth(stroke.weight).lineCap(stroke.cap).lineJoin(stroke.join).miterLimit(stroke.miterLimit);
+    this.doc.addContent(stroke.dashes.length ? `[${stroke.dashes.map((d) => n(d)).join(' ')}] 0 d` : '[] 0 d');
+    this.doc.path(pathData(path, 5)).stroke();
+  }
+
+  /** A picture that fills the unit square under the matrix in force; pictures of one key are embedded once. */
+  image(key: string, bytes: Uint8Array): void {
+    let image = this.images.get(key);
+    if (!image) this.images.set(key, (image = this.doc.openImage(Buffer.from(bytes))));
+    this.doc.image(image as string, 0, 0, { width: 1, height: 1 });
+  }
+
+  private setPaint(paint: Exclude<Paint, { type: 'none' }>, stroking: boolean): void {
+    if (paint.type !== 'gradient') return this.setSolid(paint, stroking);
+    const { kind, stops, transform } = paint.gradient;
+    const gradient = kind === 'linear' ? this.doc.linearGradient(0, 0, 1, 0) : this.doc.radialGradient(0, 0, 0, 0, 0, 1);
+    (gradient as unknown as { setTransform(...m: Matrix): void }).setTransform(...transform);
+    for (const stop of stops) {
+      const { colour, tint } = solidColour(stop.paint, this.swatches);
+      const { r, g, b } = toRgb(colour, tint);
+      gradient.stop(stop.offset, [r, g, b].map((v) => Math.round(v * 255)) as unknown as string, stop.opacity);
+    }
+    if (stroking) this.doc.strokeColor(gradient);
+    else this.doc.fillColor(gradient);
+  }
+
+  /** Sets a colour in its own space; spot inks as Separation with their tint (ISO 32000-1, 8.6.6.4). */
+  private setSolid(paint: SolidPaint, stroking: boolean): void {
+    const { colour, tint } = solidColour(paint, this.swatches);
+    const tinted = (v: number): number => 1 - (1 - v) * tint;
+    switch (colour.space) {
+      case 'rgb':
+        return this.doc.addContent(`${n(tinted(colour.r))} ${n(tinted(colour.g))} ${n(tinted(colour.b))} ${stroking ? 'RG' : 'rg'}`);
+      case 'grey':
+        return this.doc.addContent(`${n(tinted(colour.value))} ${stroking ? 'G' : 'g'}`);
+      case 'cmyk':
+        return this.doc.addContent(`${[colour.c, colour.m, colour.y, colour.k].map((v) => n(v * tint)).join(' ')} ${stroking ? 'K' : 'k'}`);
+      case 'spot': {
+        const spot = this.spot(colour);
+        this.doc.page.colorSpaces[spot.id] = spot.ref;
+        return this.doc.addContent(`/${spot.id} ${stroking ? 'CS' : 'cs'} ${n(tint)} ${stroking ? 'SCN' : 'scn'}`);
+      }
+    }
+  }
+
+  private spot(colour: Extract<Colour, { space: 'spot' }>): { id: string; ref: unknown } {
+    if (!this.doc.spotColors[colour.ink]) {
+      const a = colour.alternate;
+      const cmyk = a.space === 'cmyk' ? [a.c, a.m, a.y, a.k] : [...(({ r, g, b }) => [1 - r, 1 - g, 1 - b])(toRgb(a)), 0];
+      this.doc.addSpotColor(colour.ink, ...(cmyk.map((v) => v * 100) as [number, number, number, number]));
+    }
+    return this.doc.spotColors[colour.ink]!;
+  }
+
+  private font(face: FontFace): EmbeddedFont {
+    let font = this.fonts.get(face);
+    if (!font) {
+      this.doc.font(Buffer.from(face.bytes));
+      this.fonts.set(face, (font = this.doc._font));
+    }
+    return font;
+  }
+
+  /**
+   * Shows a run of glyphs at a baseline, each where the typesetter put it: differences from the font's
+   * own advances become adjustments of TJ (ISO 32000-1, 9.4.3). A space at the end of a line is added
+   * so that lines of a paragraph do not run together when copied.
+   */
+  glyphs(run: GlyphRun, x: number, baseline: number, spaceAfter: boolean): void {
+    const font = this.font(run.font);
+    this.doc.page.fonts[font.id] ??= font.ref();
+    this.setSolid(run.fill, false);
+    const parts: string[] = [];
+    let pen = 0;
+    let hexes = '';
+    const flush = (): void => {
+      if (hexes) parts.push(`<${hexes}>`);
+      hexes = '';
+    };
+    const show = (gid: number, text: string): void => {
+      const slot = font.subset.includeGlyph(gid);
+      font.widths[slot] ??= font.font.getGlyph(gid).advanceWidth * font.scale;
+      font.unicode[slot] ??= [...text].map((c) => c.codePointAt(0)!);
+      hexes += slot.toString(16).padStart(4, '0');
+      pen += (font.widths[slot] / 1000) * run.size;
+    };
+    let raised = 0;
+    const begin = `BT /${font.id} ${n(run.size)} Tf 1 0 0 -1 ${n(x)} ${n(baseline + run.shift)} Tm`;
+    for (const g of run.glyphs) {
+      const at = g.x + g.dx;
+      if (Math.abs(g.dy - raised) > 1e-4) {
+        flush();
+        parts.push(`] TJ ${n(-g.dy)} Ts [`);
+        raised = g.dy;
+      }
+      if (Math.abs(at - pen) > 1e-4) {
+        flush();
+        parts.push(n(((pen - at) * 1000) / run.size, 3));
+        pen = at;
+      }
+      show(g.gid, g.text);
+    }
+    const space = spaceAfter ? run.font.glyphFor(0x20) : 0;
+    if (space) show(space, ' ');
+    flush();
+    this.doc.addContent(`${begin} [${parts.join(' ')}] TJ${raised ? ' 0 Ts' : ''} ET`);
+  }
+
+  /** A filled rectangle in a solid colour: underlines and strikes. */
+  bar(box: Rect, paint: SolidPaint): void {
+    this.setSolid(paint, false);
+    this.doc.addContent(`${n(box.x)} ${n(box.y)} ${n(box.width)} ${n(box.height)} re f`);
+  }
+
+  /** Letters as shapes, for a font that may not be embedded; outlines come in font units, y up. */
+  outlines(run: GlyphRun, x: number, baseline: number): void {
+    const scale = run.size / run.font.unitsPerEm;
+    this.setSolid(run.fill, false);
+    for (const g of run.glyphs) {
+      const d = run.font.outline(g.gid);
+      if (!d) continue;
+      this.doc.save().transform(scale, 0, 0, -scale, x + g.x + g.dx, baseline + run.shift + g.dy);
+      this.doc.path(d);
+      this.doc.addContent('f');
+      this.doc.restore();
+    }
+  }
+
+  artifact(draw: () => void): void {
+    this.doc.markContent('Artifact', { type: 'Layout' });
+    draw();
+    this.doc.endMarkedContent();
+  }
+
+  /** Draws content that belongs to the structure tree and gives the handle to hang it there. */
+  content(tag: string, draw: () => void): StructContent {
+    const content = this.doc.markStructureContent(tag);
+    draw();
+    this.doc.endMarkedContent();
+    return content;
+  }
+
+  element(type: string, options: StructOptions = {}): StructElement {
+    return this.doc.struct(type, options);
+  }
+
+  addRoot(element: StructElement): void {
+    this.doc.addStructure(element);
+  }
+
+  /** A place links can lead to: the top of the current page. */
+  nameThisPage(name: string): void {
+    this.doc.addNamedDestination(name, 'Fit');
+  }
+
+  linkTo(box: Rect, target: { href: string } | { page: string }, contents: string, element: StructElement): void {
+    const options = {
+      structParent: element,
+      Contents: new String(contents),
+      Border: [0, 0, 0],
+    } as unknown as PDFKit.Mixins.AnnotationOption;
+    if ('href' in target) this.doc.link(box.x, box.y, box.width, box.height, target.href, options);
+    else this.doc.goTo(box.x, box.y, box.width, box.height, target.page, options);
+  }
+
+  /** Adds a bookmark to the current page; gives the handle to nest others under. */
+  bookmark(parent: unknown, title: string, top: number): unknown {
+    const holder = (parent ?? this.doc.outline) as { addItem(t: string, o: Record<string, unknown>): unknown };
+    return holder.addItem(title, { expanded: true, left: this.doc.page.width, top });
+  }
+}

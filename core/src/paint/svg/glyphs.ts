@@ -1,0 +1,75 @@
+import type { FontFace } from '../../compose/fontFace.ts';
+import type { GlyphRun, SetLine } from '../../compose/marks.ts';
+import type { Swatch } from '../../folio/colour.ts';
+import { solidHex } from '../../folio/colour.ts';
+import { attrs, num } from './markup.ts';
+
+/** Glyph outlines that a picture needs, each defined once and drawn by reference. */
+export class GlyphOutlines {
+  private readonly fonts = new Map<FontFace, number>();
+  private readonly defined = new Map<string, string>();
+  private fresh: string[] = [];
+
+  constructor(private readonly prefix = 'g') {}
+
+  /** The id of a glyph's outline, or null where it draws nothing. */
+  use(font: FontFace, gid: number): string | null {
+    let n = this.fonts.get(font);
+    if (n === undefined) this.fonts.set(font, (n = this.fonts.size));
+    const id = `${this.prefix}${n}-${gid}`;
+    const known = this.defined.get(id);
+    if (known !== undefined) return known || null;
+    const d = font.outline(gid);
+    this.defined.set(id, d ? id : '');
+    if (d) this.fresh.push(`<path id="${id}" d="${d}"/>`);
+    return d ? id : null;
+  }
+
+  /** Definitions made since the last call. */
+  take(): string {
+    const out = this.fresh.join('');
+    this.fresh = [];
+    return out;
+  }
+}
+
+/** Underline and strike as a rectangle in line space: offset below the baseline and weight. */
+export function decorations(run: GlyphRun): { y: number; weight: number; paint: GlyphRun['fill'] }[] {
+  const unit = run.size / run.font.unitsPerEm;
+  const { underline, strike } = run.look;
+  const out: { y: number; weight: number; paint: GlyphRun['fill'] }[] = [];
+  if (underline)
+    out.push({
+      y: underline.offset ?? -run.font.underline.offset * unit,
+      weight: underline.weight ?? run.font.underline.thickness * unit,
+      paint: underline.paint ?? run.fill,
+    });
+  if (strike)
+    out.push({
+      y: strike.offset ?? -0.5 * run.font.xHeight * unit,
+      weight: strike.weight ?? run.font.underline.thickness * unit,
+      paint: strike.paint ?? run.fill,
+    });
+  return out;
+}
+
+/** A line's glyphs as references to outlines, in frame space. */
+export function lineGlyphs(line: SetLine, outlines: GlyphOutlines, swatches: Record<string, Swatch>): string {
+  let out = '';
+  for (const run of line.runs) {
+    const scale = run.size / run.font.unitsPerEm;
+    const [x, y] = [line.x + run.x, line.baseline + run.shift];
+    let uses = '';
+    for (const g of run.glyphs) {
+      const id = outlines.use(run.font, g.gid);
+      if (id) uses += `<use href="#${id}" x="${num((g.x + g.dx) / scale, 1)}" y="${num(-g.dy / scale, 1)}"/>`;
+    }
+    const colour = solidHex(run.fill, swatches);
+    // Outlines have y up: a positive dy (down) becomes a negative y of the flipped space.
+    if (uses)
+      out += `<g${attrs({ fill: colour, transform: `matrix(${num(scale, 6)} 0 0 ${num(-scale, 6)} ${num(x, 4)} ${num(y, 4)})` })}>${uses}</g>`;
+    for (const d of decorations(run))
+      out += `<rect${attrs({ x, y: y + d.y - d.weight / 2, width: run.width, height: d.weight, fill: solidHex(d.paint, swatches) })}/>`;
+  }
+  return out;
+}

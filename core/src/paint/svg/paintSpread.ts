@@ -1,0 +1,102 @@
+import type { Composition } from '../../compose/marks.ts';
+import type { Folio } from '../../folio/folio.ts';
+import type { Item } from '../../folio/items.ts';
+import type { Page, Spread } from '../../folio/spread.ts';
+import { isUpright, pathData, rectPath } from '../../folio/geometry.ts';
+import type { Matrix, Rect } from '../../folio/geometry.ts';
+import { paintOrder } from '../../folio/traverse.ts';
+import { outlineOf } from '../boxPath.ts';
+import { pathElement } from './fillAndStroke.ts';
+import { GlyphOutlines, lineGlyphs } from './glyphs.ts';
+import { attrs, num } from './markup.ts';
+
+export interface SvgOptions {
+  /** The address of a media file, or undefined where it cannot be shown. */
+  href: (media: string) => string | undefined;
+  shown: (item: Item) => boolean;
+  outlines: GlyphOutlines;
+}
+
+/** A top-level item of a spread as SVG; equal markup means nothing of it changed. */
+export interface PaintedItem {
+  item: string;
+  svg: string;
+}
+
+const matrixAttribute = (m: Matrix): string | undefined =>
+  isUpright(m) && !m[4] && !m[5] ? undefined : `matrix(${m.map((n) => num(n, 5)).join(' ')})`;
+
+/** Every shown item of a spread, back to front, as SVG in spread coordinates. */
+export function paintItems(folio: Folio, composition: Composition, spread: Spread, options: SvgOptions): PaintedItem[] {
+  return paintOrder(folio, spread)
+    .filter(options.shown)
+    .map((item) => ({ item: item.id, svg: paintItem(folio, composition, spread, item, options) }));
+}
+
+function paintItem(folio: Folio, composition: Composition, spread: Spread, item: Item, o: SvgOptions, depth = 0): string {
+  const style = item.blend === 'normal' ? undefined : `mix-blend-mode:${item.blend}`;
+  const shell = { 'data-item': item.id, opacity: item.opacity === 1 ? undefined : item.opacity, style };
+  if (item.kind === 'group') {
+    const members =
+      depth > 32 ? [] : item.members.flatMap((id) => (spread.items[id] && o.shown(spread.items[id]) ? [spread.items[id]] : []));
+    return `<g${attrs(shell)}>${members.map((m) => paintItem(folio, composition, spread, m, o, depth + 1)).join('')}</g>`;
+  }
+  const { swatches } = folio.head;
+  const rule = item.kind === 'shape' ? item.fillRule : 'nonzero';
+  const d = pathData(outlineOf(item));
+  const over = item.kind === 'picture';
+  const inner =
+    pathElement(item.id, d, item.fill, over ? null : item.stroke, swatches, rule) +
+    content(folio, composition, item, o) +
+    (over ? pathElement(`${item.id}-edge`, d, { type: 'none' }, item.stroke, swatches) : '');
+  return `<g${attrs({ ...shell, transform: matrixAttribute(item.transform) })}>${inner}</g>`;
+}
+
+function content(folio: Folio, composition: Composition, item: Item, o: SvgOptions): string {
+  if (item.kind === 'textFrame')
+    return (composition.frames.get(item.id)?.lines ?? []).map((l) => lineGlyphs(l, o.outlines, folio.head.swatches)).join('');
+  if (item.kind === 'picture') {
+    const href = item.media === null ? undefined : o.href(item.media);
+    const clip = `<clipPath id="${item.id}-clip"><path d="${pathData(item.clip ?? outlineOf(item))}"/></clipPath>`;
+    if (!href) return placeholder(item.size.width, item.size.height);
+    return `<defs>${clip}</defs><g clip-path="url(#${item.id}-clip)"><image${attrs({ href, width: 1, height: 1, preserveAspectRatio: 'none', transform: matrixAttribute(item.placement) })}/></g>`;
+  }
+  if (item.kind === 'media' && item.poster) {
+    const href = o.href(item.poster);
+    return href
+      ? `<image${attrs({ href, width: item.size.width, height: item.size.height, preserveAspectRatio: 'xMidYMid slice' })}/>`
+      : placeholder(item.size.width, item.size.height);
+  }
+  return '';
+}
+
+/** A crossed box where something should be but is not there. */
+const placeholder = (w: number, h: number): string =>
+  `<path d="M0 0H${num(w)}V${num(h)}H0ZM0 0L${num(w)} ${num(h)}M${num(w)} 0L0 ${num(h)}" fill="#ECE7DC" stroke="#A83E22" stroke-width="1"/>`;
+
+/** Paper and background of a page, in spread coordinates. */
+export function paintPaper(folio: Folio, page: Page): string {
+  return (
+    `<path d="${pathData(rectPath(page.box))}" fill="#fff"/>` +
+    pathElement(`${page.id}-ground`, pathData(rectPath(page.box)), page.background, null, folio.head.swatches)
+  );
+}
+
+/** A whole picture of a spread, or of one page of it, as an SVG file of its own. */
+export function spreadPicture(
+  folio: Folio,
+  composition: Composition,
+  spread: Spread,
+  view: Rect,
+  widthPx: number,
+  options: Omit<SvgOptions, 'outlines'>,
+): string {
+  const outlines = new GlyphOutlines();
+  const items = paintItems(folio, composition, spread, { ...options, outlines });
+  const pages = spread.pages.map((p) => paintPaper(folio, p)).join('');
+  const clip = spread.pages.map((p) => pathData(rectPath(p.box))).join('');
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg"${attrs({ width: widthPx, height: (widthPx * view.height) / view.width, viewBox: [view.x, view.y, view.width, view.height].map((n) => num(n)).join(' ') })}>` +
+    `<defs>${outlines.take()}<clipPath id="pages"><path d="${clip}"/></clipPath></defs>${pages}<g clip-path="url(#pages)">${items.map((i) => i.svg).join('')}</g></svg>`
+  );
+}

@@ -1,0 +1,31 @@
+import type { FontSource } from '../compose/fontSet.ts';
+import { loadFonts } from '../compose/fontSet.ts';
+import type { FontSet } from '../compose/fontSet.ts';
+import type { LoadedFolio } from '../read/reader.ts';
+import { FolioError } from './ports.ts';
+import type { BlobStore } from './ports.ts';
+import { shippedFontSource } from './shippedFonts.ts';
+
+/** The fonts that travel with a document. */
+export function documentFontSource({ folio, files }: LoadedFolio, blobs: Pick<BlobStore, 'read'>): FontSource {
+  const fonts = Object.values(folio.head.fonts).filter((f) => f.file && files.has(f.file));
+  return {
+    origin: 'document',
+    list: () => fonts.map((f) => ({ key: f.id, family: f.family, weight: f.weight, style: f.style })),
+    bytes: (key) => blobs.read(files.get(folio.head.fonts[key]!.file!)!.sha256),
+  };
+}
+
+/** All fonts a document is set with, in the order document → shipped. */
+export const fontsFor = async (loaded: LoadedFolio, blobs: Pick<BlobStore, 'read'>): Promise<FontSet> =>
+  loadFonts(loaded.folio.head, [documentFontSource(loaded, blobs), await shippedFontSource()]);
+
+/** Bytes of the document's media files by id. */
+export const mediaReader =
+  ({ folio, files }: LoadedFolio, blobs: Pick<BlobStore, 'read'>) =>
+  (id: string): Promise<Uint8Array> => {
+    const media = folio.head.media[id];
+    const file = media && files.get(media.file);
+    if (!file) throw new FolioError('media.missing', `The media file "${id}" is not in the document.`, 'Place the picture again.');
+    return blobs.read(file.sha256);
+  };

@@ -1,0 +1,6 @@
+export * from './ports.ts';
+export { FileBlobs } from './fileBlobs.ts';
+export { sharpPictures } from './sharpPictures.ts';
+export { shippedFonts, shippedFontSource } from './shippedFonts.ts';
+export { FileDerived } from './fileDerived.ts';
+export { documentFontSource, fontsFor, mediaReader } from './documentFiles.ts';

@@ -1,0 +1,59 @@
+import type { Readable } from 'node:stream';
+
+/** Bytes by the SHA-256 of their content. `put` stores all or nothing. */
+export interface BlobStore {
+  put(content: Readable | Uint8Array): Promise<{ sha256: string; bytes: number }>;
+  has(sha256: string): Promise<boolean>;
+  read(sha256: string): Promise<Uint8Array>;
+  stream(sha256: string): Readable;
+}
+
+export interface PictureInfo {
+  width: number;
+  height: number;
+  format: string;
+  hasAlpha: boolean;
+}
+
+export interface EncodedPicture {
+  bytes: Uint8Array;
+  mediaType: 'image/jpeg' | 'image/png' | 'image/webp';
+  width: number;
+  height: number;
+}
+
+/** Decoding and encoding of pictures, with a limit on pixels so that a hostile file cannot fill memory. */
+export interface PicturePort {
+  info(bytes: Uint8Array): Promise<PictureInfo>;
+  /** Re-encodes a picture no wider than `maxWidth` pixels: opaque ones as JPEG, others as PNG. */
+  encode(bytes: Uint8Array, options: { maxWidth: number; quality: number }): Promise<EncodedPicture>;
+  /** Average colours of a grid over the picture, row by row, three bytes each: enough to tell pictures apart. */
+  signature(bytes: Uint8Array, cells: number): Promise<Uint8Array>;
+  /** The same for pixels that are decoded already, 3 or 4 bytes each. */
+  signatureOfPixels(pixels: Uint8Array, width: number, height: number, channels: 3 | 4, cells: number): Promise<Uint8Array>;
+}
+
+/** Derived work that all runs share, by a key of input hash, operation, parameters and version. */
+export interface DerivedStore {
+  get(key: string): Promise<Uint8Array | undefined>;
+  put(key: string, bytes: Uint8Array): Promise<void>;
+}
+
+/** A failure that a person can understand and act on. */
+export class FolioError extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+    readonly advice: string,
+  ) {
+    super(message);
+    this.name = 'FolioError';
+  }
+}
+
+export class Cancelled extends Error {
+  constructor() {
+    super('cancelled');
+    this.name = 'Cancelled';
+  }
+}

@@ -1,0 +1,22 @@
+import { FolioError } from '../ports/ports.ts';
+import { efolioReader } from './efolio/readPackage.ts';
+import type { LoadedFolio, ReadJob, Reader } from './reader.ts';
+
+/** Every input format. A new one is a folder here and a line below. */
+export const READERS: readonly Reader[] = [efolioReader];
+
+/** Reads a file by the format its name says. */
+export async function readFolio(name: string, job: ReadJob): Promise<LoadedFolio> {
+  const reader = READERS.find((r) => r.extensions.some((e) => name.toLowerCase().endsWith(e)));
+  if (!reader)
+    throw new FolioError(
+      'format.unknown',
+      `"${name}" is of no kind that can be brought in.`,
+      `Choose a file ending in ${READERS.flatMap((r) => r.extensions).join(', ')}.`,
+    );
+  return reader.read(job);
+}
+
+export { DEFAULT_LIMITS } from './limits.ts';
+export type { ArchiveLimits } from './limits.ts';
+export type { LoadedFolio, ReadJob, Reader } from './reader.ts';

@@ -1,0 +1,158 @@
+import type { Folio } from '../folio/folio.ts';
+import type { Item } from '../folio/items.ts';
+import type { Spread } from '../folio/spread.ts';
+import type { Role } from '../folio/styles.ts';
+import type { Composition, GlyphRun, SetLine } from '../compose/marks.ts';
+import { paragraphRole } from '../folio/resolve.ts';
+import { heldItems, itemBounds, pageOfItem, paintOrder } from '../folio/traverse.ts';
+
+/** A paragraph, or the part of one, that a frame shows. */
+export interface ParagraphUnit {
+  kind: 'paragraph';
+  item: string;
+  story: string;
+  paragraph: string;
+  role: Role;
+  lines: SetLine[];
+  /** False where an earlier frame shows the paragraph's beginning. */
+  begins: boolean;
+  ends: boolean;
+}
+/** A picture or anything else that is not text but has something to say. */
+export interface FigureUnit {
+  kind: 'figure';
+  item: string;
+  alt: string | undefined;
+}
+export type ReadingUnit = ParagraphUnit | FigureUnit;
+
+/** What a page gives to read, in order, and what on it is mere decoration. */
+export interface PageReading {
+  units: ReadingUnit[];
+  decorations: string[];
+}
+
+const FIGURES = new Set<Item['kind']>(['picture', 'media', 'switcher', 'veil', 'embed', 'field', 'tableFrame']);
+
+/** Whether an item speaks for itself; plain shapes do so only with an alt text. */
+export function isFigure(folio: Folio, item: Item): boolean {
+  const { decorations, leftOut } = folio.head.structure;
+  if (decorations.includes(item.id) || leftOut.includes(item.id)) return false;
+  return FIGURES.has(item.kind) || (item.kind === 'shape' && !!item.alt);
+}
+
+/** A group's members as they are read, groups in groups unfolded. */
+function unfold(spread: Spread, item: Item, depth = 0): Item[] {
+  if (item.kind !== 'group' || depth > 32) return [item];
+  return item.members.flatMap((id) => (spread.items[id] ? unfold(spread, spread.items[id], depth + 1) : []));
+}
+
+/** Items of a spread in the order of the reading path; what the path does not name follows from the top down. */
+export function readingItems(folio: Folio, spread: Spread): Item[] {
+  const named = folio.head.structure.strands
+    .flatMap((strand) => strand.entries)
+    .filter((e) => e.spread === spread.id)
+    .flatMap((e) => (spread.items[e.item] ? unfold(spread, spread.items[e.item]!) : []));
+  const seen = new Set(named.map((i) => i.id));
+  const held = heldItems(spread);
+  const rest = paintOrder(folio, spread)
+    .filter((i) => !held.has(i.id))
+    .flatMap((i) => unfold(spread, i))
+    .filter((i) => !seen.has(i.id))
+    .map((item) => ({ item, box: itemBounds(spread.items, item) }))
+    .sort((a, b) => a.box.y - b.box.y || a.box.x - b.box.x)
+    .map((e) => e.item);
+  return [...named, ...rest];
+}
+
+/** What each page of a spread gives to read. `shown` says which items an output takes. */
+export function readingOfSpread(
+  folio: Folio,
+  composition: Composition,
+  spread: Spread,
+  shown: (item: Item) => boolean,
+): Map<string, PageReading> {
+  const pages = new Map<string, PageReading>(spread.pages.map((p) => [p.id, { units: [], decorations: [] }]));
+  const done = new Set<string>();
+  for (const item of readingItems(folio, spread)) {
+    if (done.has(item.id) || !shown(item)) continue;
+    done.add(item.id);
+    const reading = pages.get(pageOfItem(spread, item).id)!;
+    if (item.kind === 'textFrame') {
+      const left = folio.head.structure.leftOut.includes(item.id) || folio.head.structure.decorations.includes(item.id);
+      if (left) reading.decorations.push(item.id);
+      else reading.units.push(...paragraphUnits(folio, composition, item.id));
+    } else if (isFigure(folio, item)) reading.units.push({ kind: 'figure', item: item.id, alt: item.alt });
+    else if (item.kind !== 'group') reading.decorations.push(item.id);
+  }
+  return pages;
+}
+
+function paragraphUnits(folio: Folio, composition: Composition, frame: string): ParagraphUnit[] {
+  const composed = composition.frames.get(frame);
+  const story = composed && folio.stories[composed.story];
+  if (!composed || !story) return [];
+  const units: ParagraphUnit[] = [];
+  for (const line of composed.lines) {
+    const last = units[units.length - 1];
+    if (last?.paragraph === line.paragraph) last.lines.push(line);
+    else {
+      const block = story.blocks[line.paragraph];
+      if (block?.kind !== 'paragraph') continue;
+      units.push({
+        kind: 'paragraph',
+        item: frame,
+        story: story.id,
+        paragraph: line.paragraph,
+        role: paragraphRole(folio.head, block.style),
+        lines: [line],
+        begins: false,
+        ends: false,
+      });
+    }
+  }
+  for (const unit of units) {
+    unit.begins = unit.lines[0]!.first;
+    unit.ends = unit.lines[unit.lines.length - 1]!.last;
+  }
+  // An empty line of text says nothing to a reader.
+  return units.filter((u) => !u.role.leaveOut && u.lines.some((l) => l.runs.length > 0));
+}
+
+/** Whether room is left between two runs of a line: there stood a tab, which is read as a space. */
+export const hasGap = (before: GlyphRun, after: GlyphRun): boolean => Math.abs(after.x - before.x - before.width) > 0.01;
+
+/** A line's text; where a tab left room, words are kept apart by a space. */
+export const textOfLine = (line: SetLine): string =>
+  line.runs.map((r, i) => (i > 0 && hasGap(line.runs[i - 1]!, r) ? ' ' : '') + r.text).join('');
+
+/** The text of lines as it is read: lines joined by the space that stood at their break. */
+export const textOfLines = (lines: readonly SetLine[]): string =>
+  lines.map((l, i) => textOfLine(l) + (i < lines.length - 1 && l.spaceAtEnd ? ' ' : '')).join('');
+
+export interface Heading {
+  level: number;
+  text: string;
+  page: string;
+  item: string;
+  paragraph: string;
+  top: number;
+}
+
+/** Headings among a page's units, for outlines and bookmarks. */
+export function headingsOf(page: string, reading: PageReading): Heading[] {
+  return reading.units.flatMap((u) => {
+    const level = u.kind === 'paragraph' && u.begins ? /^h([1-6])$/.exec(u.role.element)?.[1] : undefined;
+    if (u.kind !== 'paragraph' || !level) return [];
+    return [
+      {
+        level: Number(level),
+        text: textOfLines(u.lines).trim(),
+        page,
+        item: u.item,
+        paragraph: u.paragraph,
+        top: u.lines[0]!.baseline - u.lines[0]!.ascent,
+      },
+    ];
+  });
+}

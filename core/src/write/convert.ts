@@ -1,0 +1,104 @@
+import { createWriteStream } from 'node:fs';
+import { mkdir, readFile, rename, rm } from 'node:fs/promises';
+import { dirname, join, normalize, sep } from 'node:path';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { Composer } from '../compose/compose.ts';
+import type { FontSet } from '../compose/fontSet.ts';
+import type { Folio, Recipe } from '../folio/folio.ts';
+import { buildLedger, isValid } from '../ledger/build.ts';
+import { countLedger } from '../ledger/entry.ts';
+import type { Evidence, LedgerCounts, LedgerEntry } from '../ledger/entry.ts';
+import { Cancelled, FolioError } from '../ports/ports.ts';
+import type { DerivedStore, PicturePort } from '../ports/ports.ts';
+import type { WriteJob, Writer, WrittenFile } from './writer.ts';
+
+export interface ConversionPorts {
+  fonts: FontSet;
+  media(id: string): Promise<Uint8Array>;
+  pictures: PicturePort;
+  derived: DerivedStore;
+  player(): Promise<Uint8Array>;
+  clock(): Date;
+  signal: AbortSignal;
+  progress(done: number, total: number): void;
+}
+
+export interface Conversion {
+  files: { path: string; mediaType: string; bytes: number }[];
+  ledger: LedgerEntry[];
+  counts: LedgerCounts;
+  valid: boolean;
+}
+
+/** A recipe's settings for a writer: migrated, defaults filled in, checked. A FolioError says what is wrong. */
+export function readSettings(writer: Writer, recipe: Pick<Recipe, 'version' | 'settings' | 'name'>): unknown {
+  if (recipe.version > writer.version)
+    throw new FolioError(
+      'recipe.newer',
+      `The recipe “${recipe.name}” is of version ${recipe.version}; this program knows up to ${writer.version}.`,
+      'Update the program, or make the recipe again.',
+    );
+  const raw = recipe.version < writer.version ? writer.migrate(recipe.settings, recipe.version) : recipe.settings;
+  const result = writer.settings.safeParse(raw);
+  if (result.success) return result.data;
+  const issue = result.error.issues[0]!;
+  throw new FolioError(
+    'recipe.settings',
+    `The recipe “${recipe.name}” has a setting that cannot be used: ${issue.path.join('.') || 'settings'}, ${issue.message}.`,
+    'Correct it, or take the recipe’s default.',
+  );
+}
+
+/**
+ * Runs one output: writes its files into `folder` (which appears only when all is done), reads them
+ * back and makes the ledger. Cancelled by the signal until the last moment; then nothing remains.
+ */
+export async function convert(
+  folio: Folio,
+  writer: Writer,
+  settings: unknown,
+  folder: string,
+  ports: ConversionPorts,
+): Promise<Conversion> {
+  const staging = `${folder}.part`;
+  await rm(staging, { recursive: true, force: true });
+  await mkdir(staging, { recursive: true });
+  try {
+    const composition = new Composer(ports.fonts).compose(folio);
+    const job: WriteJob<unknown> = { folio, composition, settings, ...ports };
+    const files: Conversion['files'] = [];
+    const written: WrittenFile[] = [];
+    for await (const output of writer.write(job)) {
+      stopIfCancelled(ports.signal);
+      const file = inside(staging, output.path);
+      await mkdir(dirname(file), { recursive: true });
+      const out = createWriteStream(file);
+      await pipeline(Readable.from(output.body), out, { signal: ports.signal });
+      files.push({ path: output.path, mediaType: output.mediaType, bytes: out.bytesWritten });
+      written.push({ path: output.path, mediaType: output.mediaType, bytes: async () => new Uint8Array(await readFile(file)) });
+    }
+    const evidence: Evidence[] = [];
+    for await (const e of writer.readBack(written, job)) evidence.push(e);
+    stopIfCancelled(ports.signal);
+    const ledger = buildLedger(folio, writer.judge(job), evidence);
+    await rm(folder, { recursive: true, force: true });
+    await mkdir(dirname(folder), { recursive: true });
+    await rename(staging, folder);
+    return { files: files.sort((a, b) => (a.path < b.path ? -1 : 1)), ledger, counts: countLedger(ledger), valid: isValid(ledger) };
+  } catch (error) {
+    await rm(staging, { recursive: true, force: true });
+    throw ports.signal.aborted ? new Cancelled() : error;
+  }
+}
+
+function stopIfCancelled(signal: AbortSignal): void {
+  if (signal.aborted) throw new Cancelled();
+}
+
+/** A writer's path must stay inside the result's folder. */
+function inside(folder: string, path: string): string {
+  const file = normalize(join(folder, path));
+  if (!file.startsWith(folder + sep)) throw new Error(`a writer named a file outside its result: ${path}`);
+  return file;
+}

@@ -1,0 +1,161 @@
+import type { Composition } from '../../compose/marks.ts';
+import type { Folio } from '../../folio/folio.ts';
+import type { PagePlace } from '../../folio/traverse.ts';
+import { boundsOfPath, pathData, rectPath } from '../../folio/geometry.ts';
+import { resolveParagraph } from '../../folio/resolve.ts';
+import { drawnLetters, itemStyle, outlineSvg, pictureMarkup } from '../../paint/html/paintItem.ts';
+import { px } from '../../paint/html/metrics.ts';
+import { paintLine } from '../../paint/html/paintLine.ts';
+import type { LookSheet } from '../../paint/html/styleSheet.ts';
+import { pathElement } from '../../paint/svg/fillAndStroke.ts';
+import { attrs, num } from '../../paint/svg/markup.ts';
+import type { PageReading, ParagraphUnit, ReadingUnit } from '../../structure/reading.ts';
+import { isSafeAddress } from '../../folio/address.ts';
+import { pictureOf } from '../shared/encodePictures.ts';
+import type { PageItem } from '../shared/paintedPage.ts';
+
+export interface HtmlPageContext {
+  folio: Folio;
+  composition: Composition;
+  looks: LookSheet;
+  language: string;
+  /** File of a picture in the result. */
+  source: (media: string) => string;
+  hasPage: (id: string) => boolean;
+  anchorOf: (page: string) => string;
+}
+
+/** HTML elements for roles that cannot stand where a frame stands. */
+const BLOCK: Record<string, { tag: string; role?: string }> = {
+  figcaption: { tag: 'p' },
+  aside: { tag: 'div', role: 'note' },
+  th: { tag: 'p' },
+  td: { tag: 'p' },
+  pre: { tag: 'p' },
+  li: { tag: 'li' },
+};
+
+/**
+ * A page as HTML: items in the order in which they are read, stacked by `z-index` in the order in which
+ * they are painted. What is decoration comes last and is hidden from assistive technology.
+ */
+export function paintHtmlPage(place: PagePlace, items: PageItem[], reading: PageReading, c: HtmlPageContext): string {
+  const { page } = place;
+  const byId = new Map(items.map((e, z) => [e.item.id, { ...e, z: z + 1 }]));
+  const out: string[] = [];
+  const done = new Set<string>();
+  for (const unit of reading.units) {
+    const entry = byId.get(unit.item);
+    if (!entry || done.has(unit.item) || !entry.own) continue;
+    done.add(unit.item);
+    out.push(
+      shell(
+        place,
+        entry,
+        c,
+        unit.kind === 'paragraph' ? textOf(reading.units, unit.item, c) : undefined,
+        unit.kind === 'figure' ? unit.alt : '',
+      ),
+    );
+  }
+  for (const entry of byId.values()) if (!done.has(entry.item.id)) out.push(shell(place, entry, c, decorText(entry.item.id, c), ''));
+  const ground = pathElement(
+    `${page.id}-ground`,
+    pathData(rectPath({ x: 0, y: 0, width: page.box.width, height: page.box.height })),
+    page.background,
+    null,
+    c.folio.head.swatches,
+  );
+  const paper = ground
+    ? `<svg class="o" style="left:0;top:0" width="${num(px(page.box.width), 4)}" height="${num(px(page.box.height), 4)}" viewBox="0 0 ${num(page.box.width, 4)} ${num(page.box.height, 4)}" aria-hidden="true">${ground}</svg>`
+    : '';
+  return `<section${attrs({ class: 'page', id: c.anchorOf(page.id), 'data-page': page.id, 'aria-label': `Page ${page.number ?? place.number}`, style: `width:${num(px(page.box.width), 4)}px;height:${num(px(page.box.height), 4)}px` })}>${paper}\n${out.filter(Boolean).join('\n')}\n</section>`;
+}
+
+/** The box of one item with its outline, picture and text. `text` undefined: no text; alt '' : nothing to announce. */
+function shell(
+  place: PagePlace,
+  entry: PageItem & { z: number },
+  c: HtmlPageContext,
+  text: string | undefined,
+  alt: string | undefined,
+): string {
+  const { item } = entry;
+  const { head } = c.folio;
+  const bounds = item.kind === 'shape' ? boundsOfPath(item.path) : null;
+  const size = bounds ? { width: bounds.width, height: bounds.height } : (item as { size: { width: number; height: number } }).size;
+  const style = itemStyle(item, size, { z: entry.z, origin: place.page.box, opacity: entry.opacity });
+  const media = pictureOf(item);
+  const body =
+    outlineSvg(item, head, item.kind === 'picture' ? 'fill' : 'both') +
+    (item.kind === 'picture' && media ? pictureMarkup(item, c.source(media), alt ?? '') + outlineSvg(item, head, 'stroke') : '') +
+    (item.kind === 'media' && media
+      ? `<div class="c"><img${attrs({ src: c.source(media), alt: alt ?? '', style: 'left:0;top:0;width:100%;height:100%;object-fit:cover' })} loading="lazy"></div>`
+      : '') +
+    (text ?? '') +
+    (item.kind === 'textFrame' && c.composition.frames.has(item.id) ? drawnLetters(c.composition.frames.get(item.id)!, item, head) : '');
+  if (!body) return '';
+  const speaks = entry.own && ((text !== undefined && !text.startsWith('<!--d-->')) || alt !== '');
+  const label = item.kind === 'shape' && alt ? { role: 'img', 'aria-label': alt } : {};
+  return `<div${attrs({ class: 'i', 'data-item': item.id, style, 'aria-hidden': speaks ? undefined : 'true', ...label })}>${body.replace('<!--d-->', '')}</div>`;
+}
+
+/** Text that is seen but not read: page numbers and the like. */
+function decorText(frame: string, c: HtmlPageContext): string | undefined {
+  const composed = c.composition.frames.get(frame);
+  if (!composed?.lines.length) return undefined;
+  const story = c.folio.stories[composed.story]!;
+  return (
+    '<!--d-->' +
+    composed.lines.map((l) => paintLine(l, { head: c.folio.head, looks: c.looks, language: '', href: () => void story }, true)).join('')
+  );
+}
+
+/** The paragraphs of one frame in reading order, list lines gathered into lists. */
+function textOf(units: readonly ReadingUnit[], frame: string, c: HtmlPageContext): string {
+  const mine = units.filter((u): u is ParagraphUnit => u.kind === 'paragraph' && u.item === frame);
+  let out = '';
+  let inList = false;
+  for (const unit of mine) {
+    const isItem = unit.role.element === 'li';
+    if (isItem !== inList) out += isItem ? '<ul>' : '</ul>';
+    inList = isItem;
+    out += paragraphMarkup(unit, c);
+  }
+  const unread = unreadLines(mine, frame, c);
+  return out + (inList ? '</ul>' : '') + unread;
+}
+
+/** Lines of the frame that no reading unit has (roles that are left out): seen, not read. */
+function unreadLines(units: readonly ParagraphUnit[], frame: string, c: HtmlPageContext): string {
+  const read = new Set(units.map((u) => u.paragraph));
+  const lines = (c.composition.frames.get(frame)?.lines ?? []).filter((l) => !read.has(l.paragraph) && l.runs.length);
+  return lines.length
+    ? `<div aria-hidden="true">${lines.map((l) => paintLine(l, { head: c.folio.head, looks: c.looks, language: '', href: () => undefined }, true)).join('')}</div>`
+    : '';
+}
+
+function paragraphMarkup(unit: ParagraphUnit, c: HtmlPageContext): string {
+  const story = c.folio.stories[unit.story]!;
+  const block = story.blocks[unit.paragraph]!;
+  if (block.kind !== 'paragraph') return '';
+  const { character, paragraph } = resolveParagraph(c.folio.head, block);
+  const { tag, role } = BLOCK[unit.role.element] ?? { tag: unit.role.element };
+  const href = (link: string) => {
+    const found = story.links[link];
+    if (found?.destination.to === 'address')
+      return isSafeAddress(found.destination.href)
+        ? { href: found.destination.href, newWindow: found.destination.window === 'new', title: found.title }
+        : undefined;
+    if (found?.destination.to === 'page' && c.hasPage(found.destination.page))
+      return { href: `#${c.anchorOf(found.destination.page)}`, newWindow: false, title: found.title };
+    return undefined;
+  };
+  const lines = unit.lines
+    .map((l, i) =>
+      paintLine(l, { head: c.folio.head, looks: c.looks, language: character.language, href }, i < unit.lines.length - 1 || !unit.ends),
+    )
+    .join('');
+  const name = [unit.role.class, unit.begins ? undefined : 'continued'].filter(Boolean).join(' ');
+  return `<${tag}${attrs({ id: unit.begins ? unit.paragraph : undefined, class: name || undefined, role, lang: character.language === c.language ? undefined : character.language, dir: paragraph.direction === 'rtl' ? 'rtl' : undefined })}>${lines}</${tag}>`;
+}

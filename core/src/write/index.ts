@@ -1,0 +1,14 @@
+import { htmlWriter } from './html/index.ts';
+import { pdfWriter } from './pdf/index.ts';
+import type { Writer } from './writer.ts';
+
+/** Every output. A new one is a folder here and a line below. */
+export const WRITERS: readonly Writer[] = [htmlWriter, pdfWriter] as unknown as Writer[];
+
+export const writerById = (id: string): Writer | undefined => WRITERS.find((w) => w.id === id);
+
+export { convert, readSettings } from './convert.ts';
+export type { Conversion, ConversionPorts } from './convert.ts';
+export type { OutputFile, WriteJob, Writer, WrittenFile } from './writer.ts';
+export { packFolio } from './efolio/packFolio.ts';
+export { zipFiles } from './zipFiles.ts';

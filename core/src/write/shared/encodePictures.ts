@@ -1,0 +1,64 @@
+import { createHash } from 'node:crypto';
+import type { WriteJob } from '../writer.ts';
+import type { EncodedPicture } from '../../ports/ports.ts';
+import { PT_PER_INCH } from '../../folio/units.ts';
+import type { PaintedLeaf } from './paintedPage.ts';
+import { shownWidth } from '../../paint/html/paintItem.ts';
+
+const VERSION = 1;
+
+/** The media file that an item shows as a still picture, if any. */
+export const pictureOf = (item: PaintedLeaf): string | null | undefined =>
+  item.kind === 'picture' ? item.media : item.kind === 'media' ? item.poster : undefined;
+
+/** How wide, in points, an item shows the whole of its picture. */
+const pictureWidth = (item: PaintedLeaf): number =>
+  item.kind === 'picture' ? shownWidth(item.placement, item.transform) : 'size' in item ? item.size.width : 0;
+
+/** Encodes pictures for an output, each once at its largest size, and keeps the results for the next run. */
+export class PictureEncoder {
+  private readonly widths = new Map<string, number>();
+  private readonly done = new Map<string, Promise<EncodedPicture>>();
+
+  constructor(private readonly job: WriteJob<{ resolution: number; quality: number }>) {}
+
+  /** Says that an item shows its picture; to be called for all items before the first is encoded. */
+  want(item: PaintedLeaf): void {
+    const media = pictureOf(item);
+    if (media) this.widths.set(media, Math.max(this.widths.get(media) ?? 0, pictureWidth(item)));
+  }
+
+  get(media: string): Promise<EncodedPicture> {
+    let picture = this.done.get(media);
+    if (!picture) this.done.set(media, (picture = this.encode(media)));
+    return picture;
+  }
+
+  private async encode(media: string): Promise<EncodedPicture> {
+    const { settings, derived, pictures, folio } = this.job;
+    const maxWidth = Math.ceil(((this.widths.get(media) ?? 0) / PT_PER_INCH) * settings.resolution) || 1;
+    const key = `picture/${VERSION}/${folio.head.media[media]?.sha256}/${maxWidth}/${settings.quality}`;
+    const kept = await derived.get(key);
+    if (kept) return unpack(kept);
+    const encoded = await pictures.encode(await this.job.media(media), { maxWidth, quality: settings.quality });
+    await derived.put(key, pack(encoded));
+    return encoded;
+  }
+}
+
+/** A picture and its measures in one value: a line of JSON, then the bytes. */
+function pack({ bytes, ...rest }: EncodedPicture): Uint8Array {
+  const head = Buffer.from(JSON.stringify(rest) + '\n');
+  return new Uint8Array(Buffer.concat([head, bytes]));
+}
+
+function unpack(value: Uint8Array): EncodedPicture {
+  const end = value.indexOf(10);
+  return {
+    ...(JSON.parse(Buffer.from(value.subarray(0, end)).toString('utf8')) as Omit<EncodedPicture, 'bytes'>),
+    bytes: value.slice(end + 1),
+  };
+}
+
+/** A short name that changes with the content. */
+export const shortHash = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex').slice(0, 12);

@@ -1,0 +1,339 @@
+import type { Composition, SetLine } from '../../compose/marks.ts';
+import type { Folio } from '../../folio/folio.ts';
+import type { Item } from '../../folio/items.ts';
+import { isSafeAddress } from '../../folio/address.ts';
+import { itemBounds } from '../../folio/traverse.ts';
+import { overlap } from '../../folio/geometry.ts';
+import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
+import type { Judgement } from '../../ledger/entry.ts';
+import type { SubjectInFolio } from '../../ledger/subjects.ts';
+import type { FontSet } from '../../compose/fontSet.ts';
+import type { Scope } from './scope.ts';
+
+const kept: Judgement = { outcome: 'kept', code: 'kept' };
+const excluded = (code: string, values: Judgement['values'] = {}): Judgement => ({ outcome: 'excluded', code, values });
+const dropped = (code: string, values: Judgement['values'] = {}): Judgement => ({ outcome: 'dropped', code, values });
+const adapted = (code: string, values: Judgement['values'] = {}): Judgement => ({ outcome: 'adapted', code, values });
+
+/** What differs between writers that place every page as designed. */
+export interface FixedPageWriter {
+  /** Whether the output keeps colours in their own space; else other spaces become RGB. */
+  keepsColourSpaces: boolean;
+}
+
+/** Sentences for the codes below; each writer adds its own. */
+export const FIXED_PAGE_SENTENCES: Record<string, string> = {
+  kept: 'Kept as designed.',
+  'range.out': 'This page is not in the chosen range.',
+  'layer.hidden': 'It lies on the hidden layer “{layer}”, which is left out.',
+  'reading.leftOut': 'It is marked to be left out of reading.',
+  'text.overflow': '{characters} characters do not fit their frame and are not shown.',
+  'text.partRange': 'Part of this text stands on pages outside the chosen range.',
+  'text.unplaced': 'This text has no frame on a page, so it is not shown.',
+  'text.notSet': 'This kind of text cannot be set yet.',
+  'font.drawn': 'The font may not be embedded: its letters are drawn as shapes, with the text kept for searching.',
+  'font.substituted': '{family} is not there; another font stands in for it.',
+  'font.notEmbedded': 'The font may not be embedded, so it is not in the result.',
+  'font.unused': 'No text in the result uses this font.',
+  'glyph.missing': 'No font has the character {character}.',
+  'paragraph.look.partly': 'Not taken over: {what}.',
+  'colour.rgb': 'Its colour is kept in another space in the document and turned into RGB by the plain formula.',
+  'group.opacity': 'The group’s transparency is given to each of its members; where they overlap, it looks a little different.',
+  'effect.notYet': 'Shadows, glows and feathering cannot be written yet.',
+  'wrap.notYet': 'Text does not keep clear of other items yet.',
+  'motion.notYet': 'Parts that react or move cannot be written yet.',
+  'media.poster': 'Sound and film cannot be written yet; the poster picture stands in.',
+  'media.notYet': 'Sound and film cannot be written yet.',
+  'embed.notYet': 'Embedded web content cannot be written yet.',
+  'field.notYet': 'Form fields cannot be written yet.',
+  'table.notYet': 'Tables cannot be set yet.',
+  'note.notYet': 'Notes cannot be set yet.',
+  'anchor.notYet': 'Items anchored in text cannot be set yet.',
+  'ruby.baseOnly': 'The base text is kept; its reading is not shown yet.',
+  'master.notYet': 'Items of master pages cannot be written yet.',
+  'pin.layout': 'In this output pictures stay where the layout has them.',
+  'edition.other': 'This result is in another language.',
+  'alt.missing': 'The picture has no alt text, so nothing is announced for it.',
+  'picture.missing': 'The frame has no picture.',
+  'link.refused': 'Addresses of this kind are not written, because they could run a program.',
+  'link.outside': 'It leads to a page outside the chosen range.',
+  'outline.none': 'No headings are in the result, so there is no outline.',
+  'opening.notYet': 'How the document opens cannot be set in this output.',
+  'transition.notYet': 'Page transitions cannot be written yet.',
+  'page.notes': 'Speaker’s notes have no place in this output.',
+};
+
+/** Judges every subject for an output that shows pages as designed. Total: each subject gets an answer. */
+export function judgeFixedPage(
+  folio: Folio,
+  composition: Composition,
+  fonts: FontSet,
+  scope: Scope,
+  writer: FixedPageWriter,
+): (about: SubjectInFolio) => Judgement {
+  const substituted = new Map(fonts.problems.filter((p) => p.code === 'font.substituted').map((p) => [p.family.toLowerCase(), p.family]));
+  const onPages = new Map<string, { inRange: boolean; outRange: boolean; hidden: string | null; leftOut: boolean }>();
+  const inScope = new Set(scope.pages.map((p) => p.page.id));
+  const pageOfFrame = frameWhereabouts(folio, composition, scope);
+
+  const paragraphState = (id: string): { inRange: boolean; outRange: boolean; hidden: string | null; leftOut: boolean } => {
+    if (!onPages.size)
+      for (const [frame, composed] of composition.frames)
+        for (const line of composed.lines) merge(onPages, line.paragraph, pageOfFrame(frame));
+    return onPages.get(id) ?? { inRange: false, outRange: false, hidden: null, leftOut: false };
+  };
+
+  const itemState = (about: SubjectInFolio): Judgement | null => {
+    const layer = about.item && folio.head.layers[about.item.layer];
+    if (about.item && layer && !scope.shown(about.item)) return excluded('layer.hidden', { layer: layer.name });
+    return about.pages.some((p) => inScope.has(p)) ? null : excluded('range.out');
+  };
+
+  return (about) => {
+    const { subject } = about;
+    switch (subject.kind) {
+      case 'document':
+        if (subject.aspect === 'opening') return dropped('opening.notYet');
+        return kept;
+      case 'layer': {
+        const layer = folio.head.layers[subject.id]!;
+        return layer.visible || scope.hiddenLayers ? kept : excluded('layer.hidden', { layer: layer.name });
+      }
+      case 'font': {
+        const font = folio.head.fonts[subject.id]!;
+        const face = fonts.faces.find((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
+        if (!face) return dropped('font.substituted', { family: font.family });
+        if (!usedFaces(composition).has(face)) return excluded('font.unused');
+        return face.mayEmbed ? kept : dropped('font.notEmbedded', { family: font.family });
+      }
+      case 'pin':
+        return excluded('pin.layout');
+      case 'edition':
+        return excluded('edition.other');
+      case 'page': {
+        if (!inScope.has(subject.id)) return excluded('range.out');
+        const codes: Record<string, Judgement> = {
+          size: kept,
+          background: kept,
+          transition: dropped('transition.notYet'),
+          advance: dropped('transition.notYet'),
+          notes: dropped('page.notes'),
+        };
+        return codes[subject.aspect] ?? kept;
+      }
+      case 'masterItem':
+        return about.pages.some((p) => inScope.has(p)) ? dropped('master.notYet') : excluded('range.out');
+      case 'cue':
+        return itemState(about) ?? dropped('motion.notYet');
+      case 'item':
+        return about.spread && about.item
+          ? (itemState(about) ?? judgeItem(folio, about.item, subject.aspect, writer))
+          : dropped('anchor.notYet');
+      case 'table':
+      case 'cell':
+        return dropped('table.notYet');
+      case 'story': {
+        if (about.pages.length && !about.pages.some((p) => inScope.has(p))) return excluded('range.out');
+        const over = composition.stories.get(subject.id)?.overflow;
+        return over ? dropped('text.overflow', { characters: over.characters, lines: over.lines }) : kept;
+      }
+      default: {
+        const state = paragraphState(about.paragraph!);
+        if (!state.inRange && state.hidden) return excluded('layer.hidden', { layer: state.hidden });
+        if (!state.inRange) return state.outRange ? excluded('range.out') : notShown(composition, about);
+        const block = about.story!.blocks[about.paragraph!]!;
+        const left = state.leftOut || (block.kind === 'paragraph' && paragraphRole(folio.head, block.style).leaveOut);
+        if (left && (subject.aspect === 'role' || subject.aspect === 'language' || subject.kind === 'field'))
+          return subject.kind === 'field' ? kept : excluded('reading.leftOut');
+        return judgeText(folio, composition, substituted, state.outRange, about, scope);
+      }
+    }
+  };
+}
+
+const usedCache = new WeakMap<Composition, Set<FontSet['faces'][number]>>();
+/** Faces that any set line uses. */
+function usedFaces(composition: Composition): Set<FontSet['faces'][number]> {
+  let used = usedCache.get(composition);
+  if (!used) {
+    used = new Set();
+    for (const frame of composition.frames.values()) for (const line of frame.lines) for (const run of line.runs) used.add(run.font);
+    usedCache.set(composition, used);
+  }
+  return used;
+}
+
+function merge(
+  map: Map<string, { inRange: boolean; outRange: boolean; hidden: string | null; leftOut: boolean }>,
+  paragraph: string,
+  frame: { inRange: boolean; hidden: string | null; leftOut: boolean },
+): void {
+  const state = map.get(paragraph) ?? { inRange: false, outRange: false, hidden: null, leftOut: false };
+  if (frame.hidden) state.hidden = frame.hidden;
+  else if (frame.inRange) state.inRange = true;
+  else state.outRange = true;
+  state.leftOut ||= frame.leftOut;
+  map.set(paragraph, state);
+}
+
+function frameWhereabouts(
+  folio: Folio,
+  composition: Composition,
+  scope: Scope,
+): (frame: string) => { inRange: boolean; hidden: string | null; leftOut: boolean } {
+  const { decorations, leftOut } = folio.head.structure;
+  return (frame) => {
+    const spread = folio.spreads[composition.frames.get(frame)!.spread]!;
+    const item = spread.items[frame]!;
+    const hidden = scope.shown(item) ? null : (folio.head.layers[item.layer]?.name ?? item.layer);
+    return { inRange: scope.takes(spread, item), hidden, leftOut: decorations.includes(frame) || leftOut.includes(frame) };
+  };
+}
+
+/** A paragraph that no line shows: its text does not fit, or it has no frame at all. */
+function notShown(composition: Composition, about: SubjectInFolio): Judgement {
+  const block = about.story!.blocks[about.paragraph!]!;
+  if (block.kind === 'paragraph' && !about.story!.order.includes(block.id)) return dropped('text.notSet');
+  const over = composition.stories.get(about.story!.id)?.overflow;
+  return over ? dropped('text.overflow', { characters: over.characters, lines: over.lines }) : dropped('text.unplaced');
+}
+
+const MOTION_ITEMS = new Set<Item['kind']>(['switcher', 'veil', 'embed', 'field', 'tableFrame']);
+
+function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWriter): Judgement {
+  if (aspect === 'motion') return dropped('motion.notYet');
+  if (aspect === 'embed') return dropped('embed.notYet');
+  if (aspect === 'field') return dropped('field.notYet');
+  if (aspect === 'table') return dropped('table.notYet');
+  if (aspect === 'wrap') return dropped('wrap.notYet');
+  if (aspect.startsWith('effect.')) return dropped('effect.notYet');
+  if (aspect === 'media') return item.kind === 'media' && item.poster ? adapted('media.poster') : dropped('media.notYet');
+  if (aspect === 'picture') return item.kind === 'picture' && item.media === null ? dropped('picture.missing') : kept;
+  if (aspect === 'alt') {
+    if (folio.head.structure.decorations.includes(item.id)) return kept;
+    return item.alt ? kept : dropped('alt.missing');
+  }
+  if (aspect === 'look') {
+    if (item.kind === 'group' && item.opacity !== 1 && membersOverlap(folio, item)) return adapted('group.opacity');
+    if (!writer.keepsColourSpaces && usesOtherSpaces(folio, item)) return adapted('colour.rgb');
+    return kept;
+  }
+  if (aspect === 'place' && MOTION_ITEMS.has(item.kind))
+    return dropped(
+      item.kind === 'field'
+        ? 'field.notYet'
+        : item.kind === 'embed'
+          ? 'embed.notYet'
+          : item.kind === 'tableFrame'
+            ? 'table.notYet'
+            : 'motion.notYet',
+    );
+  if (aspect === 'place' && item.kind === 'media' && !item.poster) return dropped('media.notYet');
+  return kept;
+}
+
+function membersOverlap(folio: Folio, group: Item & { kind: 'group' }): boolean {
+  const spread = Object.values(folio.spreads).find((s) => s.items[group.id]);
+  const boxes = group.members.flatMap((id) => (spread?.items[id] ? [itemBounds(spread.items, spread.items[id])] : []));
+  return boxes.some((a, i) => boxes.slice(i + 1).some((b) => overlap(a, b) > 0));
+}
+
+function usesOtherSpaces(folio: Folio, item: Item): boolean {
+  const paints = [item.fill, item.stroke?.paint].flatMap((p) =>
+    !p || p.type === 'none' ? [] : p.type === 'gradient' ? p.gradient.stops.map((s) => s.paint) : [p],
+  );
+  return paints.some((p) => {
+    const colour = p.type === 'colour' ? p.colour : folio.head.swatches[p.swatch]?.colour;
+    return colour?.space === 'cmyk' || colour?.space === 'spot';
+  });
+}
+
+/** Properties of paragraphs that the typesetter does not act on yet. */
+const NOT_SET_YET = [
+  'hyphenation',
+  'hangingPunctuation',
+  'keepLines',
+  'keepWithNext',
+  'alignToGrid',
+  'spanColumns',
+  'list',
+  'dropCapital',
+  'ruleAbove',
+  'ruleBelow',
+  'shading',
+  'border',
+] as const;
+const WORDS: Record<(typeof NOT_SET_YET)[number], string> = {
+  hyphenation: 'hyphenation',
+  hangingPunctuation: 'hanging punctuation',
+  keepLines: 'keeping lines together',
+  keepWithNext: 'keeping with the next paragraph',
+  alignToGrid: 'the baseline grid',
+  spanColumns: 'spanning columns',
+  list: 'automatic bullets or numbers',
+  dropCapital: 'the drop capital',
+  ruleAbove: 'the rule above',
+  ruleBelow: 'the rule below',
+  shading: 'shading',
+  border: 'the border',
+};
+
+function judgeText(
+  folio: Folio,
+  composition: Composition,
+  substituted: Map<string, string>,
+  partly: boolean,
+  about: SubjectInFolio,
+  scope: Scope,
+): Judgement {
+  const { subject, story } = about;
+  if (subject.kind === 'note') return dropped('note.notYet');
+  if (subject.kind === 'anchor') return dropped('anchor.notYet');
+  if (subject.kind === 'ruby') return adapted('ruby.baseOnly');
+  if (subject.kind === 'field') return kept;
+  const block = story!.blocks[about.paragraph!]!;
+  if (block.kind !== 'paragraph') return dropped('table.notYet');
+  if (subject.kind === 'link') {
+    const { destination } = story!.links[subject.id.split('/').pop()!]!;
+    if (destination.to === 'address') return isSafeAddress(destination.href) ? kept : dropped('link.refused');
+    if (destination.to === 'page') return scope.hasPage(destination.page) ? kept : dropped('link.outside');
+    return dropped('motion.notYet');
+  }
+  if (subject.aspect === 'text') {
+    const missing = composition.stories.get(story!.id)?.missingGlyphs.find((g) => g.paragraph === block.id);
+    if (missing) return dropped('glyph.missing', { character: missing.character });
+    const over = composition.stories.get(story!.id)?.overflow;
+    if (over && isCut(composition, block.id)) return dropped('text.overflow', { characters: over.characters, lines: over.lines });
+    return partly ? excluded('text.partRange') : kept;
+  }
+  if (subject.aspect === 'look') {
+    const { paragraph, character } = resolveParagraph(folio.head, block);
+    if (drawsLetters(composition, block.id)) return adapted('font.drawn');
+    const family = substituted.get(character.fontFamily.toLowerCase());
+    if (family) return adapted('font.substituted', { family });
+    const what = NOT_SET_YET.filter((k) => paragraph[k] !== null && paragraph[k] !== false && paragraph[k] !== 0).map((k) => WORDS[k]);
+    if (what.length) return adapted('paragraph.look.partly', { what: what.join(', ') });
+  }
+  return kept;
+}
+
+const linesCache = new WeakMap<Composition, Map<string, SetLine[]>>();
+/** The set lines of each paragraph. */
+function linesOf(composition: Composition, paragraph: string): SetLine[] {
+  let map = linesCache.get(composition);
+  if (!map) {
+    map = new Map();
+    for (const frame of composition.frames.values())
+      for (const line of frame.lines) {
+        const lines = map.get(line.paragraph);
+        if (lines) lines.push(line);
+        else map.set(line.paragraph, [line]);
+      }
+    linesCache.set(composition, map);
+  }
+  return map.get(paragraph) ?? [];
+}
+
+const isCut = (composition: Composition, paragraph: string): boolean => !linesOf(composition, paragraph).some((l) => l.last);
+const drawsLetters = (composition: Composition, paragraph: string): boolean =>
+  linesOf(composition, paragraph).some((l) => l.runs.some((r) => !r.font.mayEmbed));

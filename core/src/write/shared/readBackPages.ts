@@ -1,0 +1,30 @@
+import { compareDocuments } from '../../ledger/compare.ts';
+import type { Format } from '../../ledger/compare.ts';
+import type { Evidence } from '../../ledger/entry.ts';
+import { expectDocument } from '../../ledger/expected.ts';
+import type { ObservedDocument } from '../../ledger/observed.ts';
+import { SIGNATURE_CELLS } from '../../ledger/html/observeHtml.ts';
+import { scopeOf } from './scope.ts';
+import type { WriteJob } from '../writer.ts';
+
+interface PageSettings {
+  pages: string;
+  hiddenLayers: 'in' | 'out';
+  title: string;
+  language: string;
+  bookmarks?: boolean;
+}
+
+/** Reads back an output that shows pages as designed: what was observed against what the document asks for. */
+export async function* readBackPages(job: WriteJob<PageSettings>, observed: ObservedDocument, format: Format): AsyncGenerator<Evidence> {
+  const { folio, composition, settings } = job;
+  const expected = expectDocument(folio, composition, scopeOf(folio, settings), settings);
+  if (settings.bookmarks === false) expected.outline = [];
+  const signatures = new Map<string, Promise<Uint8Array>>();
+  const signature = (media: string): Promise<Uint8Array> => {
+    let kept = signatures.get(media);
+    if (!kept) signatures.set(media, (kept = job.media(media).then((bytes) => job.pictures.signature(bytes, SIGNATURE_CELLS))));
+    return kept;
+  };
+  yield* await compareDocuments(expected, observed, { folio, format, signature });
+}

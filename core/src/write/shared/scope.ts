@@ -1,0 +1,32 @@
+import type { Folio } from '../../folio/folio.ts';
+import type { Item } from '../../folio/items.ts';
+import { isOnHiddenLayer, pageOfItem, pagesOf } from '../../folio/traverse.ts';
+import type { PagePlace } from '../../folio/traverse.ts';
+import type { Spread } from '../../folio/spread.ts';
+import { pageNumbers } from '../../folio/pageRange.ts';
+
+/** What of a document an output takes. */
+export interface Scope {
+  pages: PagePlace[];
+  hiddenLayers: boolean;
+  shown(item: Item): boolean;
+  hasPage(id: string): boolean;
+  /** Whether an item is taken: on a page in range and not on a layer left out. */
+  takes(spread: Spread, item: Item): boolean;
+}
+
+export function scopeOf(folio: Folio, settings: { pages: string; hiddenLayers: 'out' | 'in' }): Scope {
+  const all = pagesOf(folio);
+  const numbers = pageNumbers(settings.pages, all.length);
+  const pages = all.filter((p) => numbers.has(p.number));
+  const ids = new Set(pages.map((p) => p.page.id));
+  const hiddenLayers = settings.hiddenLayers === 'in';
+  const shown = (item: Item): boolean => hiddenLayers || !isOnHiddenLayer(folio, item);
+  return {
+    pages,
+    hiddenLayers,
+    shown,
+    hasPage: (id) => ids.has(id),
+    takes: (spread, item) => shown(item) && ids.has(pageOfItem(spread, item).id),
+  };
+}

@@ -1,0 +1,56 @@
+import type { ZodType } from 'zod';
+import type { Composition } from '../compose/marks.ts';
+import type { FontSet } from '../compose/fontSet.ts';
+import type { Folio } from '../folio/folio.ts';
+import type { Evidence, Judgement } from '../ledger/entry.ts';
+import type { SubjectInFolio } from '../ledger/subjects.ts';
+import type { DerivedStore, PicturePort } from '../ports/ports.ts';
+
+export interface OutputFile {
+  /** Relative path inside the result, with `/`. */
+  path: string;
+  mediaType: string;
+  body: AsyncIterable<Uint8Array>;
+}
+
+/** A finished file, read again. */
+export interface WrittenFile {
+  path: string;
+  mediaType: string;
+  bytes(): Promise<Uint8Array>;
+}
+
+export interface WriteJob<S> {
+  folio: Folio;
+  composition: Composition;
+  fonts: FontSet;
+  settings: S;
+  /** Bytes of a media file of the document. */
+  media(id: string): Promise<Uint8Array>;
+  pictures: PicturePort;
+  derived: DerivedStore;
+  /** The runtime that goes into web output. */
+  player(): Promise<Uint8Array>;
+  clock(): Date;
+  signal: AbortSignal;
+  progress(done: number, total: number): void;
+}
+
+/** One output format: a folder beside this file and a line in `index.ts`. */
+export interface Writer<S = unknown> {
+  id: string;
+  label: string;
+  /** One line that says what the result is good for. */
+  about: string;
+  version: number;
+  view: 'pages' | 'flow' | 'none';
+  /** The file that opens the result. */
+  entry: string;
+  settings: ZodType<S>;
+  migrate(old: unknown, from: number): S;
+  write(job: WriteJob<S>): AsyncIterable<OutputFile>;
+  judge(job: WriteJob<S>): (subject: SubjectInFolio) => Judgement;
+  readBack(files: WrittenFile[], job: WriteJob<S>): AsyncIterable<Evidence>;
+  /** A plain sentence for each code its ledger uses. */
+  sentences: Record<string, string>;
+}

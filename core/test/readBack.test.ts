@@ -1,0 +1,170 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { produce } from 'immer';
+import type { Folio, Paragraph } from '../src/index.ts';
+import { subjectKey } from '../src/ledger/index.ts';
+import type { Evidence } from '../src/ledger/index.ts';
+import type { Sample } from '@elastic-folio/demo';
+import { bytesOf, readBack, sample, writeOnly } from './support/samples.ts';
+
+/** Small pictures: the damage does not depend on their size. */
+const SMALL = { resolution: 48 };
+
+let almanac: Sample;
+beforeAll(async () => {
+  almanac = await sample('marrowby-almanac');
+});
+
+const against = (evidence: Evidence[]): string[] =>
+  [...new Set(evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject)))].sort();
+const paragraph = (folio: Folio, story: string, id: string): Paragraph => folio.stories[story]!.blocks[id] as Paragraph;
+
+/**
+ * Damage, and the subject it must be reported at. The damaged file is made by writing a document that
+ * has been altered in just this way, and is read back against the unaltered one.
+ */
+const DAMAGE: [string, (draft: Folio) => void, string][] = [
+  ['a heading loses its meaning', (d) => (d.head.paragraphStyles['title']!.role!.element = 'p'), 'paragraph:night-words-text-1:role'],
+  ['a heading is of another level', (d) => (d.head.paragraphStyles['head']!.role!.element = 'h3'), 'paragraph:dome-feature-3:role'],
+  [
+    'a link is gone',
+    (d) => paragraph(d, 'dome-feature', 'dome-feature-9').content.forEach((n) => n.type === 'span' && delete n.link),
+    'link:dome-feature-9/toSite:target',
+  ],
+  [
+    'a link leads elsewhere',
+    (d) =>
+      (d.stories['dome-feature']!.links['toSite']!.destination = { to: 'address', href: 'https://elsewhere.example/', window: 'same' }),
+    'link:dome-feature-9/toSite:target',
+  ],
+  ['a frame moved by 2 pt', (d) => (d.spreads['s2']!.items['night-words']!.transform[4] += 2), 'item:night-words:place'],
+  [
+    'a turned frame is turned further',
+    (d) => (d.spreads['s3']!.items['quote']!.transform = [0.9659258, -0.258819, 0.258819, 0.9659258, 430, 240]),
+    'item:quote:place',
+  ],
+  [
+    'another picture',
+    (d) => ((d.spreads['s2']!.items['telescope-picture'] as { media: string }).media = 'map'),
+    'item:telescope-picture:picture',
+  ],
+  ['a picture stands elsewhere', (d) => (d.spreads['s3']!.items['map-picture']!.transform[5] += 3), 'item:map-picture:place'],
+  [
+    'a picture is missing',
+    (d) => ((d.spreads['s2']!.items['telescope-picture'] as { media: string | null }).media = null),
+    'item:telescope-picture:picture',
+  ],
+  ['an alt text is lost', (d) => delete d.spreads['s2']!.items['telescope-picture']!.alt, 'item:telescope-picture:alt'],
+  [
+    'a word is changed',
+    (d) => (paragraph(d, 'sky-text-story', 'sky-text-story-1').content = [{ type: 'span', text: 'Something else stands here now.' }]),
+    'paragraph:sky-text-story-1:text',
+  ],
+  ['a paragraph is gone', (d) => void d.stories['diary-text']!.order.splice(2, 1), 'paragraph:diary-text-3:text'],
+  [
+    'a paragraph stands twice',
+    (d) => {
+      const story = d.stories['diary-text']!;
+      story.blocks['twin'] = { ...(story.blocks['diary-text-3'] as Paragraph), id: 'twin' };
+      story.order.splice(3, 0, 'twin');
+    },
+    'paragraph:diary-text-3:text',
+  ],
+  [
+    'a paragraph loses its language',
+    (d) => delete paragraph(d, 'letter-text', 'letter-text-2').character,
+    'paragraph:letter-text-2:language',
+  ],
+  [
+    'a colour is changed',
+    (d) => (d.head.paragraphStyles['quote']!.character.fill = { type: 'swatch', swatch: 'night', tint: 1 }),
+    'paragraph:quote-text-1:look',
+  ],
+  ['letters are smaller', (d) => (d.head.paragraphStyles['caption']!.character.size = 8), 'paragraph:telescope-caption-text-1:look'],
+  ['bold becomes regular', (d) => (d.head.characterStyles['strong']!.character.fontWeight = 400), 'paragraph:dome-feature-1:look'],
+  [
+    'a shape has another colour',
+    (d) => (d.spreads['s5']!.items['diary-bar']!.fill = { type: 'swatch', swatch: 'night', tint: 1 }),
+    'item:diary-bar:look',
+  ],
+  ['a shape is gone', (d) => (d.spreads['s3']!.items['quote-ground']!.fill = { type: 'none' }), 'item:quote-ground:look'],
+  [
+    'two texts are read in the wrong order',
+    (d) => void d.head.structure.strands.find((s) => s.id === 'sky')!.entries.reverse(),
+    'document:marrowby-almanac:order',
+  ],
+  ['the title is another', (d) => (d.head.metadata.title = 'Another'), 'document:marrowby-almanac:title'],
+  ['the document’s language is another', (d) => (d.head.metadata.language = 'fr'), 'document:marrowby-almanac:language'],
+  ['a page is another size', (d) => (d.spreads['s5']!.pages[0]!.box.height -= 20), 'page:page-8:size'],
+  ['a hidden layer is shown', (d) => (d.head.layers['notes']!.visible = true), 'paragraph:cover-note-text-1:text'],
+];
+
+describe.each(['html', 'pdf'])('reading back %s', (output) => {
+  let files: Map<string, Uint8Array>;
+  beforeAll(async () => {
+    files = await writeOnly(almanac, output, SMALL, almanac.folio);
+  });
+
+  test('an undamaged result contradicts nothing', async () => {
+    expect(against(await readBack(almanac, output, files))).toEqual([]);
+  });
+
+  test.each(DAMAGE)('%s', async (_what, alter, subject) => {
+    const damaged = await writeOnly(
+      almanac,
+      output,
+      SMALL,
+      produce(almanac.folio, (draft) => void alter(draft)),
+    );
+    const evidence = await readBack(almanac, output, damaged);
+    expect(against(evidence)).toContain(subject);
+    // What has nothing to do with the damage is not accused: page 1 is never touched by it.
+    expect(against(evidence).filter((k) => /cover-(masthead|lines)/.test(k) && !/look|role/.test(k))).toEqual([]);
+  });
+
+  test('a page too few is reported', async () => {
+    const damaged = await writeOnly(almanac, output, { ...SMALL, pages: '1-7' }, almanac.folio);
+    expect(against(await readBack(almanac, output, damaged))).toEqual(
+      expect.arrayContaining(['page:page-8:size', 'document:marrowby-almanac:order']),
+    );
+  });
+});
+
+describe('files of the web edition, altered by hand', () => {
+  let files: Map<string, Uint8Array>;
+  beforeAll(async () => {
+    files = await writeOnly(almanac, 'html', SMALL, almanac.folio);
+  });
+  const edited = (path: string, from: string | RegExp, to: string): Map<string, Uint8Array> => {
+    const before = new TextDecoder().decode(files.get(path));
+    const after = before.replace(from, to);
+    expect(after).not.toBe(before);
+    return new Map(files).set(path, new TextEncoder().encode(after));
+  };
+  test.each([
+    ['a heading unstyled in the style sheet', 'style.css', /font-size:50\.66667px/, 'font-size:44px', 'paragraph:night-words-text-1:look'],
+    [
+      'a line pushed aside',
+      'index.html',
+      /(data-item="night-words"[^>]*><h1[^>]*><span[^>]*style="left:)0px/,
+      '$14px',
+      'paragraph:night-words-text-1:place',
+    ],
+    ['a word spaced out of its line', 'index.html', /There is a sound/, 'There is the sound', 'paragraph:night-words-text-2:text'],
+    [
+      'the outline’s heading made a paragraph',
+      'index.html',
+      /<h2([^>]*)>([\s\S]*?)<\/h2>/,
+      '<p$1>$2</p>',
+      'document:marrowby-almanac:outline',
+    ],
+    ['an alt text emptied', 'index.html', /alt="The long brass[^"]*"/, 'alt=""', 'item:telescope-picture:alt'],
+    ['a font file broken off', 'style.css', /@font-face\{font-family:"Source Serif 4 600"[^}]*\}/, '', 'paragraph:night-words-text-1:look'],
+  ] as const)('%s', async (_what, path, from, to, subject) => {
+    expect(against(await readBack(almanac, 'html', edited(path, from, to)))).toContain(subject);
+  });
+  test('a picture file swapped for another', async () => {
+    const path = [...files.keys()].find((p) => p.startsWith('pictures/chart'))!;
+    const evidence = await readBack(almanac, 'html', new Map(files).set(path, await bytesOf(almanac, 'map')));
+    expect(against(evidence)).toEqual(['item:chart-picture:picture']);
+  });
+});

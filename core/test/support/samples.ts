@@ -1,0 +1,118 @@
+import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { samples } from '@elastic-folio/demo';
+import type { Sample } from '@elastic-folio/demo';
+import type { Folio } from '../../src/index.ts';
+import { Composer, loadFonts } from '../../src/compose/index.ts';
+import type { FontSet } from '../../src/compose/index.ts';
+import { sharpPictures, shippedFontSource } from '../../src/ports/node.ts';
+import type { DerivedStore } from '../../src/ports/node.ts';
+import { convert, readSettings, writerById } from '../../src/write/index.ts';
+import type { Conversion, ConversionPorts, WriteJob, Writer, WrittenFile } from '../../src/write/index.ts';
+
+let made: Promise<Sample[]> | undefined;
+/** The samples, built once for a test file. */
+export const sample = async (id: 'marrowby-almanac' | 'open-dome-night'): Promise<Sample> =>
+  (await (made ??= samples())).find((s) => s.folio.head.id === id)!;
+
+const derivedMap = new Map<string, Uint8Array>();
+const derived: DerivedStore = {
+  get: async (key) => derivedMap.get(key),
+  put: async (key, bytes) => void derivedMap.set(key, bytes),
+};
+
+export async function bytesOf(s: Sample, media: string): Promise<Uint8Array> {
+  const chunks: Uint8Array[] = [];
+  for await (const c of s.blobs.stream(s.folio.head.media[media]!.sha256) as AsyncIterable<Uint8Array>) chunks.push(c);
+  return new Uint8Array(Buffer.concat(chunks));
+}
+
+export const fontsOf = async (folio: Folio): Promise<FontSet> => loadFonts(folio.head, [await shippedFontSource()]);
+
+/** Ports for a conversion in a test: a fixed clock, pictures from the sample, no player. */
+const portsFor = (s: Sample, fonts: FontSet, more: Partial<ConversionPorts> = {}): ConversionPorts => ({
+  fonts,
+  media: (id) => bytesOf(s, id),
+  pictures: sharpPictures,
+  derived,
+  player: async () => new TextEncoder().encode('/* player */'),
+  clock: () => new Date(Date.UTC(2026, 2, 6)),
+  signal: new AbortController().signal,
+  progress: () => undefined,
+  ...more,
+});
+
+const defaults = (writer: Writer, settings: Record<string, unknown> = {}): unknown =>
+  readSettings(writer, { version: writer.version, name: writer.label, settings });
+
+export interface Made extends Conversion {
+  files: Conversion['files'];
+  read(path: string): Promise<Uint8Array>;
+  paths: string[];
+}
+
+/** Converts a document into a temporary folder and hands the files over. */
+export async function make(
+  s: Sample,
+  output: string,
+  settings: Record<string, unknown> = {},
+  folio: Folio = s.folio,
+  more: Partial<ConversionPorts> = {},
+): Promise<Made> {
+  const writer = writerById(output)!;
+  const folder = await mkdtemp(join(tmpdir(), 'folio-test-'));
+  const result = await convert(
+    folio,
+    writer,
+    defaults(writer, settings),
+    join(folder, 'out'),
+    portsFor(s, more.fonts ?? (await fontsOf(folio)), more),
+  );
+  const contents = new Map<string, Uint8Array>();
+  for (const f of result.files) contents.set(f.path, new Uint8Array(await readFile(join(folder, 'out', f.path))));
+  await rm(folder, { recursive: true, force: true });
+  return { ...result, paths: [...contents.keys()], read: async (path) => contents.get(path)! };
+}
+
+/** Only writes a document's files, without reading them back. */
+export async function writeOnly(
+  s: Sample,
+  output: string,
+  settings: Record<string, unknown>,
+  folio: Folio,
+): Promise<Map<string, Uint8Array>> {
+  const writer = writerById(output)!;
+  const fonts = await fontsOf(folio);
+  const job: WriteJob<unknown> = {
+    folio,
+    composition: new Composer(fonts).compose(folio),
+    settings: defaults(writer, settings),
+    ...portsFor(s, fonts),
+  };
+  const files = new Map<string, Uint8Array>();
+  for await (const file of writer.write(job)) {
+    const chunks: Uint8Array[] = [];
+    for await (const chunk of file.body) chunks.push(chunk);
+    files.set(file.path, new Uint8Array(Buffer.concat(chunks)));
+  }
+  return files;
+}
+
+/** Reads files back against what a document asks for, as a run does after writing. */
+export async function readBack(s: Sample, output: string, files: Map<string, Uint8Array>, settings: Record<string, unknown> = {}) {
+  const writer = writerById(output)!;
+  const fonts = await fontsOf(s.folio);
+  const job: WriteJob<unknown> = {
+    folio: s.folio,
+    composition: new Composer(fonts).compose(s.folio),
+    settings: defaults(writer, settings),
+    ...portsFor(s, fonts),
+  };
+  const written: WrittenFile[] = [...files].map(([path, bytes]) => ({ path, mediaType: '', bytes: async () => bytes }));
+  const evidence = [];
+  for await (const e of writer.readBack(written, job)) evidence.push(e);
+  return evidence;
+}
+
+export const listFolder = (folder: string): Promise<string[]> => readdir(folder).catch(() => []);

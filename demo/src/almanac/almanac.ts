@@ -1,0 +1,235 @@
+import { ellipsePath, multiply, rectPath, rotation, translation } from '@elastic-folio/core';
+import type { Path } from '@elastic-folio/core';
+import { domeAtDusk, hillMap, moon, nightSky, starChart, telescope } from '../art/scenes.ts';
+import { SampleAssembly, ink, para, soft } from '../sampleAssembly.ts';
+import type { Sample } from '../sampleAssembly.ts';
+import { almanacStyles } from './styles.ts';
+import { diary, domeFeature, imprint, letterGerman, openingOnNight, skyInMarch } from './texts.ts';
+
+const [W, H, M] = [595.276, 765.354, 46];
+const COLUMN = (W - 2 * M - 18) / 2;
+
+/** A star with many points, between two radii. */
+function starburst(cx: number, cy: number, outer: number, inner: number, points: number): Path {
+  const path: Path = [];
+  for (let i = 0; i < points * 2; i++) {
+    const r = i % 2 ? inner : outer;
+    const a = (i * Math.PI) / points - Math.PI / 2;
+    path.push([i ? 'L' : 'M', cx + Math.cos(a) * r, cy + Math.sin(a) * r] as Path[number]);
+  }
+  return [...path, ['Z']];
+}
+
+/** The Marrowby Almanac, first eight pages: a cover, three spreads and the diary page. */
+export async function marrowbyAlmanac(): Promise<Sample> {
+  const b = new SampleAssembly('marrowby-almanac', 'The Marrowby Almanac', {
+    description: 'A seasonal magazine from a small public observatory.',
+    subjects: ['night sky', 'observatory'],
+    cover: 'dusk',
+  });
+  almanacStyles(b);
+  await Promise.all([
+    b.art('dusk', 'Dome at dusk', domeAtDusk(1400, 1800, 0.78)),
+    b.art('nightSky', 'Night sky', nightSky(1400, 1800)),
+    b.art('telescope', 'Telescope', telescope(1400, 1064)),
+    b.art('chart', 'Star chart', starChart(1100)),
+    b.art('map', 'Hill map', hillMap(1000, 640)),
+    ...[0.08, 0.25, 0.42, 0.5, 0.62].map((phase, i) => b.art(`moon${i + 1}`, `Moon ${i + 1}`, moon(260, phase), 'png')),
+  ]);
+  cover(b);
+  feature(b);
+  sky(b);
+  diaryPage(b);
+  return b.finish();
+}
+
+const pageNumber = (b: SampleAssembly, s: ReturnType<SampleAssembly['spread']>, x: number, page: string): void => {
+  const frame = s.text(`number-${page}`, [x, H - 34, W, 14]);
+  b.story(`number-${page}-text`, [frame], [para('pageNumber', { type: 'field', id: `field-${page}`, field: 'pageNumber' })]);
+  b.decoration(frame.item);
+};
+
+function cover(b: SampleAssembly): void {
+  const s = b.spread('s1', [{ id: 'page-1', width: W, height: H }]);
+  const picture = s.picture('cover-picture', 'dusk', [0, 0, W, H], {
+    alt: 'The observatory on its hill at dusk, the slit of the dome lit from inside under a young moon.',
+  });
+  const masthead = s.text('cover-title', [M, 40, W - 2 * M, 150]);
+  b.story('cover-masthead', [masthead], [para('season', 'Spring on the hill'), para('masthead', ['The Marrowby', soft, 'Almanac'])]);
+  s.shape('cover-band', rectPath({ x: 0, y: H - 150, width: W, height: 150 }), { fill: ink('night'), opacity: 0.55 });
+  const lines = s.text('cover-lines', [M, H - 122, 320, 100]);
+  b.story(
+    'cover-lines-text',
+    [lines],
+    [
+      para('coverLine', 'When the dome turns'),
+      para('coverLine', 'Reading the sky in March'),
+      para('coverLine', 'A letter from a guest'),
+      para('coverLine', 'Diary: five evenings to come up for'),
+    ],
+  );
+  s.shape('cover-burst', starburst(W - 108, H - 168, 64, 54, 24), { fill: ink('straw'), layer: 'text' });
+  const label = s.text('cover-label', [0, 0, 96, 48], {
+    verticalAlign: 'centre',
+    transform: multiply(translation(W - 156, H - 192), rotation(-9, 48, 24)),
+  });
+  b.story('cover-label-text', [label], [para('label', ['New: walks', soft, 'at twilight'])]);
+  const note = s.text('cover-note', [M, 360, 240, 60], { layer: 'notes', inset: [6, 6, 6, 6], fill: ink('straw') });
+  b.story('cover-note-text', [note], [para('note', 'Printer: copper foil on the masthead. Do not trap the moon.')]);
+  b.decoration('cover-band', 'cover-burst');
+  b.strand('cover', 'Cover', [masthead, picture, lines, label]);
+}
+
+function feature(b: SampleAssembly): void {
+  const s = b.spread('s2', [
+    { id: 'page-2', width: W, height: H },
+    { id: 'page-3', width: W, height: H },
+  ]);
+  const night = s.picture('night-picture', 'nightSky', [0, 0, W, H], { alt: 'The band of the galaxy rising over a dark ridge.' });
+  const words = s.text('night-words', [M, 450, W - 2 * M, 210]);
+  b.story('night-words-text', [words], openingOnNight);
+  const telescopePicture = s.picture('telescope-picture', 'telescope', [W + M, 46, W - 2 * M, 232], {
+    alt: 'The long brass telescope pointing through the open slit of the dome.',
+  });
+  const caption = s.text('telescope-caption', [W + M, 284, W - 2 * M, 24]);
+  b.story(
+    'telescope-caption-text',
+    [caption],
+    [para('caption', 'The great tube at rest. Behind it, the slit is open a hand’s breadth more than the lens is wide.')],
+  );
+  const first = s.text('feature-1', [W + M, 322, W - 2 * M, 392], { columns: 2, gutter: 18 });
+  pageNumber(b, s, W, 'page-3');
+
+  const t = b.spread('s3', [
+    { id: 'page-4', width: W, height: H },
+    { id: 'page-5', width: W, height: H },
+  ]);
+  const second = t.text('feature-2', [M, 46, COLUMN, 666]);
+  t.shape('quote-ground', ellipsePath(M + COLUMN + 18 + COLUMN / 2, 250, COLUMN / 2, 150), { fill: ink('fir', 0.14), opacity: 0.8 });
+  const quote = t.text('quote', [0, 0, COLUMN - 50, 130], {
+    verticalAlign: 'centre',
+    transform: multiply(translation(M + COLUMN + 43, 185), rotation(-6, (COLUMN - 50) / 2, 65)),
+  });
+  b.story('quote-text', [quote], [para('quote', '“They go quiet; then they ask much better questions.”')]);
+  const map = t.picture('map-picture', 'map', [M + COLUMN + 18, 440, COLUMN, 168], {
+    alt: 'Map of the path from the mill in the valley up to the dome.',
+    stroke: { paint: ink('text'), weight: 0.5 },
+  });
+  const mapCaption = t.text('map-caption', [M + COLUMN + 18, 614, COLUMN, 36]);
+  b.story(
+    'map-caption-text',
+    [mapCaption],
+    [para('caption', 'The path leaves the river at the mill and reaches the dome from the south.')],
+  );
+  const third = t.text('feature-3', [W + M, 420, W - 2 * M, 292], { columns: 2, gutter: 18 });
+  t.shape('dusk-ground', rectPath({ x: W, y: 0, width: W, height: 390 }), {
+    fill: {
+      type: 'gradient',
+      gradient: {
+        kind: 'linear',
+        stops: [
+          { offset: 0, paint: ink('night') },
+          { offset: 0.6, paint: ink('dusk') },
+          { offset: 1, paint: ink('straw') },
+        ],
+        transform: [0, 390, -390, 0, W, 0],
+      },
+    },
+  });
+  t.add({ kind: 'group', id: 'moons', layer: 'art', transform: [1, 0, 0, 1, 0, 0], members: ['moon-a', 'moon-b', 'moon-c'], opacity: 0.9 });
+  for (const [i, id] of ['moon-a', 'moon-b', 'moon-c'].entries())
+    t.picture(id, `moon${i + 2}`, [W + 90 + i * 150, 90 + i * 34, 110, 110], {
+      alt: ['The moon at first quarter.', 'The moon three days before full.', 'The full moon.'][i]!,
+    });
+  t.shape(
+    'copper-line',
+    [
+      ['M', W + M, 404],
+      ['L', 2 * W - M, 404],
+    ],
+    { stroke: { paint: ink('copper'), weight: 2, cap: 'round' }, layer: 'text' },
+  );
+  const note = t.text('copper-note', [W + 60, 330, 200, 40], { layer: 'notes', inset: [5, 5, 5, 5], fill: ink('straw') });
+  b.story('copper-note-text', [note], [para('note', 'Printer: the rule below is the fifth ink.')]);
+  pageNumber(b, t, 0, 'page-4');
+  pageNumber(b, t, W, 'page-5');
+
+  b.story('dome-feature', [first, second, third], domeFeature, {
+    toDiary: { id: 'toDiary', destination: { to: 'page', page: 'page-8' } },
+    toSite: {
+      id: 'toSite',
+      destination: { to: 'address', href: 'https://marrowby.example/open-nights', window: 'new' },
+      title: 'Open nights at Marrowby Hill',
+    },
+  });
+  b.decoration('quote-ground', 'dusk-ground', 'copper-line');
+  b.strand('dome', 'When the dome turns', [
+    words,
+    night,
+    telescopePicture,
+    caption,
+    first,
+    second,
+    quote,
+    map,
+    mapCaption,
+    { spread: 's3', item: 'moons' },
+    third,
+  ]);
+}
+
+function sky(b: SampleAssembly): void {
+  const s = b.spread('s4', [
+    { id: 'page-6', width: W, height: H },
+    { id: 'page-7', width: W, height: H, background: ink('paper') },
+  ]);
+  const chart = s.picture('chart-picture', 'chart', [M - 6, 46, W - 2 * M + 12, W - 2 * M + 12], {
+    alt: 'Round chart of the evening sky in March with nine figures of stars.',
+  });
+  const caption = s.text('chart-caption', [M, 572, W - 2 * M, 40]);
+  b.story(
+    'chart-caption-text',
+    [caption],
+    [para('caption', 'The sky over the hill in the middle of March, two hours after sunset. The rim is the horizon; north is at the top.')],
+  );
+  for (let i = 0; i < 5; i++) s.picture(`phase-${i + 1}`, `moon${i + 1}`, [M + 18 + i * 98, 622, 72, 72]);
+  const title = s.text('sky-title', [W + M, 42, W - 2 * M, 112]);
+  b.story('sky-title-text', [title], [para('darkTitle', ['Reading the sky', soft, 'in March'])]);
+  const text = s.text('sky-text', [W + M, 160, W - 2 * M, 250], { columns: 2, gutter: 18 });
+  b.story('sky-text-story', [text], skyInMarch);
+  s.add({
+    kind: 'textFrame',
+    id: 'letter',
+    layer: 'text',
+    transform: [1, 0, 0, 1, W + M, 430],
+    size: { width: W - 2 * M, height: 170 },
+    inset: [14, 14, 14, 14],
+    fill: ink('straw', 0.25),
+    corner: { kind: 'round', radius: 10 },
+    verticalAlign: 'centre',
+  });
+  b.story('letter-text', [{ spread: 's4', item: 'letter' }], letterGerman);
+  s.shape(
+    'comet',
+    [['M', W + 470, 700], ['C', W + 380, 660, W + 250, 640, W + 80, 690], ['C', W + 250, 660, W + 380, 680, W + 470, 700], ['Z']],
+    { fill: ink('dusk'), opacity: 0.6, blend: 'multiply' },
+  );
+  pageNumber(b, s, 0, 'page-6');
+  pageNumber(b, s, W, 'page-7');
+  b.decoration('comet', 'phase-1', 'phase-2', 'phase-3', 'phase-4', 'phase-5');
+  b.strand('sky', 'Reading the sky in March', [title, text, chart, caption, { spread: 's4', item: 'letter' }]);
+}
+
+function diaryPage(b: SampleAssembly): void {
+  const s = b.spread('s5', [{ id: 'page-8', width: W, height: H }]);
+  s.shape('diary-bar', rectPath({ x: 0, y: 0, width: 22, height: H }), { fill: ink('fir') });
+  const text = s.text('diary', [M + 14, 60, W - 2 * M - 14, 430]);
+  b.story('diary-text', [text], diary, {
+    toKeeper: { id: 'toKeeper', destination: { to: 'address', href: 'mailto:keeper@marrowby.example', window: 'same' } },
+  });
+  const small = s.text('imprint', [M + 14, 640, 300, 80], { verticalAlign: 'bottom' });
+  b.story('imprint-text', [small], imprint);
+  pageNumber(b, s, 0, 'page-8');
+  b.decoration('diary-bar');
+  b.strand('diary', 'Diary', [text, small]);
+}

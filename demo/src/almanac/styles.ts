@@ -1,0 +1,118 @@
+import type { SampleAssembly } from '../sampleAssembly.ts';
+import { ink, rgb, role } from '../sampleAssembly.ts';
+
+const SERIF = 'Source Serif 4';
+const SANS = 'Work Sans';
+
+/** Inks and styles of the Almanac, with what each style means. */
+export function almanacStyles(b: SampleAssembly): void {
+  b.swatch('night', 'Night', rgb('#17233B'));
+  b.swatch('paper', 'Paper', { space: 'grey', value: 1 });
+  b.swatch('text', 'Text', rgb('#22302C'));
+  b.swatch('dusk', 'Dusk', { space: 'cmyk', c: 0.05, m: 0.66, y: 0.8, k: 0.22 });
+  b.swatch('straw', 'Lamp', rgb('#F0B36A'));
+  b.swatch('fir', 'Fir', rgb('#1E5B4B'));
+  b.swatch('copper', 'Copper (spot)', {
+    space: 'spot',
+    ink: 'Marrowby Copper',
+    alternate: { space: 'cmyk', c: 0.1, m: 0.55, y: 0.7, k: 0.15 },
+  });
+
+  b.style({
+    id: 'running',
+    name: 'Running text',
+    character: { fontFamily: SERIF, size: 11, leading: 15.4, fill: ink('text'), language: 'en' },
+    paragraph: { align: 'justify', firstLineIndent: 12 },
+    role: role('p'),
+  });
+  b.style({ id: 'opening', name: 'Opening paragraph', basedOn: 'running', paragraph: { firstLineIndent: 0 } });
+  b.style({ id: 'light', name: 'Running text on night', basedOn: 'opening', character: { fill: ink('paper') } });
+  b.style({
+    id: 'title',
+    name: 'Feature title',
+    character: { fontFamily: SERIF, fontWeight: 600, size: 38, leading: 40, fill: ink('paper') },
+    paragraph: { spaceAfter: 10 },
+    role: role('h1', { startsSection: true }),
+  });
+  b.style({ id: 'masthead', name: 'Masthead', basedOn: 'title', character: { size: 58, leading: 58 }, role: role('h1') });
+  b.style({ id: 'darkTitle', name: 'Feature title on paper', basedOn: 'title', character: { fill: ink('night') } });
+  b.style({
+    id: 'head',
+    name: 'Section head',
+    character: { fontFamily: SANS, fontWeight: 600, size: 13.5, leading: 18, fill: ink('dusk') },
+    paragraph: { spaceBefore: 12, spaceAfter: 4 },
+    role: role('h2'),
+  });
+  b.style({
+    id: 'standfirst',
+    name: 'Standfirst',
+    character: { fontFamily: SANS, size: 12, leading: 17, fill: ink('paper') },
+    role: role('p', { class: 'standfirst' }),
+  });
+  b.style({
+    id: 'caption',
+    name: 'Caption',
+    character: { fontFamily: SANS, size: 8.6, leading: 12, fill: ink('text') },
+    role: role('figcaption'),
+  });
+  b.style({
+    id: 'quote',
+    name: 'Pull quote',
+    character: { fontFamily: SERIF, fontStyle: 'italic', size: 17, leading: 22, fill: ink('fir') },
+    paragraph: { align: 'centre' },
+    role: role('aside'),
+  });
+  b.style({
+    id: 'letter',
+    name: 'Letter',
+    basedOn: 'opening',
+    paragraph: { startIndent: 14, endIndent: 14, spaceBefore: 4, spaceAfter: 4 },
+    role: role('blockquote'),
+  });
+  b.style({
+    id: 'coverLine',
+    name: 'Cover line',
+    character: { fontFamily: SANS, fontWeight: 600, size: 13, leading: 19, fill: ink('paper') },
+    role: role('li'),
+  });
+  b.style({
+    id: 'season',
+    name: 'Season',
+    character: { fontFamily: SANS, size: 12, leading: 16, tracking: 60, fill: ink('straw') },
+    role: role('p', { class: 'season' }),
+  });
+  b.style({
+    id: 'pageNumber',
+    name: 'Page number',
+    character: { fontFamily: SANS, size: 8, leading: 10, fill: ink('text') },
+    paragraph: { align: 'centre' },
+    role: role('p', { leaveOut: true }),
+  });
+  b.style({
+    id: 'diary',
+    name: 'Diary line',
+    character: { fontFamily: SANS, size: 11, leading: 16, fill: ink('text') },
+    paragraph: { startIndent: 84, firstLineIndent: -84, tabs: [{ at: 84, align: 'left' }], spaceAfter: 7 },
+    role: role('li'),
+  });
+  b.style({
+    id: 'note',
+    name: 'Printer’s note',
+    character: { fontFamily: SANS, size: 10, leading: 13, fill: ink('dusk') },
+    role: role('p'),
+  });
+  b.style({
+    id: 'label',
+    name: 'Label',
+    character: { fontFamily: SANS, fontWeight: 700, size: 13, leading: 15, fill: ink('night') },
+    paragraph: { align: 'centre' },
+    role: role('p', { class: 'label' }),
+  });
+  b.style({
+    id: 'imprint',
+    name: 'Imprint',
+    character: { fontFamily: SANS, size: 8.8, leading: 13, fill: ink('text') },
+    paragraph: { spaceAfter: 4 },
+    role: role('p', { class: 'imprint' }),
+  });
+}

@@ -1,0 +1,109 @@
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import AxeBuilder from './axe.ts';
+
+test.describe.configure({ mode: 'serial' });
+
+const almanac = async (page: Page): Promise<string> => {
+  await page.goto('/');
+  return (await page.locator('.shelf-row', { hasText: 'Almanac' }).getAttribute('data-document'))!;
+};
+const row = (page: Page, output: string) => page.locator(`tr[data-output=${output}]`);
+const run = async (page: Page, output: string): Promise<void> => {
+  await row(page, output).getByRole('button', { name: 'Run', exact: true }).click();
+  await expect(row(page, output).locator('.state')).toHaveText('fresh', { timeout: 40_000 });
+};
+
+test('outputs are added, set, run, and their score, ledger and files are there', async ({ page }) => {
+  const id = await almanac(page);
+  await page.goto(`/d/${id}/outputs`);
+  for (const name of ['Web edition', 'PDF']) {
+    await page.getByRole('button', { name: 'Add an output…' }).click();
+    await page.getByRole('menuitem', { name: new RegExp(`^${name}`) }).click();
+    await expect(page.getByRole('complementary', { name: 'Settings' })).toBeVisible();
+    await page.getByRole('button', { name: 'Close settings' }).click();
+  }
+  await run(page, 'html');
+  await run(page, 'pdf');
+  await expect(row(page, 'html').locator('.sum')).toContainText('395 kept');
+  await page.getByRole('button', { name: 'Web edition, page 5: adapted' }).click();
+  await expect(page.locator('.ledger li').first()).toContainText('turned into RGB by the plain formula');
+  for (const [output, name] of [
+    ['html', 'The Marrowby Almanac (Web edition).zip'],
+    ['pdf', 'The Marrowby Almanac (PDF).pdf'],
+  ] as const) {
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      row(page, output).getByRole('link', { name: 'Download' }).click(),
+    ]);
+    expect(download.suggestedFilename()).toBe(name);
+  }
+});
+
+test('settings change the result; the output is stale until it is refreshed with one key', async ({ page }) => {
+  const id = await almanac(page);
+  await page.goto(`/d/${id}/outputs`);
+  await row(page, 'pdf').getByRole('button', { name: 'Settings' }).click();
+  await page.getByLabel('Pages', { exact: true }).fill('2-x');
+  await expect(page.getByText('This cannot be used')).toBeVisible();
+  await page.getByLabel('Pages', { exact: true }).fill('2-3');
+  await expect(row(page, 'pdf').locator('.state')).toContainText('stale');
+  await page.getByRole('button', { name: 'Close settings' }).click();
+  await page.locator('.score h1').click();
+  await page.keyboard.press('r');
+  await expect(row(page, 'pdf').locator('.state')).toHaveText('fresh', { timeout: 40_000 });
+  await expect(page.getByRole('button', { name: 'PDF, page 1: left out on purpose' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'PDF, page 2: kept' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(row(page, 'pdf').locator('.state')).toContainText('stale');
+  await run(page, 'pdf');
+});
+
+test('a run is cancelled and leaves the old result', async ({ page }) => {
+  const id = await almanac(page);
+  const headers = { origin: 'http://127.0.0.1:4780' };
+  const recipes = (await (await page.request.get(`/api/folios/${id}`)).json()) as {
+    recipes: Record<string, { id: string; output: string }>;
+  };
+  const recipe = Object.values(recipes.recipes).find((r) => r.output === 'html')!.id;
+  const started = (await (await page.request.post(`/api/folios/${id}/runs`, { headers, data: { recipe } })).json()) as { id: string };
+  await page.request.post(`/api/runs/${started.id}/cancel`, { headers, data: {} });
+  await expect
+    .poll(
+      async () =>
+        ((await (await page.request.get('/api/runs')).json()) as { id: string; state: string }[]).find((r) => r.id === started.id)?.state,
+    )
+    .toBe('cancelled');
+  expect((await page.request.get(`/api/runs/${started.id}/ledger`)).status()).toBe(404);
+  await page.goto(`/d/${id}/outputs`);
+  await expect(row(page, 'html').locator('.state')).toContainText('fresh');
+});
+
+test('layout and output lie side by side, at one scale and in step', async ({ page }) => {
+  const id = await almanac(page);
+  await page.goto(`/d/${id}/compare?page=3`);
+  const source = page.locator('.pair svg.paper');
+  await expect(source.locator('use').first()).toBeAttached();
+  const frame = page.frameLocator('.pair iframe');
+  await expect(frame.locator('#page-3')).toBeVisible();
+  const [left, right] = [await source.boundingBox(), await page.locator('.pair .clip').boundingBox()];
+  expect(Math.abs(left!.width - right!.width)).toBeLessThan(1);
+  expect(Math.abs(left!.y - right!.y)).toBeLessThan(1);
+  await page.keyboard.press('PageDown');
+  await expect(page.getByText('Page 4 of 8')).toBeVisible();
+  await expect(source).toHaveAttribute('aria-label', 'Page 4 of the layout');
+  await expect(frame.locator('#page-4')).toBeInViewport();
+  await page.getByText('PDF', { exact: true }).click();
+  await expect(page.locator('canvas[data-drawn="4"]')).toBeVisible();
+  const canvas = await page.locator('.pair canvas').boundingBox();
+  expect(Math.abs(canvas!.width - left!.width)).toBeLessThan(1);
+});
+
+test('the application has nothing serious against it', async ({ page }) => {
+  const id = await almanac(page);
+  for (const path of ['/', `/d/${id}/intake`, `/d/${id}/outputs`, `/d/${id}/compare`]) {
+    await page.goto(path);
+    await page.waitForTimeout(1200);
+    expect((await new AxeBuilder(page).run()).filter((v) => v.impact === 'serious' || v.impact === 'critical')).toEqual([]);
+  }
+});

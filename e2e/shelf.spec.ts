@@ -1,0 +1,46 @@
+import { expect, test } from '@playwright/test';
+
+test('the shelf shows the samples with their first spreads', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.locator('.shelf-row h2')).toHaveText([/Almanac|Dome/, /Almanac|Dome/]);
+  for (const cover of await page.locator('.cover img').all())
+    await expect.poll(() => cover.evaluate((i: HTMLImageElement) => i.naturalWidth)).toBeGreaterThan(100);
+});
+
+test('a package goes out and comes in by drop and by dialog, with a clear result', async ({ page }) => {
+  await page.goto('/');
+  const id = await page.locator('.shelf-row', { hasText: 'Open Dome Night' }).getAttribute('data-document');
+  const bytes = await (await page.request.get(`/api/folios/${id}/package`)).body();
+  await page.locator('input[type=file]').setInputFiles({ name: 'flyer.efolio', mimeType: 'application/zip', buffer: bytes });
+  await expect(page.getByText('Open Dome Night is on the shelf.')).toBeVisible();
+  await expect(page.locator('.shelf-row')).toHaveCount(3);
+
+  const data = await page.evaluateHandle((b64) => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([Uint8Array.from(atob(b64), (c) => c.charCodeAt(0))], 'dropped.efolio'));
+    return transfer;
+  }, bytes.toString('base64'));
+  await page.dispatchEvent('.bring-in', 'drop', { dataTransfer: data });
+  await expect(page.locator('.shelf-row')).toHaveCount(4);
+  const own = { headers: { origin: 'http://127.0.0.1:4780' } };
+  for (const row of ((await (await page.request.get('/api/folios')).json()) as { id: string }[]).slice(0, 2))
+    expect((await page.request.delete(`/api/folios/${row.id}`, own)).ok()).toBe(true);
+});
+
+test('what is no package is refused with a sentence, and nothing is stored', async ({ page }) => {
+  await page.goto('/');
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'broken.efolio', mimeType: 'application/zip', buffer: Buffer.from('not a package') });
+  await expect(page.getByText('broken.efolio was not brought in.')).toBeVisible();
+  await expect(page.getByText('This is not a package that can be opened')).toBeVisible();
+  expect(await (await page.request.get('/api/folios')).json()).toHaveLength(2);
+});
+
+test('other names for this machine, and posts from other pages, are turned away', async ({ request }) => {
+  expect((await request.get('/api/folios', { headers: { host: 'evil.example' } })).status()).toBe(403);
+  expect((await request.post('/api/folios', { headers: { origin: 'http://evil.example' }, data: {} })).status()).toBe(403);
+  const doc = (await (await request.get('/api/openapi.json')).json()) as { openapi: string; paths: object };
+  expect(doc.openapi).toBe('3.1.0');
+  expect(Object.keys(doc.paths).length).toBeGreaterThan(12);
+});

@@ -1,0 +1,119 @@
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { spawnSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import AxeBuilder from './axe.ts';
+
+const out = resolve('test-results/web');
+const url = (id: string): string => `file://${join(out, id, 'html', 'index.html')}`;
+const SAMPLES = ['marrowby-almanac', 'open-dome-night'] as const;
+
+interface Placed {
+  item: string;
+  words: { text: string; x: number }[];
+  ends: number[];
+}
+
+test.beforeAll(() => {
+  const folio = (...args: string[]) =>
+    expect(spawnSync(process.execPath, ['dist/folio.mjs', ...args], { encoding: 'utf8' }).status).toBe(0);
+  folio('samples', '--out', out);
+  for (const id of SAMPLES) folio('convert', join(out, `${id}.efolio`), '--to', 'html', '--out', join(out, id));
+  const placed = spawnSync(process.execPath, ['scripts/run.mjs', 'e2e/placedWords.ts', join(out, 'placed.json')], { encoding: 'utf8' });
+  expect([placed.status, placed.stderr]).toEqual([0, '']);
+});
+
+/** Where the browser shows each word's first letter and each stretch's last, in px of its own page, turned frames set upright. */
+const seen = (page: Page): Promise<Placed[]> =>
+  page.evaluate(() => {
+    for (const item of document.querySelectorAll<HTMLElement>('.i')) item.style.transform = 'none';
+    return [...document.querySelectorAll<HTMLElement>('.i[data-item]')].flatMap((item) => {
+      const lines = [...item.querySelectorAll<HTMLElement>('.l')];
+      if (!lines.length) return [];
+      const left = item.getBoundingClientRect().left;
+      const words: { text: string; x: number }[] = [];
+      const ends: number[] = [];
+      for (const line of lines) {
+        const walker = document.createTreeWalker(line, NodeFilter.SHOW_TEXT);
+        let inWord = false;
+        let end = 0;
+        for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+          const text = node.textContent ?? '';
+          for (let i = 0; i < text.length; i++) {
+            const space = /\s/.test(text[i]!);
+            const range = document.createRange();
+            range.setStart(node, i);
+            range.setEnd(node, i + 1);
+            const rect = range.getClientRects()[0];
+            if (!space && rect) {
+              if (!inWord) words.push({ text: '', x: rect.left - left });
+              words[words.length - 1]!.text += text[i];
+              end = rect.right - left;
+            }
+            inWord = !space;
+          }
+        }
+        ends.push(end);
+      }
+      return [{ item: item.dataset['item']!, words, ends }];
+    });
+  });
+
+for (const scale of [1, 2])
+  for (const id of SAMPLES)
+    test(`${id} at device scale ${scale}: every word and line stands where the typesetter put it`, async ({ browser }) => {
+      const context = await browser.newContext({ deviceScaleFactor: scale, viewport: { width: 1000, height: 900 } });
+      const page = await context.newPage();
+      const requests: string[] = [];
+      const complaints: string[] = [];
+      page.on('request', (r) => void (r.url().startsWith('file:') || r.url().startsWith('data:') || requests.push(r.url())));
+      page.on('console', (m) => void (m.type() === 'error' && complaints.push(m.text())));
+      page.on('pageerror', (e) => void complaints.push(e.message));
+      await page.goto(url(id));
+      await page.evaluate(() => document.fonts.ready);
+      const faces = await page.evaluate(() => [...document.fonts].map((f) => `${f.family} ${f.status}`));
+      expect(faces.length).toBeGreaterThan(2);
+      expect(faces.filter((f) => !f.endsWith(' loaded'))).toEqual([]);
+      const expected = (JSON.parse(readFileSync(join(out, 'placed.json'), 'utf8')) as Record<string, Placed[]>)[id]!;
+      const shown = new Map((await seen(page)).map((f) => [f.item, f]));
+      let worst = 0;
+      let count = 0;
+      for (const frame of expected) {
+        const got = shown.get(frame.item);
+        expect([frame.item, got?.words.map((w) => w.text).join(' ')]).toEqual([frame.item, frame.words.map((w) => w.text).join(' ')]);
+        frame.words.forEach((w, i) => (worst = Math.max(worst, Math.abs(w.x - got!.words[i]!.x))));
+        frame.ends.forEach((x, i) => (worst = Math.max(worst, Math.abs(x - got!.ends[i]!))));
+        count += frame.words.length;
+      }
+      test.info().annotations.push({ type: 'measured', description: `${count} words, worst ${worst.toFixed(3)} px` });
+      console.log(`${id} at ${scale}: ${count} words, worst ${worst.toFixed(3)} px`);
+      expect(count).toBeGreaterThan(50);
+      expect(worst).toBeLessThan(0.75);
+      expect([requests, complaints]).toEqual([[], []]);
+      await context.close();
+    });
+
+for (const id of SAMPLES)
+  test(`${id}: axe-core finds nothing serious; keys lead from page to page; it reads without its script`, async ({ browser }) => {
+    const page = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage();
+    await page.goto(url(id));
+    expect((await new AxeBuilder(page).run()).filter((v) => v.impact === 'serious' || v.impact === 'critical')).toEqual([]);
+    if (id === 'marrowby-almanac') {
+      await page.keyboard.press('ArrowRight');
+      await expect.poll(() => page.evaluate(() => Math.round(document.getElementById('page-2')!.getBoundingClientRect().top))).toBe(0);
+      await page.keyboard.press('End');
+      await expect(page.locator('#page-8')).toBeInViewport();
+      await page.goto(`${url(id)}#page-5`);
+      await expect(page.locator('#page-5')).toBeInViewport();
+      const heading = page.getByRole('heading', { level: 1, name: /When the dome turns/ });
+      await expect(heading).toHaveCount(1);
+      await expect(page.getByRole('link', { name: 'at the end of this issue' })).toHaveAttribute('href', '#page-8');
+      await expect(page.locator('[lang=de]')).toContainText('Liebe Freunde');
+    }
+    await page.context().close();
+    const plain = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
+    await plain.goto(url(id));
+    await expect(plain.locator('main')).toContainText(id === 'open-dome-night' ? 'A warm coat.' : 'There is a sound that everyone');
+    await plain.context().close();
+  });

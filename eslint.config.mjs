@@ -1,0 +1,39 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+const isomorphic = ['folio', 'compose', 'structure', 'motion', 'check', 'language', 'edit', 'api', 'paint/svg'].map(
+  (f) => `core/src/${f}/**/*.ts`,
+);
+
+export default tseslint.config(
+  { ignores: ['**/node_modules', 'dist', 'data', 'test-results'] },
+  js.configs.recommended,
+  ...tseslint.configs.strict,
+  {
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/no-dynamic-delete': 'off',
+      '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
+      eqeqeq: ['error', 'always'],
+      'no-console': 'off',
+    },
+  },
+  {
+    files: ['**/*.mjs', '**/*.cjs'],
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', module: 'writable', URL: 'readonly' } },
+  },
+  {
+    files: isomorphic,
+    rules: {
+      'no-restricted-imports': ['error', { patterns: [{ group: ['node:*'], message: 'This part of the core also runs in a browser.' }] }],
+      'no-restricted-globals': ['error', 'process', 'Buffer', 'window', 'document'],
+    },
+  },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+);

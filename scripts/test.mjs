@@ -1,0 +1,97 @@
+// npm test: on a fresh machine, everything: installs, checks, unit tests, build, tests in a browser.
+// Ends with one line that sums all runners up.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { build, install, root } from './prepare.mjs';
+
+const total = { passed: 0, failed: 0, skipped: 0 };
+const only = process.argv.slice(2);
+const wants = (name) => !only.length || only.includes(name);
+const bin = (name) => join(root, 'node_modules', '.bin', name);
+
+function step(name, command, args, env = {}) {
+  console.log(`\n== ${name}`);
+  const began = Date.now();
+  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+  console.log(`== ${name}: ${status === 0 ? 'well' : 'FAILED'} in ${((Date.now() - began) / 1000).toFixed(1)} s`);
+  return status === 0;
+}
+const check = (name, command, args, env) => (step(name, command, args, env) ? total.passed++ : total.failed++);
+
+/** Programs that tests look through, from Debian's packages where they are missing and may be installed. */
+function systemTools() {
+  const needed = { chromium: '/usr/bin/chromium', 'poppler-utils': '/usr/bin/pdfinfo', qpdf: '/usr/bin/qpdf' };
+  const missing = Object.entries(needed)
+    .filter(([, file]) => !existsSync(file))
+    .map(([name]) => name);
+  if (!missing.length) return;
+  const root = process.getuid?.() === 0;
+  if (!existsSync('/usr/bin/apt-get') || !root)
+    return console.log(`${missing.join(', ')} missing and cannot be installed here; the tests that need them are skipped.`);
+  console.log(`Installing ${missing.join(', ')} …`);
+  spawnSync('apt-get', ['update', '-qq'], { stdio: 'ignore' });
+  const { status } = spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  });
+  if (status !== 0) console.log('That did not work; the tests that need them are skipped.');
+}
+
+install();
+systemTools();
+const results = join(root, 'test-results');
+rmSync(results, { recursive: true, force: true });
+mkdirSync(results, { recursive: true });
+if (wants('format')) check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
+if (wants('lint')) check('lint', bin('eslint'), ['.']);
+if (wants('types')) check('types', bin('tsc'), ['-p', '.']);
+if (wants('rooms'))
+  check('imports', bin('depcruise'), [
+    '--config',
+    'dependency-cruiser.config.cjs',
+    'core/src',
+    'player/src',
+    'server/src',
+    'cli/src',
+    'web/src',
+    'demo/src',
+  ]);
+if (wants('unused')) check('unused code', bin('knip'), []);
+if (wants('documents')) check('documents', process.execPath, ['scripts/documents.mjs', '--check']);
+build();
+if (wants('unit')) {
+  const file = join(results, 'unit.json');
+  const ok = step('unit tests', process.execPath, [
+    '--experimental-vm-modules',
+    '--no-warnings',
+    join(root, 'node_modules', 'jest', 'bin', 'jest.js'),
+    '--json',
+    `--outputFile=${file}`,
+  ]);
+  const json = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null;
+  if (json) {
+    total.passed += json.numPassedTests;
+    total.failed += json.numFailedTests + json.numRuntimeErrorTestSuites;
+    total.skipped += json.numPendingTests + json.numTodoTests;
+  }
+  if (!ok && !(json?.numFailedTests || json?.numRuntimeErrorTestSuites)) total.failed++;
+}
+if (wants('browser')) {
+  if (!existsSync('/usr/bin/chromium')) {
+    console.log('\n== browser tests: skipped, there is no Chromium');
+    total.skipped++;
+  } else {
+    const file = join(results, 'browser.json');
+    const ok = step('browser tests', bin('playwright'), ['test'], { PLAYWRIGHT_JSON_OUTPUT_FILE: file });
+    const stats = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')).stats : null;
+    if (stats) {
+      total.passed += stats.expected;
+      total.failed += stats.unexpected + stats.flaky;
+      total.skipped += stats.skipped;
+    }
+    if (!ok && !(stats?.unexpected || stats?.flaky)) total.failed++;
+  }
+}
+console.log(`\n${total.passed} passed, ${total.failed} failed, ${total.skipped} skipped`);
+process.exitCode = total.failed ? 1 : 0;

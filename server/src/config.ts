@@ -1,0 +1,36 @@
+import { existsSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export interface Config {
+  port: number;
+  /** Results are served from another origin, on the next port. */
+  resultPort: number;
+  data: string;
+  databaseUrl: string | undefined;
+  root: string;
+}
+
+/** The folder of the project: the nearest one above this file that holds the migrations. */
+function findRoot(): string {
+  let folder = dirname(fileURLToPath(import.meta.url));
+  while (!existsSync(join(folder, 'server', 'migrations'))) {
+    if (folder === dirname(folder)) throw new Error('The project folder was not found.');
+    folder = dirname(folder);
+  }
+  return folder;
+}
+
+/** Settings from the environment: PORT, FOLIO_DATA, DATABASE_URL. */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const root = findRoot();
+  const port = Number(env['PORT'] ?? 4610);
+  if (!Number.isInteger(port) || port < 1 || port > 65534) throw new Error(`PORT must be a number from 1 to 65534, not "${env['PORT']}".`);
+  return {
+    port,
+    resultPort: port + 1,
+    data: resolve(env['FOLIO_DATA'] ?? join(root, 'data')),
+    databaseUrl: env['DATABASE_URL'] || undefined,
+    root,
+  };
+}

@@ -1,0 +1,30 @@
+import type { MessagePort } from 'node:worker_threads';
+import type { Folio } from '@elastic-folio/core';
+import type { Conversion } from '@elastic-folio/core/write';
+
+type Files = [string, { sha256: string; bytes: number }][];
+
+/** What worker threads do; everything in a task can be sent to a thread. */
+export type Task =
+  | { kind: 'read'; file: string; name: string; staging: string }
+  | { kind: 'cover'; folio: Folio; files: Files; blobs: string; derived: string }
+  | {
+      kind: 'convert';
+      folio: Folio;
+      files: Files;
+      blobs: string;
+      derived: string;
+      output: string;
+      settings: unknown;
+      folder: string;
+      player: string;
+      at: string;
+      stop: Int32Array;
+      port: MessagePort;
+    };
+
+export type ReadOutcome = { folio: Folio; files: Files };
+type Failure = { code: string; message: string; advice: string };
+export type Outcome<T> = { ok: T } | { failure: Failure } | { cancelled: true };
+export type Progress = { done: number; total: number };
+export type { Conversion };

@@ -1,0 +1,92 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { pagesOf, union } from '@elastic-folio/core';
+import { Composer } from '@elastic-folio/core/compose';
+import { Cancelled, FileBlobs, FileDerived, FolioError, fontsFor, mediaReader, sharpPictures } from '@elastic-folio/core/node';
+import { spreadPicture } from '@elastic-folio/core/paint';
+import { DEFAULT_LIMITS, readFolio } from '@elastic-folio/core/read';
+import { convert, writerById } from '@elastic-folio/core/write';
+import type { Outcome, ReadOutcome, Task } from './tasks.ts';
+import type { Conversion } from './tasks.ts';
+
+/** How wide covers on the shelf are, in px. */
+const COVER_WIDTH = 412;
+
+/** Runs one task in a worker thread. What a person can mend comes back as a value, not as an exception. */
+export default async function run(task: Task): Promise<Outcome<ReadOutcome | string | Conversion>> {
+  try {
+    if (task.kind === 'read') return { ok: await read(task) };
+    return { ok: task.kind === 'cover' ? await cover(task) : await write(task) };
+  } catch (error) {
+    if (error instanceof Cancelled) return { cancelled: true };
+    if (error instanceof FolioError) return { failure: { code: error.code, message: error.message, advice: error.advice } };
+    throw error;
+  }
+}
+
+async function read(task: Extract<Task, { kind: 'read' }>): Promise<ReadOutcome> {
+  const { folio, files } = await readFolio(task.name, {
+    file: task.file,
+    blobs: new FileBlobs(task.staging),
+    pictures: sharpPictures,
+    limits: DEFAULT_LIMITS,
+  });
+  return { folio, files: [...files] };
+}
+
+/** The first spread as an SVG of its own, with small pictures inside. */
+async function cover(task: Extract<Task, { kind: 'cover' }>): Promise<string> {
+  const blobs = new FileBlobs(task.blobs);
+  const loaded = { folio: task.folio, files: new Map(task.files) };
+  const media = mediaReader(loaded, blobs);
+  const { folio } = loaded;
+  const place = pagesOf(folio)[0]!;
+  const pictures = new Map<string, string>();
+  for (const item of Object.values(place.spread.items)) {
+    const id = item.kind === 'picture' ? item.media : null;
+    if (!id || pictures.has(id)) continue;
+    const small = await sharpPictures.encode(await media(id), { maxWidth: COVER_WIDTH, quality: 70 });
+    pictures.set(id, `data:${small.mediaType};base64,${Buffer.from(small.bytes).toString('base64')}`);
+  }
+  const composition = new Composer(await fontsFor(loaded, blobs)).compose(folio);
+  const view = union(place.spread.pages.map((p) => p.box));
+  return spreadPicture(folio, composition, place.spread, view, COVER_WIDTH, {
+    href: (id) => pictures.get(id),
+    shown: (item) => folio.head.layers[item.layer]?.visible !== false,
+  });
+}
+
+async function write(task: Extract<Task, { kind: 'convert' }>): Promise<Conversion> {
+  const writer = writerById(task.output);
+  if (!writer) throw new FolioError('output.none', `There is no output "${task.output}" in this version.`, 'Choose another output.');
+  const blobs = new FileBlobs(task.blobs);
+  const loaded = { folio: task.folio, files: new Map(task.files) };
+  const controller = new AbortController();
+  const look = (): void => {
+    if (Atomics.load(task.stop, 0)) controller.abort();
+  };
+  const timer = setInterval(look, 50);
+  try {
+    const result = await convert(loaded.folio, writer, task.settings, task.folder, {
+      fonts: await fontsFor(loaded, blobs),
+      media: mediaReader(loaded, blobs),
+      pictures: sharpPictures,
+      derived: new FileDerived(task.derived),
+      player: async () => new Uint8Array(await readFile(task.player)),
+      clock: () => new Date(task.at),
+      signal: controller.signal,
+      progress: (done, total) => {
+        look();
+        task.port.postMessage({ done, total });
+      },
+    });
+    await writeFile(
+      join(task.folder, 'ledger.json'),
+      JSON.stringify({ output: writer.id, valid: result.valid, counts: result.counts, entries: result.ledger }),
+    );
+    return { ...result, ledger: [] };
+  } finally {
+    clearInterval(timer);
+    task.port.close();
+  }
+}

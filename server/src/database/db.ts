@@ -1,0 +1,11 @@
+export interface Query {
+  <Row = Record<string, unknown>>(sql: string, params?: readonly unknown[]): Promise<Row[]>;
+}
+
+/** A database as the server knows it: plain SQL, one statement at a time, and transactions. */
+export interface Db {
+  query: Query;
+  /** Runs `work` in one transaction: all of it happens, or nothing. */
+  transaction<T>(work: (query: Query) => Promise<T>): Promise<T>;
+  close(): Promise<void>;
+}

@@ -1,0 +1,78 @@
+import { mkdir } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Worker } from 'node:worker_threads';
+import type { Db, Query } from './db.ts';
+import type { Reply, Request } from './thread.ts';
+
+type Unsent = Request extends infer R ? (R extends { id: number } ? Omit<R, 'id'> : never) : never;
+
+/** The embedded database in a thread. One connection: transactions wait for each other. */
+export class EmbeddedDb implements Db {
+  private readonly waiting = new Map<number, { resolve: (rows: unknown[]) => void; reject: (e: Error) => void }>();
+  private next = 1;
+  private turn: Promise<unknown> = Promise.resolve();
+
+  private constructor(private readonly worker: Worker) {
+    worker.on('message', (reply: Reply) => {
+      const call = this.waiting.get(reply.id);
+      this.waiting.delete(reply.id);
+      if ('error' in reply) call?.reject(Object.assign(new Error(reply.error.message), { code: reply.error.code }));
+      else call?.resolve(reply.rows);
+    });
+    worker.on('error', (error) => {
+      for (const call of this.waiting.values()) call.reject(error as Error);
+      this.waiting.clear();
+    });
+  }
+
+  static async open(folder: string): Promise<EmbeddedDb> {
+    await mkdir(folder, { recursive: true });
+    const worker = new Worker(join(dirname(fileURLToPath(import.meta.url)), 'database-thread.mjs'), { workerData: folder });
+    const db = new EmbeddedDb(worker);
+    await new Promise<unknown[]>((resolve, reject) => db.waiting.set(0, { resolve, reject }));
+    return db;
+  }
+
+  private send(request: Unsent): Promise<unknown[]> {
+    const id = this.next++;
+    return new Promise((resolve, reject) => {
+      this.waiting.set(id, { resolve, reject });
+      this.worker.postMessage({ ...request, id });
+    });
+  }
+
+  private inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const mine = this.turn.then(work, work);
+    this.turn = mine.catch(() => undefined);
+    return mine;
+  }
+
+  query: Query = <Row>(sql: string, params: readonly unknown[] = []) =>
+    this.inTurn(() => this.send({ kind: 'query', sql, params: [...params] })) as Promise<Row[]>;
+
+  /** Several statements at once, for migrations and the job queue. */
+  exec(sql: string): Promise<void> {
+    return this.inTurn(async () => void (await this.send({ kind: 'exec', sql })));
+  }
+
+  transaction<T>(work: (query: Query) => Promise<T>): Promise<T> {
+    return this.inTurn(async () => {
+      await this.send({ kind: 'exec', sql: 'BEGIN' });
+      try {
+        const result = await work(((sql: string, params: readonly unknown[] = []) =>
+          this.send({ kind: 'query', sql, params: [...params] })) as Query);
+        await this.send({ kind: 'exec', sql: 'COMMIT' });
+        return result;
+      } catch (error) {
+        await this.send({ kind: 'exec', sql: 'ROLLBACK' });
+        throw error;
+      }
+    });
+  }
+
+  async close(): Promise<void> {
+    await this.inTurn(() => this.send({ kind: 'close' }));
+    await this.worker.terminate();
+  }
+}

@@ -1,0 +1,27 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { PGlite } from '@electric-sql/pglite';
+
+/** A request to the embedded database: `exec` runs several statements and gives nothing back. */
+export type Request =
+  { id: number; kind: 'query'; sql: string; params: unknown[] } | { id: number; kind: 'exec'; sql: string } | { id: number; kind: 'close' };
+export type Reply = { id: number; rows: unknown[] } | { id: number; error: { message: string; code?: string } };
+
+// The embedded database runs in a thread of its own, so that a long query never holds up the server.
+const db = await PGlite.create(workerData as string);
+const port = parentPort!;
+
+port.on('message', (request: Request) => {
+  void (async () => {
+    try {
+      let rows: unknown[] = [];
+      if (request.kind === 'query') rows = (await db.query(request.sql, request.params)).rows;
+      else if (request.kind === 'exec') await db.exec(request.sql);
+      else await db.close();
+      port.postMessage({ id: request.id, rows } satisfies Reply);
+    } catch (error) {
+      const e = error as { message: string; code?: string };
+      port.postMessage({ id: request.id, error: { message: e.message, ...(e.code !== undefined && { code: e.code }) } } satisfies Reply);
+    }
+  })();
+});
+port.postMessage({ id: 0, rows: [] } satisfies Reply);

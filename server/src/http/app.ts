@@ -1,0 +1,68 @@
+import express from 'express';
+import type { Express } from 'express';
+import helmet from 'helmet';
+import { join } from 'node:path';
+import type { Services } from '../services.ts';
+import { documentRoutes } from './documentRoutes.ts';
+import { eventRoute } from './eventRoute.ts';
+import { Api } from './route.ts';
+import { runRoutes } from './runRoutes.ts';
+import { trustOwnHosts } from './trust.ts';
+
+/** The application's origin: the API under /api, the web application for everything else. */
+export function createApp(s: Services): Express {
+  const app = express();
+  const { port, resultPort, root } = s.config;
+  app.disable('x-powered-by');
+  app.use(trustOwnHosts(port));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'", 'data:', 'blob:'],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'", 'blob:'],
+          frameSrc: [`http://*.localhost:${resultPort}`],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      crossOriginEmbedderPolicy: false,
+      hsts: false,
+    }),
+  );
+  const router = express.Router();
+  router.use(express.json({ limit: '20mb' }));
+  const api = new Api(router);
+  documentRoutes(api, s);
+  runRoutes(api, s);
+  eventRoute(router, s.events);
+  router.get('/openapi.json', (_req, res) => void res.json(api.openApi()));
+  router.get('/settings', (_req, res) => void res.json({ resultPort }));
+  router.use(
+    (_req, res) =>
+      void res.status(404).json({ code: 'route.none', message: 'There is nothing at this address.', advice: 'Go back to the shelf.' }),
+  );
+  app.use('/api', router);
+  const web = join(root, 'dist', 'web');
+  app.use(
+    express.static(web, {
+      index: false,
+      maxAge: '1y',
+      immutable: true,
+      setHeaders: (res, file) => void (file.endsWith('.wasm') && res.type('application/wasm')),
+    }),
+  );
+  app.get('/{*any}', (_req, res) => {
+    res.setHeader('Cache-Control', 'no-cache');
+    res.sendFile('index.html', { root: web });
+  });
+  return app;
+}

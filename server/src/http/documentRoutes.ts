@@ -1,0 +1,216 @@
+import { z } from 'zod';
+import { historyOf, Id, pagesOf } from '@elastic-folio/core';
+import { FolioError, fontsFor, mediaReader, sharpPictures } from '@elastic-folio/core/node';
+import { findingsOf } from '@elastic-folio/core/check';
+import { Composer } from '@elastic-folio/core/compose';
+import { packFolio } from '@elastic-folio/core/write';
+import { importUpload } from '../documents/importDocument.ts';
+import { partsOf } from '../documents/parts.ts';
+import type { Services } from '../services.ts';
+import type { Api } from './route.ts';
+import { EditAnswer, EditRequest, FontEntry, OpenedDocument, Parts, ShelfEntry, UndoRequest } from '@elastic-folio/core/api';
+import { outputStates } from './runRoutes.ts';
+
+const params = z.object({ id: z.string() });
+
+/** Documents: the shelf, opening, parts, pictures, fonts, edits. */
+export function documentRoutes(api: Api, s: Services): void {
+  api.route({ method: 'get', path: '/folios', says: 'The shelf', answer: z.array(ShelfEntry) }, async () =>
+    Promise.all((await s.documents.list()).map((d) => shelfEntry(s, d))),
+  );
+
+  api.route(
+    {
+      method: 'post',
+      path: '/folios',
+      says: 'Bring in a document (multipart, one file)',
+      answer: z.object({ id: z.string(), title: z.string() }),
+    },
+    async ({ req }) => {
+      const added = await importUpload(req, s.config.data, s.blobs, s.pool, s.documents);
+      s.events.tell({ type: 'shelf' });
+      return added;
+    },
+  );
+
+  api.route(
+    {
+      method: 'get',
+      path: '/folios/:id',
+      says: 'A document’s head, and what one person can undo',
+      params,
+      query: z.object({ actor: z.string().default('') }),
+      answer: OpenedDocument,
+    },
+    async ({ params: p, query }) => {
+      const { folio, seq } = await s.documents.get(p.id);
+      const history = historyOf(await s.documents.rowsOf(p.id, query.actor, 500), query.actor);
+      return { id: p.id, seq, head: folio.head, recipes: folio.recipes, editions: folio.editions, history };
+    },
+  );
+
+  api.route(
+    { method: 'delete', path: '/folios/:id', says: 'Take a document off the shelf', params, answer: z.object({}) },
+    async ({ params: p }) => {
+      await s.documents.remove(p.id);
+      s.events.tell({ type: 'shelf' });
+      return {};
+    },
+  );
+
+  api.route(
+    {
+      method: 'get',
+      path: '/folios/:id/parts',
+      says: 'Spreads and stories by their paths',
+      params,
+      query: z.object({ path: z.union([z.string(), z.array(z.string())]).transform((v) => (Array.isArray(v) ? v : [v])) }),
+      answer: Parts,
+    },
+    async ({ params: p, query }) => {
+      const all = partsOf((await s.documents.get(p.id)).folio);
+      return { parts: Object.fromEntries(query.path.flatMap((path) => (all.has(path) ? [[path, all.get(path)]] : []))) };
+    },
+  );
+
+  api.route(
+    {
+      method: 'get',
+      path: '/folios/:id/media/:media',
+      says: 'A picture, no wider than asked',
+      params: params.extend({ media: Id }),
+      query: z.object({ width: z.coerce.number().int().min(16).max(4000).default(1600) }),
+    },
+    async ({ params: p, query, res }) => {
+      const loaded = await s.loaded(p.id);
+      const media = loaded.folio.head.media[p.media];
+      if (!media?.mediaType.startsWith('image/')) throw new FolioError('media.none', 'There is no such picture.', 'Reload the page.');
+      const key = `view/1/${media.sha256}/${query.width}`;
+      let bytes = await s.derived.get(key);
+      if (!bytes) {
+        bytes = (await sharpPictures.encode(await mediaReader(loaded, s.blobs)(p.media), { maxWidth: query.width, quality: 84 })).bytes;
+        await s.derived.put(key, bytes);
+      }
+      res.setHeader('Cache-Control', 'private, max-age=31536000, immutable');
+      res.type(bytes[0] === 0x89 ? 'png' : 'jpeg').send(Buffer.from(bytes));
+    },
+  );
+
+  api.route({ method: 'get', path: '/folios/:id/cover.svg', says: 'The first spread as a picture', params }, async ({ params: p, res }) => {
+    const loaded = await s.loaded(p.id);
+    const key = `cover/1/${await s.documents.contentHash(p.id)}`;
+    let bytes = await s.derived.get(key);
+    if (!bytes) {
+      const outcome = await s.pool.cover({ folio: loaded.folio, files: [...loaded.files], blobs: s.paths.blobs, derived: s.paths.derived });
+      if (!('ok' in outcome))
+        throw new FolioError('cover.failed', 'The first spread could not be drawn.', 'Open the document to see what is wrong.');
+      bytes = new TextEncoder().encode(outcome.ok);
+      await s.derived.put(key, bytes);
+    }
+    res.setHeader('Content-Security-Policy', "default-src 'none'; img-src data:; style-src 'unsafe-inline'");
+    res.setHeader('Cache-Control', 'private, max-age=31536000, immutable');
+    res.type('image/svg+xml').send(Buffer.from(bytes));
+  });
+
+  api.route(
+    {
+      method: 'get',
+      path: '/folios/:id/fonts',
+      says: 'The fonts a document is set with, in matching order',
+      params,
+      answer: z.array(FontEntry),
+    },
+    async ({ params: p }) =>
+      (await s.fontSources(p.id)).flatMap((source) =>
+        source.list().map((f) => ({
+          key: f.key,
+          family: f.family,
+          weight: f.weight,
+          style: f.style,
+          origin: source.origin as 'document' | 'shipped',
+        })),
+      ),
+  );
+
+  api.route(
+    { method: 'get', path: '/folios/:id/fonts/:key', says: 'A font file', params: params.extend({ key: z.string() }) },
+    async ({ params: p, res }) => {
+      for (const source of await s.fontSources(p.id))
+        if (source.list().some((f) => f.key === p.key)) {
+          res.setHeader('Cache-Control', 'private, max-age=86400');
+          return void res.type('font/ttf').send(Buffer.from(await source.bytes(p.key)));
+        }
+      throw new FolioError('font.none', 'There is no such font.', 'Reload the page.');
+    },
+  );
+
+  api.route({ method: 'get', path: '/folios/:id/package', says: 'The document as a package', params }, async ({ params: p, res }) => {
+    const { folio, files } = await s.loaded(p.id);
+    res.attachment(`${folio.head.id}.efolio`);
+    packFolio(folio, files, s.blobs)
+      .on('error', () => res.destroy())
+      .pipe(res);
+  });
+
+  api.route(
+    { method: 'post', path: '/folios/:id/edits', says: 'Change a document', params, body: EditRequest, answer: EditAnswer },
+    async ({ params: p, body }) => {
+      const answer = await s.documents.edit(p.id, body);
+      s.events.tell({ type: 'edits', folio: p.id, rows: answer.rows });
+      return answer;
+    },
+  );
+
+  api.route(
+    { method: 'post', path: '/folios/:id/undo', says: 'Take back rows of one’s own', params, body: UndoRequest, answer: EditAnswer },
+    async ({ params: p, body }) => {
+      const answer = await s.documents.undo(p.id, body);
+      s.events.tell({ type: 'edits', folio: p.id, rows: answer.rows });
+      return answer;
+    },
+  );
+
+  api.route(
+    {
+      method: 'get',
+      path: '/folios/:id/edits',
+      says: 'What changed since a row',
+      params,
+      query: z.object({ since: z.coerce.number().int().min(0) }),
+      answer: EditAnswer,
+    },
+    async ({ params: p, query }) => ({ rows: await s.documents.rowsSince(p.id, query.since), missed: [] }),
+  );
+}
+
+const pointsCache = new Map<string, string[]>();
+
+async function shelfEntry(s: Services, d: { id: string; title: string; changedAt: string }): Promise<z.input<typeof ShelfEntry>> {
+  const { folio } = await s.documents.get(d.id);
+  const hash = await s.documents.contentHash(d.id);
+  let openPoints = pointsCache.get(hash);
+  if (!openPoints) {
+    const loaded = await s.loaded(d.id);
+    const fonts = await fontsFor(loaded, s.blobs);
+    openPoints = findingsOf(folio, new Composer(fonts).compose(folio), fonts)
+      .filter((f) => f.code !== 'layer.hidden')
+      .map((f) => (f.page ? `Page ${f.page}: ${f.says}` : f.says));
+    pointsCache.set(hash, openPoints);
+    if (pointsCache.size > 500) pointsCache.delete(pointsCache.keys().next().value!);
+  }
+  const pages = pagesOf(folio);
+  const box = pages[0]!.page.box;
+  return {
+    id: d.id,
+    title: folio.head.metadata.title || d.title,
+    changedAt: d.changedAt,
+    pages: pages.length,
+    width: box.width,
+    height: box.height,
+    language: folio.head.metadata.language,
+    editions: Object.keys(folio.editions),
+    cover: `/api/folios/${d.id}/cover.svg?h=${hash.slice(0, 12)}`,
+    openPoints,
+    outputs: await outputStates(s, d.id),
+  };
+}

@@ -1,0 +1,130 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { z } from 'zod';
+import { FolioError } from '@elastic-folio/core/node';
+import { writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
+import { inputHash } from '../runs/inputHash.ts';
+import { Run } from '@elastic-folio/core/api';
+import type { Services } from '../services.ts';
+import type { Api } from './route.ts';
+import { Ledger, OutputKind, OutputState } from '@elastic-folio/core/api';
+
+const params = z.object({ id: z.string() });
+
+/** How each recipe of a document stands: never run, going, fresh or stale. */
+export async function outputStates(s: Services, id: string): Promise<OutputState[]> {
+  const { folio } = await s.documents.get(id);
+  const content = await s.documents.contentHash(id);
+  const runs = await s.runs.list(id);
+  return Object.values(folio.recipes).map((recipe) => {
+    const mine = runs.filter((r) => r.recipe === recipe.id);
+    const lastDone = mine.find((r) => r.state === 'done') ?? null;
+    const run = mine[0] ?? null;
+    const fresh = lastDone?.inputHash === inputHash(content, recipe) ? 'fresh' : 'stale';
+    const state = !run
+      ? 'never'
+      : run.state === 'done'
+        ? fresh
+        : run.state === 'waiting' || run.state === 'running'
+          ? run.state
+          : lastDone
+            ? fresh
+            : run.state;
+    return { recipe: recipe.id, name: recipe.name, output: recipe.output, state, run, lastDone };
+  });
+}
+
+/** Outputs, runs, results and ledgers. */
+export function runRoutes(api: Api, s: Services): void {
+  api.route({ method: 'get', path: '/outputs', says: 'Every kind of output with its settings', answer: z.array(OutputKind) }, () =>
+    WRITERS.map((w) => ({
+      id: w.id,
+      label: w.label,
+      about: w.about,
+      version: w.version,
+      view: w.view,
+      entry: w.entry,
+      settings: z.toJSONSchema(w.settings, { io: 'input' }) as Record<string, unknown>,
+      sentences: w.sentences,
+    })),
+  );
+
+  api.route(
+    { method: 'get', path: '/folios/:id/outputs', says: 'How each output of a document stands', params, answer: z.array(OutputState) },
+    ({ params: p }) => outputStates(s, p.id),
+  );
+
+  api.route({ method: 'get', path: '/runs', says: 'The newest runs', answer: z.array(Run) }, () => s.runs.list());
+
+  api.route(
+    { method: 'post', path: '/folios/:id/runs', says: 'Start an output', params, body: z.object({ recipe: z.string() }), answer: Run },
+    async ({ params: p, body }) => {
+      const { folio } = await s.documents.get(p.id);
+      const recipe = folio.recipes[body.recipe];
+      if (!recipe) throw new FolioError('recipe.none', 'This output is not in the document any more.', 'Add it again.');
+      if (!writerById(recipe.output))
+        throw new FolioError('output.none', `There is no output "${recipe.output}" in this version.`, 'Choose another output.');
+      const run = await s.runs.create(p.id, recipe.id, recipe.output);
+      await s.runner.enqueue(run.id);
+      s.events.tell({ type: 'run', folio: p.id, run });
+      return run;
+    },
+  );
+
+  api.route(
+    { method: 'post', path: '/runs/:id/cancel', says: 'Stop a run', params, answer: z.object({ run: Run.nullable() }) },
+    async ({ params: p }) => ({ run: await s.runner.cancel(p.id) }),
+  );
+
+  const finished = async (id: string): Promise<Run> => {
+    const run = await s.runs.get(id);
+    if (run?.state !== 'done') throw new FolioError('result.none', 'This result is not there any more.', 'Run the output again.');
+    return run;
+  };
+
+  api.route(
+    { method: 'get', path: '/runs/:id/ledger', says: 'What a run kept, adapted, dropped or left out', params, answer: Ledger },
+    async ({ params: p }) => {
+      const run = await finished(p.id);
+      return JSON.parse(await readFile(join(s.paths.results, run.id, 'ledger.json'), 'utf8')) as z.input<typeof Ledger>;
+    },
+  );
+
+  api.route({ method: 'get', path: '/runs/:id/result.zip', says: 'All files of a result', params }, async ({ params: p, res }) => {
+    const run = await finished(p.id);
+    res.attachment(await nameOf(s, run, 'zip'));
+    zipFiles(run.files!.map((f) => ({ path: f.path, file: join(s.paths.results, run.id, f.path) })))
+      .on('error', () => res.destroy())
+      .pipe(res);
+  });
+
+  api.route(
+    {
+      method: 'get',
+      path: '/runs/:id/file/*path',
+      says: 'One file of a result',
+      params: z.object({ id: z.string(), path: z.array(z.string()) }),
+      query: z.object({ download: z.string().optional() }),
+    },
+    async ({ params: p, query, res }) => {
+      const run = await finished(p.id);
+      const file = run.files!.find((f) => f.path === p.path.join('/'));
+      if (!file) throw new FolioError('result.none', 'The result has no such file.', 'Run the output again.');
+      if (query.download !== undefined)
+        res.attachment(run.files!.length === 1 ? await nameOf(s, run, file.path.split('.').pop()!) : file.path.split('/').pop()!);
+      // Whatever a result holds, here it is only ever data.
+      res.setHeader('Content-Security-Policy', "default-src 'none'; sandbox");
+      res.type(file.mediaType === 'application/pdf' ? file.mediaType : 'application/octet-stream');
+      await new Promise<void>((resolve, reject) =>
+        res.sendFile(file.path, { root: join(s.paths.results, run.id) }, (e) => (e ? reject(e) : resolve())),
+      );
+    },
+  );
+}
+
+/** A download's name: the document's title and the output. */
+async function nameOf(s: Services, run: Run, extension: string): Promise<string> {
+  const { folio } = await s.documents.get(run.folio);
+  const plain = (folio.head.metadata.title || 'document').replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'document';
+  return `${plain} (${writerById(run.output)?.label ?? run.output}).${extension}`;
+}

@@ -1,0 +1,71 @@
+import { join } from 'node:path';
+import { documentFontSource, FileBlobs, FileDerived, shippedFontSource } from '@elastic-folio/core/node';
+import type { FontSource } from '@elastic-folio/core/compose';
+import type { LoadedFolio } from '@elastic-folio/core/read';
+import type { Config } from './config.ts';
+import { ConversionPool } from './conversion/pool.ts';
+import type { Db } from './database/db.ts';
+import { EmbeddedDb } from './database/embedded.ts';
+import { migrate } from './database/migrate.ts';
+import { PostgresDb } from './database/postgres.ts';
+import { DocumentStore } from './documents/documentStore.ts';
+import { EventHub } from './events.ts';
+import { Runner } from './runs/runner.ts';
+import type { RunnerPaths } from './runs/runner.ts';
+import { RunStore } from './runs/runStore.ts';
+
+/** Everything that routes need, put together once. */
+export interface Services {
+  config: Config;
+  db: Db;
+  paths: RunnerPaths;
+  blobs: FileBlobs;
+  derived: FileDerived;
+  documents: DocumentStore;
+  runs: RunStore;
+  runner: Runner;
+  pool: ConversionPool;
+  events: EventHub;
+  loaded(id: string): Promise<LoadedFolio>;
+  fontSources(id: string): Promise<FontSource[]>;
+  close(): Promise<void>;
+}
+
+export async function startServices(config: Config): Promise<Services> {
+  const db = config.databaseUrl ? new PostgresDb(config.databaseUrl) : await EmbeddedDb.open(join(config.data, 'database'));
+  await migrate(db, join(config.root, 'server', 'migrations'));
+  const paths: RunnerPaths = {
+    blobs: join(config.data, 'blobs'),
+    derived: join(config.data, 'derived'),
+    results: join(config.data, 'results'),
+    player: join(config.root, 'dist', 'player.js'),
+  };
+  const blobs = new FileBlobs(paths.blobs);
+  const documents = new DocumentStore(db);
+  const runs = new RunStore(db);
+  const pool = new ConversionPool();
+  const events = new EventHub();
+  const runner = new Runner(documents, runs, pool, events, paths);
+  await runner.start(db, config.databaseUrl);
+  const loaded = async (id: string): Promise<LoadedFolio> => ({ folio: (await documents.get(id)).folio, files: await documents.files(id) });
+  const shipped = await shippedFontSource();
+  return {
+    config,
+    db,
+    paths,
+    blobs,
+    derived: new FileDerived(paths.derived),
+    documents,
+    runs,
+    runner,
+    pool,
+    events,
+    loaded,
+    fontSources: async (id) => [documentFontSource(await loaded(id), blobs), shipped],
+    async close() {
+      await runner.close();
+      await pool.close();
+      await db.close();
+    },
+  };
+}

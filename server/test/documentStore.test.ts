@@ -1,0 +1,167 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { PGlite } from '@electric-sql/pglite';
+import { samples } from '@elastic-folio/demo';
+import type { Sample } from '@elastic-folio/demo';
+import type { Edit, Inline } from '@elastic-folio/core';
+import { plainText } from '@elastic-folio/core';
+import type { Db, Query } from '../src/database/db.ts';
+import { migrate } from '../src/database/migrate.ts';
+import { PostgresDb } from '../src/database/postgres.ts';
+import { DocumentStore, EditConflict } from '../src/documents/documentStore.ts';
+import { RunStore } from '../src/runs/runStore.ts';
+import { lockData } from '../src/dataLock.ts';
+
+const migrations = join(dirname(dirname(fileURLToPath(import.meta.url))), 'migrations');
+
+/** The embedded database in this thread: the server's own has one apart, with the same SQL. */
+async function embedded(): Promise<Db> {
+  const db = new PGlite();
+  const query: Query = async <Row>(sql: string, params: readonly unknown[] = []) => (await db.query<Row>(sql, [...params])).rows;
+  return {
+    query,
+    transaction: (work) =>
+      db.transaction((tx) =>
+        work((async (sql: string, params: readonly unknown[] = []) => (await tx.query(sql, [...params])).rows) as Query),
+      ),
+    close: () => db.close(),
+  };
+}
+
+// The same tests run on a PostgreSQL server where one is named.
+const kinds: [string, () => Promise<Db>][] = [
+  ['embedded', embedded],
+  ...(process.env['TEST_DATABASE_URL']
+    ? [['PostgreSQL', async () => new PostgresDb(process.env['TEST_DATABASE_URL']!)] as [string, () => Promise<Db>]]
+    : []),
+];
+
+describe.each(kinds)('documents on the %s database', (_name, connect) => {
+  let db: Db;
+  let store: DocumentStore;
+  let flyer: Sample;
+  beforeAll(async () => {
+    db = await connect();
+    await migrate(db, migrations);
+    await migrate(db, migrations);
+    store = new DocumentStore(db);
+    flyer = (await samples())[1]!;
+  });
+  afterAll(() => db.close());
+
+  const type = (paragraphId: string, story: string, text: string): Edit => ({
+    kind: 'text.replace',
+    args: { story, from: { paragraphId, offset: 0 }, to: { paragraphId, offset: 0 }, content: [[{ type: 'span', text }]], newIds: [] },
+  });
+  const add = (): Promise<string> => store.add({ folio: flyer.folio, files: flyer.files }, 'flyer.efolio');
+  const textOf = async (id: string, story: string, paragraph: string): Promise<string> =>
+    plainText(((await store.get(id)).folio.stories[story]!.blocks[paragraph] as { content: Inline[] }).content);
+
+  test('a document comes back as it was put in, from a fresh store too', async () => {
+    const id = await add();
+    expect((await new DocumentStore(db).get(id)).folio).toEqual(flyer.folio);
+    expect([...(await store.files(id))].sort()).toEqual([...flyer.files].sort());
+  });
+
+  test('edits to different things merge, an edit to the same thing is refused with what changed', async () => {
+    const id = await add();
+    const one = await store.edit(id, { base: 0, actor: 'anna', burst: 'a', edits: [type('list-text-1', 'list-text', 'A')] });
+    const two = await store.edit(id, { base: 0, actor: 'ben', burst: 'b', edits: [type('list-text-2', 'list-text', 'B')] });
+    expect([one.rows[0]!.seq, two.rows[0]!.seq]).toEqual([1, 2]);
+    expect(two.missed.map((r) => r.seq)).toEqual([1]);
+    const refused = await store.edit(id, { base: 0, actor: 'ben', burst: 'b', edits: [type('list-text-1', 'list-text', 'C')] }).then(
+      () => null,
+      (e: unknown) => e,
+    );
+    expect(refused).toBeInstanceOf(EditConflict);
+    expect((refused as EditConflict).rows.map((r) => r.seq)).toEqual([1, 2]);
+    expect((await textOf(id, 'list-text', 'list-text-1')).startsWith('AA warm')).toBe(true);
+    expect((await textOf(id, 'list-text', 'list-text-2')).startsWith('BA red')).toBe(true);
+  });
+
+  test('undo takes back one’s own, survives a fresh store, and is refused where somebody went on from it', async () => {
+    const id = await add();
+    const before = await textOf(id, 'list-text', 'list-text-1');
+    await store.edit(id, {
+      base: 0,
+      actor: 'anna',
+      burst: 'a',
+      edits: [type('list-text-1', 'list-text', 'x'), type('list-text-1', 'list-text', 'y')],
+    });
+    const fresh = new DocumentStore(db);
+    await fresh.undo(id, { actor: 'anna', rows: [1, 2] });
+    expect(await textOf(id, 'list-text', 'list-text-1')).toBe(before);
+    await store.undo(id, { actor: 'anna', rows: [3] });
+    expect((await textOf(id, 'list-text', 'list-text-1')).startsWith('yx')).toBe(true);
+    await store.edit(id, { base: 4, actor: 'ben', burst: 'b', edits: [type('list-text-1', 'list-text', 'z')] });
+    await expect(store.undo(id, { actor: 'anna', rows: [4] })).rejects.toBeInstanceOf(EditConflict);
+    await expect(store.undo(id, { actor: 'anna', rows: [5] })).rejects.toThrow(/cannot be undone/);
+  });
+
+  test('a batch of which one edit is impossible changes nothing', async () => {
+    const id = await add();
+    await expect(
+      store.edit(id, {
+        base: 0,
+        actor: 'anna',
+        burst: 'a',
+        edits: [type('list-text-1', 'list-text', 'x'), type('nowhere', 'list-text', 'y')],
+      }),
+    ).rejects.toThrow(/no paragraph/);
+    expect((await store.get(id)).seq).toBe(0);
+    expect(await textOf(id, 'list-text', 'list-text-1')).toMatch(/^A warm/);
+  });
+
+  test('the content hash follows what outputs are made from, not the recipes', async () => {
+    const id = await add();
+    const hash = await store.contentHash(id);
+    await store.edit(id, {
+      base: 0,
+      actor: 'a',
+      burst: 'a',
+      edits: [{ kind: 'recipe.set', args: { id: 'r', output: 'pdf', version: 1, name: 'R', settings: {} } }],
+    });
+    expect(await store.contentHash(id)).toBe(hash);
+    const { rows } = await store.edit(id, {
+      base: 1,
+      actor: 'a',
+      burst: 'b',
+      edits: [{ kind: 'document.metadata', args: { title: 'Another' } }],
+    });
+    expect(await store.contentHash(id)).not.toBe(hash);
+    await store.undo(id, { actor: 'a', rows: rows.map((r) => r.seq) });
+    expect(await store.contentHash(id)).toBe(hash);
+  });
+
+  test('runs change state only from the right one; what a stopped server left waits again, and fails after three times', async () => {
+    const runs = new RunStore(db);
+    const { id } = await runs.create(await add(), 'r', 'pdf');
+    expect((await runs.claim(id, 'h'))?.state).toBe('running');
+    expect(await runs.claim(id, 'h')).toBeNull();
+    for (let i = 0; i < 2; i++) {
+      expect(await runs.recover(true)).toContain(id);
+      expect((await runs.claim(id, 'h'))?.state).toBe('running');
+    }
+    expect(await runs.recover(true)).not.toContain(id);
+    expect(await runs.get(id)).toMatchObject({ state: 'failed', message: expect.stringContaining('three times') as string });
+    const other = await runs.create(await add(), 'r', 'pdf');
+    expect((await runs.cancel(other.id))?.state).toBe('cancelled');
+    expect(await runs.claim(other.id, 'h')).toBeNull();
+  });
+});
+
+describe('the data folder', () => {
+  test('belongs to one process: a second one is told so', async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'folio-lock-'));
+    const unlock = await lockData(folder);
+    await expect(lockData(folder)).rejects.toThrow(/in use by another Elastic Folio/);
+    await unlock();
+    await (
+      await lockData(folder)
+    )();
+    await rm(folder, { recursive: true });
+  });
+});

@@ -1,0 +1,88 @@
+import type { Edit } from '@elastic-folio/core';
+import type { EditAnswer, FontEntry, Ledger, OpenedDocument, OutputKind, OutputState, Run, ShelfEntry } from '@elastic-folio/core/api';
+import type { z } from 'zod';
+
+/** Something the server could not do, in words for a person. */
+export class ApiProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly advice: string,
+    readonly rows: z.infer<typeof EditAnswer>['rows'] = [],
+  ) {
+    super(message);
+  }
+}
+
+async function call<T>(path: string, body?: unknown, method = body === undefined ? 'GET' : 'POST'): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+    });
+  } catch {
+    throw new ApiProblem(0, 'offline', 'The program does not answer.', 'Start it again; what you did here is kept until then.');
+  }
+  const data = (await response.json().catch(() => ({}))) as T & { code?: string; message?: string; advice?: string; rows?: never };
+  if (!response.ok)
+    throw new ApiProblem(
+      response.status,
+      data.code ?? 'failed',
+      data.message ?? 'It did not work.',
+      data.advice ?? 'Try again.',
+      data.rows,
+    );
+  return data;
+}
+
+const doc = (id: string): string => `/folios/${encodeURIComponent(id)}`;
+
+export const api = {
+  shelf: () => call<ShelfEntry[]>('/folios'),
+  open: (id: string, actor: string) => call<z.infer<typeof OpenedDocument>>(`${doc(id)}?actor=${encodeURIComponent(actor)}`),
+  remove: (id: string) => call<object>(doc(id), undefined, 'DELETE'),
+  parts: (id: string, paths: string[]) =>
+    call<{ parts: Record<string, unknown> }>(`${doc(id)}/parts?${paths.map((p) => `path=${encodeURIComponent(p)}`).join('&')}`),
+  fonts: (id: string) => call<FontEntry[]>(`${doc(id)}/fonts`),
+  edit: (id: string, body: { base: number; actor: string; burst: string; edits: Edit[] }) =>
+    call<z.infer<typeof EditAnswer>>(`${doc(id)}/edits`, body),
+  undo: (id: string, body: { actor: string; rows: number[] }) => call<z.infer<typeof EditAnswer>>(`${doc(id)}/undo`, body),
+  since: (id: string, seq: number) => call<z.infer<typeof EditAnswer>>(`${doc(id)}/edits?since=${seq}`),
+  outputKinds: () => call<OutputKind[]>('/outputs'),
+  outputs: (id: string) => call<OutputState[]>(`${doc(id)}/outputs`),
+  run: (id: string, recipe: string) => call<Run>(`${doc(id)}/runs`, { recipe }),
+  cancel: (run: string) => call<{ run: Run | null }>(`/runs/${run}/cancel`, {}),
+  runs: () => call<Run[]>('/runs'),
+  ledger: (run: string) => call<z.infer<typeof Ledger>>(`/runs/${run}/ledger`),
+  settings: () => call<{ resultPort: number }>('/settings'),
+};
+
+export const fileUrl = (run: string, path: string, download = false): string =>
+  `/api/runs/${run}/file/${path}${download ? '?download' : ''}`;
+export const zipUrl = (run: string): string => `/api/runs/${run}/result.zip`;
+
+/** Sends a file with progress; the browser's fetch cannot tell how much has gone up. */
+export function upload(
+  file: File,
+  onProgress: (share: number) => void,
+): { done: Promise<{ id: string; title: string }>; cancel: () => void } {
+  const request = new XMLHttpRequest();
+  const done = new Promise<{ id: string; title: string }>((resolve, reject) => {
+    request.open('POST', '/api/folios');
+    request.responseType = 'json';
+    request.upload.onprogress = (e) => onProgress(e.lengthComputable ? e.loaded / e.total : 0);
+    request.onload = () => {
+      const data = (request.response ?? {}) as { id: string; title: string; code?: string; message?: string; advice?: string };
+      if (request.status === 200) resolve(data);
+      else reject(new ApiProblem(request.status, data.code ?? 'failed', data.message ?? 'It did not work.', data.advice ?? 'Try again.'));
+    };
+    request.onerror = () => reject(new ApiProblem(0, 'offline', 'The program does not answer.', 'Start it again.'));
+    request.onabort = () => reject(new ApiProblem(0, 'cancelled', 'Bringing in was cancelled.', ''));
+    const form = new FormData();
+    form.append('file', file);
+    request.send(form);
+  });
+  return { done, cancel: () => request.abort() };
+}

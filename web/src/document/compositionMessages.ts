@@ -1,0 +1,21 @@
+import type { Folio, Patch, Spread, Story } from '@elastic-folio/core';
+import type { FontEntry } from '@elastic-folio/core/api';
+
+/** What the page asks of the typesetter's worker. */
+export type ToWorker =
+  | { type: 'open'; id: string; head: Folio['head']; fonts: FontEntry[] }
+  | { type: 'parts'; spreads: Record<string, Spread>; stories: Record<string, Story> }
+  | { type: 'patches'; patches: Patch[]; stamp: number }
+  | { type: 'show'; spreads: string[] };
+
+/** A spread as it is painted; glyph outlines that are new come with it. */
+export interface PaintedSpread {
+  spread: string;
+  paper: string;
+  items: { item: string; svg: string }[];
+}
+
+export type FromWorker =
+  | { type: 'painted'; spreads: PaintedSpread[]; outlines: string; stamp: number }
+  | { type: 'state'; overflow: Record<string, { lines: number; characters: number; words: number } | null>; problems: string[] }
+  | { type: 'failed'; message: string };

@@ -1,0 +1,80 @@
+/// <reference lib="webworker" />
+import { applyLogged } from '@elastic-folio/core';
+import type { Folio } from '@elastic-folio/core';
+import { Composer, loadFonts } from '@elastic-folio/core/compose';
+import type { FontSet } from '@elastic-folio/core/compose';
+import { GlyphOutlines, paintItems, paintPaper } from '@elastic-folio/core/paint';
+import type { FromWorker, PaintedSpread, ToWorker } from './compositionMessages.ts';
+
+let folio: Folio | null = null;
+let id = '';
+let fonts: FontSet | null = null;
+let composer: Composer | null = null;
+let outlines = new GlyphOutlines();
+let visible: string[] = [];
+let stamp = 0;
+const sent = new Map<string, string>();
+let turn: Promise<void> = Promise.resolve();
+
+const post = (message: FromWorker): void => self.postMessage(message);
+
+/** Takes messages one after another: each sees the document as the one before left it. */
+export function handle(message: ToWorker): Promise<void> {
+  turn = turn
+    .then(() => take(message))
+    .catch((error: unknown) => post({ type: 'failed', message: error instanceof Error ? error.message : String(error) }));
+  return turn;
+}
+
+async function take(message: ToWorker): Promise<void> {
+  if (message.type === 'open') {
+    id = message.id;
+    folio = { head: message.head, spreads: {}, stories: {}, editions: {}, recipes: {} };
+    const bytes = async (key: string): Promise<Uint8Array> =>
+      new Uint8Array(await (await fetch(`/api/folios/${encodeURIComponent(id)}/fonts/${encodeURIComponent(key)}`)).arrayBuffer());
+    fonts = await loadFonts(folio.head, [
+      { origin: 'document', list: () => message.fonts.filter((f) => f.origin === 'document'), bytes },
+      { origin: 'shipped', list: () => message.fonts.filter((f) => f.origin === 'shipped'), bytes },
+    ]);
+    composer = new Composer(fonts);
+    outlines = new GlyphOutlines();
+    sent.clear();
+    return;
+  }
+  if (!folio) return;
+  if (message.type === 'parts')
+    folio = { ...folio, spreads: { ...folio.spreads, ...message.spreads }, stories: { ...folio.stories, ...message.stories } };
+  else if (message.type === 'patches') {
+    folio = applyLogged(folio, message.patches);
+    stamp = message.stamp;
+  } else visible = message.spreads;
+  compose();
+}
+
+function compose(): void {
+  if (!folio || !composer || !fonts) return;
+  const composition = composer.compose(folio);
+  const painted: PaintedSpread[] = [];
+  for (const spreadId of visible) {
+    const spread = folio.spreads[spreadId];
+    if (!spread) continue;
+    const { head } = folio;
+    const items = paintItems(folio, composition, spread, {
+      outlines,
+      href: (media) =>
+        head.media[media]?.mediaType.startsWith('image/') ? `/api/folios/${encodeURIComponent(id)}/media/${media}?width=1600` : undefined,
+      shown: (item) => head.layers[item.layer]?.visible !== false,
+    });
+    const paper = spread.pages.map((p) => paintPaper(folio!, p)).join('');
+    const all = paper + items.map((i) => i.svg).join('');
+    if (sent.get(spreadId) === all) continue;
+    sent.set(spreadId, all);
+    painted.push({ spread: spreadId, paper, items });
+  }
+  post({ type: 'painted', spreads: painted, outlines: outlines.take(), stamp });
+  post({
+    type: 'state',
+    overflow: Object.fromEntries([...composition.stories].map(([k, s]) => [k, s.overflow])),
+    problems: fonts.problems.map((p) => p.says),
+  });
+}

@@ -1,0 +1,43 @@
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { App as AntApp, ConfigProvider } from 'antd';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import '@fontsource-variable/instrument-sans/index.css';
+import '@fontsource-variable/newsreader/index.css';
+import './styles.css';
+import { Shelf } from './shelf/Shelf.tsx';
+import { DocumentShell } from './shell/DocumentShell.tsx';
+import { Intake } from './stages/Intake.tsx';
+import { Outputs } from './outputs/Outputs.tsx';
+import { Compare } from './compare/Compare.tsx';
+import { cssVariables, theme } from './theme.ts';
+
+for (const [name, value] of Object.entries(cssVariables)) document.documentElement.style.setProperty(name, value);
+
+const router = createBrowserRouter([
+  { path: '/', element: <Shelf /> },
+  {
+    path: '/d/:id',
+    element: <DocumentShell />,
+    children: [
+      { index: true, element: <Navigate to="intake" replace /> },
+      { path: 'intake', element: <Intake /> },
+      { path: 'outputs', element: <Outputs /> },
+      { path: 'compare', element: <Compare /> },
+    ],
+  },
+  { path: '*', element: <Navigate to="/" replace /> },
+]);
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <ConfigProvider theme={theme}>
+      <AntApp className="app">
+        <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2000 } } })}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </AntApp>
+    </ConfigProvider>
+  </StrictMode>,
+);

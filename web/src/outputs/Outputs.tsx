@@ -1,0 +1,313 @@
+import { useCallback, useMemo, useState } from 'react';
+import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
+import { App, Button, Dropdown, Progress, Tooltip } from 'antd';
+import { Download, Play, SlidersHorizontal, Square, Trash2 } from 'lucide-react';
+import dayjs from 'dayjs';
+import { useSearchParams } from 'react-router';
+import type { OutputKind, OutputState } from '@elastic-folio/core/api';
+import { api, fileUrl, zipUrl } from '../api/client.ts';
+import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useKeys } from '../shell/keys.ts';
+import { OUTCOME_WORDS, OutcomeMark } from '../shell/marks.tsx';
+import { LedgerList } from './LedgerList.tsx';
+import { RecipeSheet } from './RecipeSheet.tsx';
+import { columnsOf, entriesOn, worstOf } from './score.ts';
+import type { LedgerFile } from './score.ts';
+
+/** Outputs as rows, pages as columns: one look shows where which output adapted or dropped something. */
+export function Outputs() {
+  const folio = useDocument((s) => s.folio)!;
+  const id = useDocument((s) => s.id)!;
+  const kept = useDocument((s) => s.kept);
+  const change = useDocument((s) => s.change);
+  const client = useQueryClient();
+  const { message } = App.useApp();
+  const [search, setSearch] = useSearchParams();
+  const [settings, setSettings] = useState<string | null>(null);
+  const kinds = useQuery({ queryKey: ['kinds'], queryFn: api.outputKinds, staleTime: Infinity }).data ?? [];
+  const states =
+    useQuery({
+      queryKey: ['outputs', id],
+      queryFn: () => api.outputs(id),
+      refetchInterval: (q) => (q.state.data?.some((o) => o.state === 'running' || o.state === 'waiting') ? 700 : false),
+    }).data ?? [];
+  const done = states.flatMap((o) => (o.lastDone ? [o.lastDone.id] : []));
+  const ledgers = useQueries({
+    queries: done.map((run) => ({ queryKey: ['ledger', run], queryFn: () => api.ledger(run), staleTime: Infinity })),
+  });
+  const ledgerOf = (o: OutputState): LedgerFile | undefined => (o.lastDone ? ledgers[done.indexOf(o.lastDone.id)]?.data : undefined);
+  const columns = useMemo(() => columnsOf(folio), [folio]);
+  const recipes = Object.values(folio.recipes);
+  const rows = recipes.map(
+    (r) =>
+      states.find((s) => s.recipe === r.id) ?? {
+        recipe: r.id,
+        name: r.name,
+        output: r.output,
+        state: 'never' as const,
+        run: null,
+        lastDone: null,
+      },
+  );
+  const stale = rows.filter((o) => o.state === 'stale');
+  const chosen = rows.find((o) => o.recipe === search.get('output')) ?? rows[0];
+  const page = search.get('page');
+
+  const start = useCallback(
+    async (recipe: string) => {
+      try {
+        await api.run(id, recipe);
+      } catch (e) {
+        void message.error((e as Error).message);
+      }
+      await client.invalidateQueries({ queryKey: ['outputs', id] });
+      await client.invalidateQueries({ queryKey: ['runs'] });
+    },
+    [client, id, message],
+  );
+  const refresh = useCallback(() => stale.forEach((o) => void start(o.recipe)), [stale, start]);
+  useKeys(useMemo(() => ({ r: refresh }), [refresh]));
+  const choose = (output: string, column: string | null): void => {
+    const next = new URLSearchParams({ output });
+    if (column) next.set('page', column);
+    setSearch(next, { replace: true });
+  };
+  const add = (kind: OutputKind): void => {
+    const same = recipes.filter((r) => r.output === kind.id).length;
+    const recipe = `${kind.id}-${Math.random().toString(36).slice(2, 8)}`;
+    change(
+      [
+        {
+          kind: 'recipe.set',
+          args: { id: recipe, output: kind.id, version: kind.version, name: same ? `${kind.label} ${same + 1}` : kind.label, settings: {} },
+        },
+      ],
+      newBurst(),
+    );
+    choose(recipe, null);
+    setSettings(recipe);
+  };
+  const column = columns.find((c) => c.label === page);
+  const ledger = chosen && ledgerOf(chosen);
+  const sheet = settings !== null && folio.recipes[settings] ? folio.recipes[settings] : null;
+  return (
+    <div className={sheet ? 'outputs with-settings' : 'outputs'}>
+      <div className="score">
+        <div className="score-head">
+          <h1>Score</h1>
+          <span className="legend">
+            {(['kept', 'adapted', 'dropped', 'excluded', 'none'] as const).map((o) => (
+              <span key={o}>
+                <OutcomeMark outcome={o} label={false} /> {OUTCOME_WORDS[o]}
+              </span>
+            ))}
+          </span>
+          <span className="score-actions">
+            <Dropdown
+              trigger={['click']}
+              menu={{
+                items: kinds.map((k) => ({
+                  key: k.id,
+                  label: (
+                    <div className="kind">
+                      <b>{k.label}</b>
+                      <span>{k.about}</span>
+                    </div>
+                  ),
+                  onClick: () => add(k),
+                })),
+              }}
+            >
+              <Button>Add an output…</Button>
+            </Dropdown>
+            {stale.length > 0 && (
+              <Button type="primary" onClick={refresh}>
+                Refresh {stale.length} stale <kbd>R</kbd>
+              </Button>
+            )}
+          </span>
+        </div>
+        {rows.length === 0 ? (
+          <p className="empty">No outputs yet. Add the web edition or the PDF: its settings are kept with the document.</p>
+        ) : (
+          <div className="score-scroll">
+            <table>
+              <thead>
+                <tr>
+                  <th scope="col">Output</th>
+                  {columns.map((c) => (
+                    <th key={c.label} scope="col" className="page-column">
+                      <i aria-hidden />
+                      <span className="sr">Page </span>
+                      {c.label}
+                    </th>
+                  ))}
+                  <th scope="col">
+                    <span className="sr">Sum</span>
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {rows.map((o) => {
+                  const file = ledgerOf(o);
+                  return (
+                    <tr key={o.recipe} className={o === chosen ? 'chosen-row' : undefined} data-output={o.output}>
+                      <th scope="row">
+                        <button className="output-name" onClick={() => choose(o.recipe, null)}>
+                          {folio.recipes[o.recipe]?.name ?? o.name}
+                        </button>
+                        <StateLine output={o} />
+                        <RowActions
+                          output={o}
+                          disabled={!kept}
+                          onRun={() => void start(o.recipe)}
+                          onSettings={() => setSettings(settings === o.recipe ? null : o.recipe)}
+                          onRemove={() => change([{ kind: 'recipe.remove', args: { recipe: o.recipe } }])}
+                        />
+                      </th>
+                      {columns.map((c) => {
+                        const outcome = file ? worstOf(entriesOn(file, c.pages)) : 'none';
+                        const here = o === chosen && c.label === page;
+                        return (
+                          <td key={c.label} className={here ? 'here' : undefined}>
+                            <button
+                              aria-pressed={here}
+                              aria-label={`${o.name}, page ${c.label}: ${OUTCOME_WORDS[outcome]}`}
+                              onClick={() => choose(o.recipe, here ? null : c.label)}
+                            >
+                              <OutcomeMark outcome={outcome} label={false} />
+                            </button>
+                          </td>
+                        );
+                      })}
+                      <td className="sum">{o.lastDone?.counts && <Sum run={o.lastDone} />}</td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          </div>
+        )}
+        {chosen && ledger && (
+          <LedgerList
+            folio={folio}
+            ledger={ledger}
+            title={`${column ? `Page ${column.label} → ` : ''}${folio.recipes[chosen.recipe]?.name ?? ''}`}
+            pages={column?.pages ?? null}
+            sentences={kinds.find((k) => k.id === chosen.output)?.sentences ?? {}}
+          />
+        )}
+        {chosen?.run?.state === 'failed' && (
+          <p className="warn ledger-note">
+            {chosen.run.message} {chosen.run.advice}
+          </p>
+        )}
+        {chosen && !ledger && chosen.state === 'never' && (
+          <p className="soft ledger-note">Not run yet. Run it, and what it kept, adapted or dropped stands here, page by page.</p>
+        )}
+      </div>
+      {sheet && (
+        <RecipeSheet key={sheet.id} recipe={sheet} kind={kinds.find((k) => k.id === sheet.output)} onClose={() => setSettings(null)} />
+      )}
+    </div>
+  );
+}
+
+function Sum({ run }: { run: NonNullable<OutputState['lastDone']> }) {
+  const c = run.counts!;
+  return (
+    <>
+      <div>
+        {c.kept} kept{c.excluded > 0 && `, ${c.excluded} left out`}
+      </div>
+      <div>{[c.adapted && `${c.adapted} adapted`, c.dropped && `${c.dropped} dropped`].filter(Boolean).join(', ')}</div>
+      {run.valid === false && <div className="clay">reading back contradicts {c.contradicted}</div>}
+    </>
+  );
+}
+
+function StateLine({ output }: { output: OutputState }) {
+  const { run, state, lastDone } = output;
+  if (state === 'running' || state === 'waiting')
+    return (
+      <div className="going" role="status">
+        <span>{state === 'waiting' ? 'waiting' : run!.pagesTotal ? `page ${run!.pagesDone} of ${run!.pagesTotal}` : 'beginning'}</span>
+        <Progress
+          percent={run?.pagesTotal ? (100 * run.pagesDone) / run.pagesTotal : 0}
+          showInfo={false}
+          size="small"
+          strokeColor="var(--fir)"
+          railColor="var(--rule)"
+        />
+      </div>
+    );
+  const cancelled = run?.state === 'cancelled' ? ' · last run cancelled' : run?.state === 'failed' ? ' · last run failed' : '';
+  const words: Record<string, string> = {
+    never: 'not run',
+    fresh: 'fresh',
+    stale: `stale · made ${dayjs(lastDone?.finishedAt).format('D MMM, H:mm')}`,
+    failed: 'failed',
+    cancelled: 'cancelled',
+  };
+  return (
+    <div className={state === 'stale' ? 'state straw' : state === 'failed' ? 'state clay' : 'state'}>
+      {words[state]}
+      {lastDone ? cancelled : ''}
+    </div>
+  );
+}
+
+function RowActions({
+  output,
+  disabled,
+  onRun,
+  onSettings,
+  onRemove,
+}: {
+  output: OutputState;
+  disabled: boolean;
+  onRun: () => void;
+  onSettings: () => void;
+  onRemove: () => void;
+}) {
+  const going = output.state === 'running' || output.state === 'waiting';
+  const files = output.lastDone?.files;
+  return (
+    <div className="row-actions">
+      {going ? (
+        <Tooltip title="Cancel">
+          <Button
+            size="small"
+            type="text"
+            icon={<Square size={13} />}
+            aria-label="Cancel"
+            onClick={() => void api.cancel(output.run!.id)}
+          />
+        </Tooltip>
+      ) : (
+        <Tooltip title="Run">
+          <Button size="small" type="text" icon={<Play size={14} />} aria-label="Run" disabled={disabled} onClick={onRun} />
+        </Tooltip>
+      )}
+      <Tooltip title="Settings">
+        <Button size="small" type="text" icon={<SlidersHorizontal size={14} />} aria-label="Settings" onClick={onSettings} />
+      </Tooltip>
+      {files && (
+        <Tooltip title="Download">
+          <Button
+            size="small"
+            type="text"
+            icon={<Download size={14} />}
+            aria-label="Download"
+            href={files.length === 1 ? fileUrl(output.lastDone!.id, files[0]!.path, true) : zipUrl(output.lastDone!.id)}
+          />
+        </Tooltip>
+      )}
+      {!going && (
+        <Tooltip title="Remove this output (can be undone)">
+          <Button size="small" type="text" icon={<Trash2 size={13} />} aria-label="Remove" onClick={onRemove} />
+        </Tooltip>
+      )}
+    </div>
+  );
+}

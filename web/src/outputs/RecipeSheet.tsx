@@ -1,0 +1,57 @@
+import { useEffect, useRef, useState } from 'react';
+import { Button, Input } from 'antd';
+import { X } from 'lucide-react';
+import type { Recipe } from '@elastic-folio/core';
+import type { OutputKind } from '@elastic-folio/core/api';
+import { newBurst, useDocument } from '../document/documentStore.ts';
+import { SettingsForm } from './SettingsForm.tsx';
+
+/** Settings that wait this long after the last change before they are kept. */
+const SETTLE_MS = 350;
+
+/** One recipe beside the score: its name and its settings, kept as they are changed. */
+export function RecipeSheet({ recipe, kind, onClose }: { recipe: Recipe; kind: OutputKind | undefined; onClose: () => void }) {
+  const change = useDocument((s) => s.change);
+  const [values, setValues] = useState(recipe.settings);
+  const [name, setName] = useState(recipe.name);
+  const burst = useRef(newBurst());
+  const latest = useRef({ values, name });
+  latest.current = { values, name };
+  const settled = useRef({ values: recipe.settings, name: recipe.name });
+
+  useEffect(() => {
+    const keep = (): void => {
+      const { values: v, name: n } = latest.current;
+      if (v === settled.current.values && n === settled.current.name) return;
+      settled.current = latest.current;
+      change([{ kind: 'recipe.set', args: { ...recipe, name: n.trim() || recipe.name, settings: v } }], burst.current);
+    };
+    const timer = setTimeout(keep, SETTLE_MS);
+    return () => clearTimeout(timer);
+  }, [values, name, change, recipe]);
+
+  // Undo, or another window, changed the recipe: show what is kept.
+  useEffect(() => {
+    if (recipe.settings === settled.current.values || JSON.stringify(recipe.settings) === JSON.stringify(latest.current.values)) return;
+    settled.current = { values: recipe.settings, name: recipe.name };
+    setValues(recipe.settings);
+    setName(recipe.name);
+  }, [recipe.settings, recipe.name]);
+
+  return (
+    <aside className="sheet recipe-sheet" aria-label="Settings">
+      <div className="sheet-head">
+        <Input
+          variant="borderless"
+          className="recipe-name"
+          aria-label="Name of this output"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Button type="text" size="small" icon={<X size={15} />} aria-label="Close settings" onClick={onClose} />
+      </div>
+      <p className="soft">{kind?.about}</p>
+      {kind && <SettingsForm kind={kind} values={values} onChange={setValues} />}
+    </aside>
+  );
+}

@@ -1,0 +1,241 @@
+import { useRef, useState } from 'react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Button, Progress } from 'antd';
+import dayjs from 'dayjs';
+import relativeTime from 'dayjs/plugin/relativeTime';
+import { Link, useNavigate } from 'react-router';
+import { toMm } from '@elastic-folio/core';
+import type { OutputState, Run, ShelfEntry } from '@elastic-folio/core/api';
+import type { Outcome } from '@elastic-folio/core/ledger';
+import type { ApiProblem } from '../api/client.ts';
+import { api, upload } from '../api/client.ts';
+import { Mark } from '../shell/Mark.tsx';
+import { OutcomeMark } from '../shell/marks.tsx';
+import { RunsNow, useRuns } from '../shell/RunsNow.tsx';
+
+dayjs.extend(relativeTime);
+
+const language = (tag: string): string => new Intl.DisplayNames('en', { type: 'language' }).of(tag) ?? tag;
+const plural = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`;
+
+/** All documents, how their outputs stand, and the place to bring in another. */
+export function Shelf() {
+  const shelf = useQuery({ queryKey: ['shelf'], queryFn: api.shelf });
+  const runs = useRuns().data ?? [];
+  const documents = shelf.data ?? [];
+  const results = documents.flatMap((d) => d.outputs.filter((o) => o.lastDone));
+  const stale = results.filter((o) => o.state === 'stale').length;
+  return (
+    <div className="shelf-page">
+      <header className="top">
+        <span className="brand">
+          <Mark /> Elastic Folio
+        </span>
+        <div className="top-right">
+          <RunsNow />
+          <b>Studio desk</b>
+        </div>
+      </header>
+      <main className="shelf">
+        <section>
+          <h1>Shelf</h1>
+          <p className="soft">
+            {plural(documents.length, 'document')}
+            {results.length > 0 && ` · ${plural(results.length, 'result')}`}
+            {stale > 0 && `, ${stale} of them stale since the last change`}
+          </p>
+          {shelf.error && <p className="warn">{(shelf.error as Error).message}</p>}
+          {documents.map((d) => (
+            <ShelfRow key={d.id} entry={d} />
+          ))}
+          {shelf.isSuccess && !documents.length && <p className="empty">The shelf is empty. Bring in a layout to begin.</p>}
+        </section>
+        <aside>
+          <BringIn />
+          <h2>Runs</h2>
+          {runs.length === 0 && <p className="soft">No output has been made yet. Open a document and go to Outputs.</p>}
+          {runs.slice(0, 8).map((r) => (
+            <RunLine key={r.id} run={r} title={documents.find((d) => d.id === r.folio)?.title ?? ''} />
+          ))}
+        </aside>
+      </main>
+    </div>
+  );
+}
+
+function ShelfRow({ entry }: { entry: ShelfEntry }) {
+  const client = useQueryClient();
+  const stale = entry.outputs.filter((o) => o.state === 'stale');
+  const refresh = async (): Promise<void> => {
+    await Promise.all(stale.map((o) => api.run(entry.id, o.recipe)));
+    await client.invalidateQueries();
+  };
+  const size = `${Math.round(toMm(entry.width))} × ${Math.round(toMm(entry.height))} mm`;
+  return (
+    <article className="shelf-row" data-document={entry.id}>
+      <Link to={`/d/${entry.id}/intake`} className="cover" aria-label={`Open ${entry.title}`} tabIndex={-1}>
+        <img src={entry.cover} alt="" />
+      </Link>
+      <div className="shelf-body">
+        <h2>
+          <Link to={`/d/${entry.id}/intake`}>{entry.title}</Link>
+        </h2>
+        <p className="soft">
+          {plural(entry.pages, 'page')}, {size} · {[entry.language, ...entry.editions].map(language).join(', ')} · changed{' '}
+          {dayjs(entry.changedAt).fromNow()}
+        </p>
+        <div className="chips">
+          {entry.outputs.map((o) => (
+            <OutputChip key={o.recipe} id={entry.id} output={o} />
+          ))}
+          {!entry.outputs.length && (
+            <Link className="chip quiet" to={`/d/${entry.id}/outputs`}>
+              No outputs yet
+            </Link>
+          )}
+        </div>
+        <p className="soft points-line">
+          {stale.length > 0 && (
+            <Button type="primary" size="small" onClick={() => void refresh()}>
+              Refresh {stale.length} stale
+            </Button>
+          )}
+          {entry.openPoints.length ? (
+            <span title={entry.openPoints.join('\n')}>{plural(entry.openPoints.length, 'open point')}</span>
+          ) : (
+            <span>No open points.</span>
+          )}
+        </p>
+      </div>
+    </article>
+  );
+}
+
+/** The worst that happened in a run. */
+function worst(run: Run | null): Outcome | 'none' {
+  if (!run?.counts) return 'none';
+  return run.counts.dropped ? 'dropped' : run.counts.adapted ? 'adapted' : 'kept';
+}
+
+function OutputChip({ id, output }: { id: string; output: OutputState }) {
+  const words: Record<OutputState['state'], string> = {
+    never: 'not run',
+    waiting: 'waiting',
+    running: 'being made',
+    fresh: '',
+    stale: 'stale',
+    failed: 'failed',
+    cancelled: 'cancelled',
+  };
+  return (
+    <Link className={`chip ${output.state}`} to={`/d/${id}/outputs?output=${output.recipe}`}>
+      <OutcomeMark outcome={worst(output.lastDone)} /> {output.name}{' '}
+      {words[output.state] && <span className="soft">{words[output.state]}</span>}
+    </Link>
+  );
+}
+
+function RunLine({ run, title }: { run: Run; title: string }) {
+  const going = run.state === 'running' || run.state === 'waiting';
+  const says: Record<Run['state'], string> = {
+    waiting: 'waiting',
+    running: run.pagesTotal ? `page ${run.pagesDone} of ${run.pagesTotal}` : 'beginning',
+    done: dayjs(run.finishedAt).format('H:mm'),
+    failed: 'failed',
+    cancelled: 'cancelled',
+  };
+  return (
+    <div className="run-line">
+      <Link to={`/d/${run.folio}/outputs?output=${run.recipe}`}>
+        {title} → {run.output === 'html' ? 'web edition' : run.output.toUpperCase()}
+      </Link>
+      <span className={going ? '' : 'soft'}>{says[run.state]}</span>
+      {going && (
+        <Progress
+          percent={run.pagesTotal ? (100 * run.pagesDone) / run.pagesTotal : 0}
+          showInfo={false}
+          size="small"
+          strokeColor="var(--fir)"
+          railColor="var(--rule)"
+        />
+      )}
+    </div>
+  );
+}
+
+type Arrival =
+  | { state: 'idle' }
+  | { state: 'sending'; name: string; share: number; cancel: () => void }
+  | { state: 'reading'; name: string }
+  | { state: 'done'; id: string; title: string }
+  | { state: 'failed'; name: string; message: string; advice: string };
+
+function BringIn() {
+  const input = useRef<HTMLInputElement>(null);
+  const [arrival, setArrival] = useState<Arrival>({ state: 'idle' });
+  const [over, setOver] = useState(false);
+  const client = useQueryClient();
+  const navigate = useNavigate();
+
+  const take = (file: File | undefined): void => {
+    if (!file) return;
+    const { done, cancel } = upload(file, (share) =>
+      setArrival(share < 1 ? { state: 'sending', name: file.name, share, cancel } : { state: 'reading', name: file.name }),
+    );
+    setArrival({ state: 'sending', name: file.name, share: 0, cancel });
+    done.then(
+      ({ id, title }) => {
+        setArrival({ state: 'done', id, title });
+        void client.invalidateQueries({ queryKey: ['shelf'] });
+      },
+      (e: ApiProblem) =>
+        setArrival(e.code === 'cancelled' ? { state: 'idle' } : { state: 'failed', name: file.name, message: e.message, advice: e.advice }),
+    );
+  };
+  return (
+    <div
+      className={over ? 'bring-in over' : 'bring-in'}
+      onDragOver={(e) => (e.preventDefault(), setOver(true))}
+      onDragLeave={() => setOver(false)}
+      onDrop={(e) => (e.preventDefault(), setOver(false), take(e.dataTransfer.files[0]))}
+    >
+      <input
+        ref={input}
+        type="file"
+        accept=".efolio"
+        hidden
+        aria-label="Document file"
+        onChange={(e) => (take(e.target.files?.[0]), (e.target.value = ''))}
+      />
+      <button className="bring-button" onClick={() => input.current?.click()}>
+        <b>Bring in a layout</b>
+        <span>A .efolio package; drop it here or choose it</span>
+      </button>
+      <div role="status" aria-live="polite">
+        {arrival.state === 'sending' && (
+          <>
+            <p>{arrival.name}</p>
+            <Progress percent={Math.round(arrival.share * 100)} size="small" strokeColor="var(--fir)" />
+            <Button size="small" onClick={arrival.cancel}>
+              Cancel
+            </Button>
+          </>
+        )}
+        {arrival.state === 'reading' && <p>Reading {arrival.name} …</p>}
+        {arrival.state === 'done' && (
+          <p>
+            <OutcomeMark outcome="kept" /> {arrival.title} is on the shelf.{' '}
+            <Button type="link" size="small" onClick={() => void navigate(`/d/${arrival.id}/intake`)}>
+              Open it
+            </Button>
+          </p>
+        )}
+        {arrival.state === 'failed' && (
+          <p className="warn">
+            <b>{arrival.name} was not brought in.</b> {arrival.message} {arrival.advice}
+          </p>
+        )}
+      </div>
+    </div>
+  );
+}

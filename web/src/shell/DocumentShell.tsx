@@ -1,0 +1,138 @@
+import { useEffect, useMemo, useState } from 'react';
+import { App, Button, Popover, Tooltip } from 'antd';
+import { Redo2, Undo2 } from 'lucide-react';
+import { Link, NavLink, Outlet, useParams } from 'react-router';
+import { pagesOf } from '@elastic-folio/core';
+import { useDocument } from '../document/documentStore.ts';
+import { usePoints } from '../stages/points.ts';
+import { useKeys } from './keys.ts';
+import { Mark } from './Mark.tsx';
+import { RunsNow } from './RunsNow.tsx';
+
+const STOPS = [
+  { path: 'intake', name: 'Intake' },
+  { path: 'outputs', name: 'Outputs' },
+  { path: 'compare', name: 'Compare' },
+] as const;
+
+const KEYS: [string, string][] = [
+  ['Page Up / Page Down', 'previous or next spread'],
+  ['+ and −, Ctrl + wheel', 'larger, smaller'],
+  ['0', 'fit the spread'],
+  ['Escape', 'select nothing'],
+  ['Ctrl Z, Ctrl Y', 'undo, redo'],
+  ['R', 'refresh stale outputs (in Outputs)'],
+  ['?', 'this list'],
+];
+
+/** A document: its name, the line of stages, and the stage one is at. */
+export function DocumentShell() {
+  const { id = '' } = useParams();
+  const { folio, loading, problem, kept, notice, undo, redo } = useDocument();
+  const { open, undoStep, redoStep, dismiss } = useDocument.getState();
+  const [help, setHelp] = useState(false);
+  const { message } = App.useApp();
+  useEffect(() => void open(id), [id, open]);
+  useEffect(() => {
+    if (!notice) return;
+    void message.warning({ content: notice, duration: 8, onClose: dismiss });
+  }, [notice, message, dismiss]);
+  useEffect(() => () => useDocument.getState().close(), []);
+  useKeys(
+    useMemo(
+      () => ({
+        'mod+z': () => void undoStep(),
+        'mod+y': () => void redoStep(),
+        'mod+shift+z': () => void redoStep(),
+        '?': () => setHelp((h) => !h),
+      }),
+      [undoStep, redoStep],
+    ),
+  );
+  const title = folio?.head.metadata.title ?? '';
+  useEffect(() => {
+    document.title = title ? `${title} – Elastic Folio` : 'Elastic Folio';
+  }, [title]);
+
+  if (loading === 'failed') {
+    return (
+      <main className="centred">
+        <h1>{problem?.message}</h1>
+        <p>{problem?.advice}</p>
+        <Link to="/">To the shelf</Link>
+      </main>
+    );
+  }
+  const ready = folio && (loading === 'first' || loading === 'all');
+  return (
+    <div className="document">
+      <header className="top">
+        <Link to="/" aria-label="To the shelf" className="home">
+          <Mark />
+        </Link>
+        <div className="doc-name">
+          {title}
+          <small>
+            {folio
+              ? `${loading === 'all' ? pagesOf(folio).length : '…'} pages · ${new Intl.DisplayNames('en', { type: 'language' }).of(folio.head.metadata.language)} · ${kept ? 'every change kept' : 'keeping …'}`
+              : 'opening …'}
+          </small>
+        </div>
+        <div className="top-right">
+          <RunsNow />
+          <Tooltip title="Undo (Ctrl Z)">
+            <Button type="text" icon={<Undo2 size={16} />} aria-label="Undo" disabled={!undo.length} onClick={() => void undoStep()} />
+          </Tooltip>
+          <Tooltip title="Redo (Ctrl Y)">
+            <Button type="text" icon={<Redo2 size={16} />} aria-label="Redo" disabled={!redo.length} onClick={() => void redoStep()} />
+          </Tooltip>
+          <Popover
+            open={help}
+            onOpenChange={setHelp}
+            trigger="click"
+            placement="bottomRight"
+            content={
+              <dl className="key-list">
+                {KEYS.map(([k, d]) => (
+                  <div key={k}>
+                    <dt>{k}</dt>
+                    <dd>{d}</dd>
+                  </div>
+                ))}
+              </dl>
+            }
+          >
+            <Button type="text" aria-label="Keys">
+              ?
+            </Button>
+          </Popover>
+        </div>
+      </header>
+      <Line />
+      <main className="stage">
+        {ready ? (
+          <Outlet />
+        ) : (
+          <p className="opening" role="status">
+            Opening …
+          </p>
+        )}
+      </main>
+    </div>
+  );
+}
+
+/** The line: stages as stops, with the number of open points at each. */
+function Line() {
+  const points = usePoints();
+  return (
+    <nav className="line" aria-label="Stages">
+      {STOPS.map((stop) => (
+        <NavLink key={stop.path} to={stop.path} className={({ isActive }) => (isActive ? 'stop now' : 'stop')}>
+          {stop.name}
+          {stop.path === 'intake' && points.length > 0 && <b aria-label={`${points.length} open points`}>{points.length}</b>}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}

@@ -1,0 +1,71 @@
+import { useCallback, useMemo } from 'react';
+import { useSearchParams } from 'react-router';
+import { useDocument } from '../document/documentStore.ts';
+import { PageTable } from '../table/PageTable.tsx';
+import { ItemSheet } from './ItemSheet.tsx';
+import { usePoints } from './points.ts';
+
+/** The pages, and what should be looked at first; or what is selected on them. */
+export function Intake() {
+  const [search, setSearch] = useSearchParams();
+  const points = usePoints();
+  const folio = useDocument((s) => s.folio)!;
+  const item = search.get('item');
+  const change = useCallback(
+    (entries: Record<string, string | null>) =>
+      setSearch(
+        (old) => {
+          const next = new URLSearchParams(old);
+          for (const [k, v] of Object.entries(entries))
+            if (v === null) next.delete(k);
+            else next.set(k, v);
+          return next;
+        },
+        { replace: true },
+      ),
+    [setSearch],
+  );
+  const onSelect = useCallback((id: string | null) => change({ item: id }), [change]);
+  const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
+  const onPage = useCallback((n: number) => change({ page: n === 1 ? null : String(n) }), [change]);
+  const zoom = Number(search.get('zoom')) || 'fit';
+  const pages = useMemo(() => new Set(points.flatMap((p) => (p.page ? [p.page] : []))), [points]);
+  const exists = item !== null && Object.values(folio.spreads).some((s) => s.items[item]);
+  return (
+    <div className="with-sheet">
+      <PageTable
+        selected={exists ? item : null}
+        onSelect={onSelect}
+        points={pages}
+        zoom={zoom}
+        onZoom={onZoom}
+        page={Number(search.get('page')) || 1}
+        onPage={onPage}
+      />
+      <aside className="sheet" aria-label="Details">
+        {exists ? (
+          <ItemSheet id={item} onClose={() => onSelect(null)} />
+        ) : (
+          <>
+            <h2>What to look at</h2>
+            <p className="soft">
+              {points.length
+                ? 'Found while reading the document. Choose one to see its place.'
+                : 'Nothing: texts fit, pictures have words, fonts are there.'}
+            </p>
+            <ul className="points">
+              {points.map((p) => (
+                <li key={p.id}>
+                  <button disabled={!p.item} onClick={() => p.item && change({ item: p.item })}>
+                    <span className="soft">{p.page ? `Page ${p.page}` : 'Document'}</span> {p.says}
+                  </button>
+                </li>
+              ))}
+            </ul>
+            <p className="soft hint">Select something on a page to read what it is, and to edit its text.</p>
+          </>
+        )}
+      </aside>
+    </div>
+  );
+}

@@ -1,0 +1,121 @@
+import { memo } from 'react';
+import { itemBounds, paintOrder, union } from '@elastic-folio/core';
+import type { Folio, Item, Spread } from '@elastic-folio/core';
+import type { PaintedSpread } from '../document/compositionMessages.ts';
+
+interface Props {
+  folio: Folio;
+  spread: Spread;
+  painted: PaintedSpread | undefined;
+  scale: number;
+  selected: string | null;
+  onSelect: (item: string | null) => void;
+}
+
+/** Markup of one painted item; it is put in again only when the typesetter made it anew. */
+const ItemMarkup = memo(function ItemMarkup({ svg }: { svg: string }) {
+  return <g dangerouslySetInnerHTML={{ __html: svg }} />;
+});
+
+/** Items that can be pointed at, members of groups included, back to front. */
+function reachable(folio: Folio, spread: Spread): Item[] {
+  const out: Item[] = [];
+  const visit = (item: Item): void => {
+    if (folio.head.layers[item.layer]?.visible === false) return;
+    out.push(item);
+    if (item.kind === 'group') for (const id of item.members) if (spread.items[id]) visit(spread.items[id]);
+  };
+  for (const item of paintOrder(folio, spread)) visit(item);
+  return out;
+}
+
+export const spreadBox = (spread: Spread) => union(spread.pages.map((p) => p.box));
+
+export const itemName = (folio: Folio, item: Item): string => {
+  const kinds: Record<Item['kind'], string> = {
+    textFrame: 'Text frame',
+    picture: 'Picture',
+    shape: 'Shape',
+    group: 'Group',
+    tableFrame: 'Table',
+    media: 'Sound or film',
+    switcher: 'Switcher',
+    veil: 'Veil',
+    embed: 'Embed',
+    field: 'Field',
+  };
+  const media = item.kind === 'picture' && item.media !== null ? folio.head.media[item.media]?.name : undefined;
+  return item.name ?? (media ? `${kinds[item.kind]} “${media}”` : kinds[item.kind]);
+};
+
+/** A spread as the typesetter painted it, with outlines to point at. */
+export function SpreadView({ folio, spread, painted, scale, selected, onSelect }: Props) {
+  const box = spreadBox(spread);
+  const chosen = selected ? spread.items[selected] : undefined;
+  return (
+    <svg
+      className="spread"
+      width={box.width * scale}
+      height={box.height * scale}
+      viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`}
+      onPointerDown={(e) => e.target === e.currentTarget && onSelect(null)}
+    >
+      <clipPath id={`clip-${spread.id}`}>
+        <rect x={box.x} y={box.y} width={box.width} height={box.height} />
+      </clipPath>
+      {painted ? (
+        <g clipPath={`url(#clip-${spread.id})`}>
+          <ItemMarkup svg={painted.paper} />
+          {painted.items.map((i) => (
+            <ItemMarkup key={i.item} svg={i.svg} />
+          ))}
+        </g>
+      ) : (
+        spread.pages.map((p) => <rect key={p.id} x={p.box.x} y={p.box.y} width={p.box.width} height={p.box.height} fill="#fff" />)
+      )}
+      {spread.pages.slice(1).map((p) => (
+        <path key={p.id} d={`M${p.box.x} ${p.box.y}v${p.box.height}`} stroke="#22302c" strokeOpacity=".16" strokeWidth={1 / scale} />
+      ))}
+      <g className="reach">
+        {reachable(folio, spread).map((item) => {
+          const b = item.kind === 'group' ? itemBounds(spread.items, item) : null;
+          if (b) return null;
+          const inner =
+            item.kind === 'shape'
+              ? itemBounds({}, { ...item, transform: [1, 0, 0, 1, 0, 0] })
+              : { x: 0, y: 0, ...(item as { size: { width: number; height: number } }).size };
+          const pad = Math.max(0, 3 - Math.min(inner.width, inner.height) / 2);
+          return (
+            <rect
+              key={item.id}
+              data-reach={item.id}
+              transform={`matrix(${item.transform.join(' ')})`}
+              x={inner.x - pad}
+              y={inner.y - pad}
+              width={inner.width + 2 * pad}
+              height={inner.height + 2 * pad}
+              onPointerDown={() => onSelect(item.id)}
+            />
+          );
+        })}
+      </g>
+      {chosen && <Outline spread={spread} item={chosen} scale={scale} />}
+    </svg>
+  );
+}
+
+function Outline({ spread, item, scale }: { spread: Spread; item: Item; scale: number }) {
+  const own = 'size' in item;
+  const box = own ? { x: 0, y: 0, ...item.size } : itemBounds(spread.items, item);
+  return (
+    <rect
+      className="chosen"
+      {...(own && { transform: `matrix(${item.transform.join(' ')})` })}
+      x={box.x}
+      y={box.y}
+      width={box.width}
+      height={box.height}
+      strokeWidth={2 / scale}
+    />
+  );
+}
