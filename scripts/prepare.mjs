@@ -35,7 +35,8 @@ export function install(quiet = false) {
     .digest('hex');
   if (kept(stamp) === wanted) return;
   if (!quiet) console.log('Installing …');
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], quiet);
+  // Not `npm ci`: it wants entries for other systems' binaries, which not every registry has. Versions come from the lockfile.
+  run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], quiet);
   writeFileSync(stamp, wanted);
 }
 

@@ -4,7 +4,7 @@ import { Segmented } from 'antd';
 import type { Folio } from '@elastic-folio/core';
 import type { LedgerEntry } from '@elastic-folio/core/ledger';
 import { OUTCOME_WORDS, OutcomeMark } from '../shell/marks.tsx';
-import { aspectName, entriesOn, sentenceOf, subjectName } from './score.ts';
+import { aspectName, byWeight, entriesOn, sentenceOf, subjectName } from './score.ts';
 import type { LedgerFile } from './score.ts';
 
 const CHECK_WORDS: Record<LedgerEntry['check'], string> = {
@@ -30,7 +30,7 @@ export function LedgerList({
   const [all, setAll] = useState(false);
   const scope = pages ? entriesOn(ledger, pages) : ledger.entries;
   const notable = scope.filter((e) => e.outcome !== 'kept' || e.check === 'contradicted');
-  const entries = (all ? scope : notable).slice(0, 400);
+  const entries = byWeight(all ? scope : notable).slice(0, 400);
   const count = (o: LedgerEntry['outcome']): number => scope.filter((e) => e.outcome === o).length;
   const sums = (['kept', 'adapted', 'dropped', 'excluded'] as const)
     .filter((o) => count(o))

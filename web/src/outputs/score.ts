@@ -2,6 +2,7 @@ import type { Ledger } from '@elastic-folio/core/api';
 import type { LedgerEntry, Outcome } from '@elastic-folio/core/ledger';
 import type { Folio } from '@elastic-folio/core';
 import { pagesOf, plainText } from '@elastic-folio/core';
+import { itemName } from '../table/SpreadView.tsx';
 import type { z } from 'zod';
 
 export type LedgerFile = z.infer<typeof Ledger>;
@@ -36,6 +37,12 @@ export function columnsOf(folio: Folio): Column[] {
 export const entriesOn = (ledger: LedgerFile, pages: readonly string[]): LedgerEntry[] =>
   ledger.entries.filter((e) => e.pages.some((p) => pages.includes(p)));
 
+/** What most wants looking at comes first: contradicted, dropped, adapted, then what was left out. */
+export const byWeight = (entries: readonly LedgerEntry[]): LedgerEntry[] => {
+  const weight = (e: LedgerEntry): number => (e.check === 'contradicted' ? 0 : { dropped: 1, adapted: 2, excluded: 3, kept: 4 }[e.outcome]);
+  return [...entries].sort((a, b) => weight(a) - weight(b));
+};
+
 /** The worst outcome of some entries; none where the pages are wholly outside the run. */
 export function worstOf(entries: readonly LedgerEntry[]): Outcome | 'none' {
   if (!entries.length) return 'none';
@@ -67,7 +74,7 @@ export function subjectName(entry: LedgerEntry, folio: Folio): string {
   }
   for (const spread of Object.values(folio.spreads)) {
     const item = spread.items[id];
-    if (item) return item.name ?? ((item.kind === 'picture' && item.media !== null && folio.head.media[item.media]?.name) || item.id);
+    if (item) return itemName(folio, item);
   }
   return id;
 }

@@ -117,7 +117,12 @@ export function PageTable({ selected, onSelect, points, zoom, onZoom, page, onPa
     return () => element.removeEventListener('wheel', onWheel);
   }, [step]);
 
-  const first = pages.find((p) => p.spread.id === spreads[shown[0]?.index ?? 0]?.id)?.number ?? 1;
+  // Drawn ahead is not seen: the ruler marks what lies inside the window.
+  const top = virtual.scrollOffset ?? 0;
+  const inSight = shown
+    .filter((v) => v.start + v.size - GAP > top + 8 && v.start + LABEL < top + room.height - 8)
+    .map((v) => spreads[v.index]?.id);
+  const sighted = pages.filter((p) => inSight.includes(p.spread.id)).map((p) => p.number);
   return (
     <div className="table-area">
       <svg width="0" height="0" aria-hidden style={{ position: 'absolute' }}>
@@ -162,13 +167,7 @@ export function PageTable({ selected, onSelect, points, zoom, onZoom, page, onPa
         <Button type="text" size="small" icon={<Plus size={14} />} aria-label="Larger" onClick={() => step(1.25)} />
         <Button type="text" size="small" icon={<Scan size={14} />} aria-label="Fit the spread" onClick={() => onZoom('fit')} />
       </div>
-      <PageRuler
-        count={pages.length}
-        from={first}
-        to={first + pages.filter((p) => ids.includes(p.spread.id)).length - 1}
-        points={points}
-        onGo={goToPage}
-      />
+      <PageRuler count={pages.length} from={sighted[0] ?? 1} to={sighted[sighted.length - 1] ?? 1} points={points} onGo={goToPage} />
     </div>
   );
 }
