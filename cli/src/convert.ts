@@ -114,7 +114,7 @@ function safeJson(text: string): unknown {
 /** Samples the process's memory while work goes on. */
 function watchMemory(): { stop(): number } {
   let peak = process.memoryUsage.rss();
-  const timer = setInterval(() => (peak = Math.max(peak, process.memoryUsage.rss())), 20);
+  const timer = setInterval(() => (peak = Math.max(peak, process.memoryUsage.rss())), 20).unref();
   return {
     stop() {
       clearInterval(timer);

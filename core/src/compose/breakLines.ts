@@ -1,5 +1,6 @@
 import LineBreaker from 'linebreak';
 import type { ParagraphProperties } from '../folio/styles.ts';
+import { widthBetween } from './shapeParagraph.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
 
 /** A line found by breaking: units of set text, without the spaces at its end. */
@@ -45,7 +46,7 @@ export function breakGreedy(
   start: number,
   columnWidth: number,
 ): BrokenLine[] {
-  const { text, edge } = shaped;
+  const { text } = shaped;
   const lines: BrokenLine[] = [];
   if (!text.length) return [{ start: 0, end: 0, next: 0, width: 0, forced: true, tabs: [] }];
   let index = opportunities.findIndex((o) => o.position > start);
@@ -62,7 +63,7 @@ export function breakGreedy(
         const cut = emergencyCut(shaped, lineStart, candidate.end, measure);
         best =
           cut < candidate.end
-            ? { start: lineStart, end: cut, next: cut, width: edge[cut]! - edge[lineStart]!, forced: false, tabs: [] }
+            ? { start: lineStart, end: cut, next: cut, width: widthBetween(shaped, lineStart, cut), forced: false, tabs: [] }
             : candidate;
         if (cut >= candidate.end) at++;
         break;
@@ -91,14 +92,14 @@ function lineTo(
   to: { position: number; required: boolean },
   indent: number,
 ): BrokenLine {
-  const { text, edge } = shaped;
+  const { text } = shaped;
   let end = to.position;
   while (end > start && BREAKING_SPACE.test(text[end - 1]!)) end--;
   const tabs: { at: number; width: number }[] = [];
   let x = indent;
   let from = start;
   for (let tab = text.indexOf('\t', start); tab >= 0 && tab < end; tab = text.indexOf('\t', tab + 1)) {
-    x += edge[tab]! - edge[from]!;
+    x += widthBetween(shaped, from, tab);
     const target = tabTarget(x, paragraph);
     tabs.push({ at: tab, width: target - x });
     x = target;
@@ -108,7 +109,7 @@ function lineTo(
     start,
     end,
     next: to.position,
-    width: x + edge[end]! - edge[from]! - indent,
+    width: x + widthBetween(shaped, from, end) - indent,
     forced: to.required || to.position >= text.length,
     tabs,
   };
@@ -121,7 +122,7 @@ function emergencyCut(shaped: ShapedParagraph, start: number, end: number, measu
   let [low, high] = [start + 1, end];
   while (low < high) {
     const mid = (low + high + 1) >> 1;
-    if (edge[mid]! - edge[start]! <= measure + 1e-6) low = mid;
+    if (widthBetween(shaped, start, mid) <= measure + 1e-6) low = mid;
     else high = mid - 1;
   }
   while (low > start + 1 && (text.charCodeAt(low) & 0xfc00) === 0xdc00) low--;

@@ -35,9 +35,11 @@ export function shapeParagraph(itemised: ItemisedParagraph): ShapedParagraph {
       direction: item.direction,
     });
     const [scale, tracking] = [scaleOf(item), trackingOf(item)];
+    // Inside a cluster (a ligature, a letter with its marks) there is no glyph to begin a line with.
+    unsafe.fill(1, item.start + 1, item.end);
     for (const g of shaped) {
       widths[g.cluster]! += g.advance * scale;
-      if (g.unsafeToBreak) unsafe[g.cluster] = 1;
+      if (g.cluster > item.start) unsafe[g.cluster] = g.unsafeToBreak ? 1 : 0;
     }
     if (tracking !== 0) for (let i = item.start; i < item.end; i++) if (!isTrailSurrogate(text, i)) widths[i]! += tracking;
     return shaped;
@@ -45,6 +47,46 @@ export function shapeParagraph(itemised: ItemisedParagraph): ShapedParagraph {
   const edge = new Float64Array(text.length + 1);
   for (let i = 0; i < text.length; i++) edge[i + 1] = edge[i]! + widths[i]!;
   return { ...itemised, glyphs, edge, unsafe };
+}
+
+/**
+ * The width of `text[from..to)` as a line of its own. Where letters on both sides of an end are kerned or
+ * tied together, the stretch next to it is shaped again without its neighbour.
+ */
+export function widthBetween(shaped: ShapedParagraph, from: number, to: number): number {
+  const { edge, unsafe } = shaped;
+  if (from >= to) return 0;
+  if (!unsafe[from] && !unsafe[to]) return edge[to]! - edge[from]!;
+  let head = from;
+  if (unsafe[from])
+    do head++;
+    while (head < to && unsafe[head]);
+  let tail = to;
+  if (unsafe[to])
+    do tail--;
+    while (tail > head && unsafe[tail]);
+  return shapedWidth(shaped, from, head) + edge[tail]! - edge[head]! + shapedWidth(shaped, tail, to);
+}
+
+/** The width of a stretch shaped by itself, item by item. */
+function shapedWidth(shaped: ShapedParagraph, from: number, to: number): number {
+  let width = 0;
+  for (const item of shaped.items) {
+    const [a, b] = [Math.max(item.start, from), Math.min(item.end, to)];
+    if (a >= b || isTabItem(shaped.text, item) || isBreakItem(shaped.text, item)) continue;
+    const text = shaped.text.slice(a, b);
+    const glyphs = item.font.shape({
+      text,
+      start: 0,
+      end: text.length,
+      features: item.features,
+      language: item.language,
+      script: item.script,
+      direction: item.direction,
+    });
+    width += glyphs.reduce((sum, g) => sum + g.advance, 0) * scaleOf(item) + [...text].length * trackingOf(item);
+  }
+  return width;
 }
 
 export const isTrailSurrogate = (text: string, i: number): boolean => (text.charCodeAt(i) & 0xfc00) === 0xdc00;

@@ -94,8 +94,9 @@ const escapes = (name: string): FolioError =>
     'Such a file is not opened. Make it again with the program it came from.',
   );
 
-function asFolioError(error: Error): FolioError {
-  if (error instanceof FolioError) return error;
+function asFolioError(error: Error): Error {
+  // A file that is not there is not a damaged one.
+  if (error instanceof FolioError || (error as NodeJS.ErrnoException).code === 'ENOENT') return error;
   if (/relative path|absolute path|invalid characters/.test(error.message)) return escapes(error.message.split(': ').pop() ?? '');
   if (/end of central directory|signature/i.test(error.message))
     return new FolioError(

@@ -56,7 +56,11 @@ function cover(b: SampleAssembly): void {
   });
   const masthead = s.text('cover-title', [M, 40, W - 2 * M, 150]);
   b.story('cover-masthead', [masthead], [para('season', 'Spring on the hill'), para('masthead', ['The Marrowby', soft, 'Almanac'])]);
-  s.shape('cover-band', rectPath({ x: 0, y: H - 150, width: W, height: 150 }), { fill: ink('night'), opacity: 0.55 });
+  s.shape('cover-band', rectPath({ x: 0, y: H - 150, width: W, height: 150 }), {
+    name: 'Band under the cover lines',
+    fill: ink('night'),
+    opacity: 0.55,
+  });
   const lines = s.text('cover-lines', [M, H - 122, 320, 100]);
   b.story(
     'cover-lines-text',
@@ -68,7 +72,7 @@ function cover(b: SampleAssembly): void {
       para('coverLine', 'Diary: five evenings to come up for'),
     ],
   );
-  s.shape('cover-burst', starburst(W - 108, H - 168, 64, 54, 24), { fill: ink('straw'), layer: 'text' });
+  s.shape('cover-burst', starburst(W - 108, H - 168, 64, 54, 24), { name: 'Starburst', fill: ink('straw'), layer: 'text' });
   const label = s.text('cover-label', [0, 0, 96, 48], {
     verticalAlign: 'centre',
     transform: multiply(translation(W - 156, H - 192), rotation(-9, 48, 24)),
@@ -105,7 +109,11 @@ function feature(b: SampleAssembly): void {
     { id: 'page-5', width: W, height: H },
   ]);
   const second = t.text('feature-2', [M, 46, COLUMN, 666]);
-  t.shape('quote-ground', ellipsePath(M + COLUMN + 18 + COLUMN / 2, 250, COLUMN / 2, 150), { fill: ink('fir', 0.14), opacity: 0.8 });
+  t.shape('quote-ground', ellipsePath(M + COLUMN + 18 + COLUMN / 2, 250, COLUMN / 2, 150), {
+    name: 'Moon behind the quotation',
+    fill: ink('fir', 0.14),
+    opacity: 0.8,
+  });
   const quote = t.text('quote', [0, 0, COLUMN - 50, 130], {
     verticalAlign: 'centre',
     transform: multiply(translation(M + COLUMN + 43, 185), rotation(-6, (COLUMN - 50) / 2, 65)),
@@ -123,6 +131,7 @@ function feature(b: SampleAssembly): void {
   );
   const third = t.text('feature-3', [W + M, 420, W - 2 * M, 292], { columns: 2, gutter: 18 });
   t.shape('dusk-ground', rectPath({ x: W, y: 0, width: W, height: 390 }), {
+    name: 'Dusk sky',
     fill: {
       type: 'gradient',
       gradient: {
@@ -147,7 +156,7 @@ function feature(b: SampleAssembly): void {
       ['M', W + M, 404],
       ['L', 2 * W - M, 404],
     ],
-    { stroke: { paint: ink('copper'), weight: 2, cap: 'round' }, layer: 'text' },
+    { name: 'Copper rule', stroke: { paint: ink('copper'), weight: 2, cap: 'round' }, layer: 'text' },
   );
   const note = t.text('copper-note', [W + 60, 330, 200, 40], { layer: 'notes', inset: [5, 5, 5, 5], fill: ink('straw') });
   b.story('copper-note-text', [note], [para('note', 'Printer: the rule below is the fifth ink.')]);
@@ -212,7 +221,7 @@ function sky(b: SampleAssembly): void {
   s.shape(
     'comet',
     [['M', W + 470, 700], ['C', W + 380, 660, W + 250, 640, W + 80, 690], ['C', W + 250, 660, W + 380, 680, W + 470, 700], ['Z']],
-    { fill: ink('dusk'), opacity: 0.6, blend: 'multiply' },
+    { name: 'Comet', fill: ink('dusk'), opacity: 0.6, blend: 'multiply' },
   );
   pageNumber(b, s, 0, 'page-6');
   pageNumber(b, s, W, 'page-7');
@@ -222,7 +231,7 @@ function sky(b: SampleAssembly): void {
 
 function diaryPage(b: SampleAssembly): void {
   const s = b.spread('s5', [{ id: 'page-8', width: W, height: H }]);
-  s.shape('diary-bar', rectPath({ x: 0, y: 0, width: 22, height: H }), { fill: ink('fir') });
+  s.shape('diary-bar', rectPath({ x: 0, y: 0, width: 22, height: H }), { name: 'Green bar', fill: ink('fir') });
   const text = s.text('diary', [M + 14, 60, W - 2 * M - 14, 430]);
   b.story('diary-text', [text], diary, {
     toKeeper: { id: 'toKeeper', destination: { to: 'address', href: 'mailto:keeper@marrowby.example', window: 'same' } },

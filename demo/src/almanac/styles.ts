@@ -9,7 +9,7 @@ export function almanacStyles(b: SampleAssembly): void {
   b.swatch('night', 'Night', rgb('#17233B'));
   b.swatch('paper', 'Paper', { space: 'grey', value: 1 });
   b.swatch('text', 'Text', rgb('#22302C'));
-  b.swatch('dusk', 'Dusk', { space: 'cmyk', c: 0.05, m: 0.66, y: 0.8, k: 0.22 });
+  b.swatch('dusk', 'Dusk', { space: 'cmyk', c: 0.14, m: 0.5, y: 0.6, k: 0.2 });
   b.swatch('straw', 'Lamp', rgb('#F0B36A'));
   b.swatch('fir', 'Fir', rgb('#1E5B4B'));
   b.swatch('copper', 'Copper (spot)', {

@@ -1,7 +1,7 @@
 import type { Ledger } from '@elastic-folio/core/api';
 import type { LedgerEntry, Outcome } from '@elastic-folio/core/ledger';
 import type { Folio } from '@elastic-folio/core';
-import { pagesOf, plainText } from '@elastic-folio/core';
+import { pagesOf, readText } from '@elastic-folio/core';
 import { itemName } from '../table/SpreadView.tsx';
 import type { z } from 'zod';
 
@@ -68,9 +68,11 @@ export function subjectName(entry: LedgerEntry, folio: Folio): string {
     const block = story.blocks[paragraph];
     if (story.id === id && kind === 'story')
       return textName(
-        story.order.flatMap((b) => (story.blocks[b]?.kind === 'paragraph' ? [plainText(story.blocks[b].content)] : [])).join(' '),
+        story.order
+          .flatMap((b) => (story.blocks[b]?.kind === 'paragraph' ? [readText(story.blocks[b], () => 'page number')] : []))
+          .join(' '),
       );
-    if (block?.kind === 'paragraph') return textName(plainText(block.content));
+    if (block?.kind === 'paragraph') return textName(readText(block, () => 'page number'));
   }
   for (const spread of Object.values(folio.spreads)) {
     const item = spread.items[id];

@@ -29,6 +29,7 @@ export function PageTable({ selected, onSelect, points, zoom, onZoom, page, onPa
   const painted = useDocument((s) => s.painted);
   const outlines = useDocument((s) => s.outlines);
   const show = useDocument((s) => s.show);
+  const complete = useDocument((s) => s.loading === 'all');
   const host = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState({ width: 800, height: 600 });
   const spreads = useMemo(
@@ -79,10 +80,29 @@ export function PageTable({ selected, onSelect, points, zoom, onZoom, page, onPa
     [goToSpread, pages, spreads],
   );
   useEffect(() => {
-    if (jumped.current || !pages.length || room.height === 600) return;
+    // Pages come in one after another: the one asked for may not be there yet.
+    if (jumped.current || room.height === 600 || (page > pages.length && !complete)) return;
     jumped.current = true;
     if (page > 1) goToPage(page);
-  }, [goToPage, page, pages.length, room.height]);
+  }, [goToPage, page, pages.length, room.height, complete]);
+
+  // Something chosen from a list is brought into sight.
+  const brought = useRef<string | null>(null);
+  useEffect(() => {
+    if (!selected || brought.current === selected || !jumped.current) return;
+    const at = spreads.findIndex((s) => s.items[selected]);
+    if (at < 0) return;
+    brought.current = selected;
+    if (
+      !shown.some(
+        (v) =>
+          v.index === at &&
+          v.start < (virtual.scrollOffset ?? 0) + room.height * 0.7 &&
+          v.start + v.size > (virtual.scrollOffset ?? 0) + LABEL * 3,
+      )
+    )
+      goToSpread(at);
+  }, [selected, spreads, shown, goToSpread, virtual.scrollOffset, room.height]);
 
   const step = useCallback(
     (factor: number) => onZoom(Math.min(8, Math.max(0.05, Math.round(scale * factor * 1000) / 1000))),

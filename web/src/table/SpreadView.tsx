@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import { itemBounds, paintOrder, union } from '@elastic-folio/core';
+import { itemBounds, paintOrder, readText, storyOfFrame, union } from '@elastic-folio/core';
 import type { Folio, Item, Spread } from '@elastic-folio/core';
 import type { PaintedSpread } from '../document/compositionMessages.ts';
 
@@ -31,22 +31,31 @@ function reachable(folio: Folio, spread: Spread): Item[] {
 
 export const spreadBox = (spread: Spread) => union(spread.pages.map((p) => p.box));
 
-export const itemName = (folio: Folio, item: Item): string => {
-  const kinds: Record<Item['kind'], string> = {
-    textFrame: 'Text frame',
-    picture: 'Picture',
-    shape: 'Shape',
-    group: 'Group',
-    tableFrame: 'Table',
-    media: 'Sound or film',
-    switcher: 'Switcher',
-    veil: 'Veil',
-    embed: 'Embed',
-    field: 'Field',
-  };
-  const media = item.kind === 'picture' && item.media !== null ? folio.head.media[item.media]?.name : undefined;
-  return item.name ?? (media ? `${kinds[item.kind]} “${media}”` : kinds[item.kind]);
+const KINDS: Record<Item['kind'], string> = {
+  textFrame: 'Text',
+  picture: 'Picture',
+  shape: 'Shape',
+  group: 'Group',
+  tableFrame: 'Table',
+  media: 'Sound or film',
+  switcher: 'Switcher',
+  veil: 'Veil',
+  embed: 'Embed',
+  field: 'Field',
 };
+
+/** What a person would call an item: its own name, its picture's, or how its text begins. */
+export function itemName(folio: Folio, item: Item): string {
+  if (item.name) return item.name;
+  const picture = item.kind === 'picture' && item.media !== null ? folio.head.media[item.media]?.name : undefined;
+  const story = folio.stories[storyOfFrame(folio).get(item.id) ?? ''];
+  const text = story?.order
+    .map((id) => (story.blocks[id]?.kind === 'paragraph' ? readText(story.blocks[id], () => '#') : ''))
+    .join(' ')
+    .trim();
+  const called = picture ?? (text && text.length > 28 ? `${text.slice(0, 26).trim()}…` : text);
+  return called ? `${KINDS[item.kind]} “${called}”` : KINDS[item.kind];
+}
 
 /** A spread as the typesetter painted it, with outlines to point at. */
 export function SpreadView({ folio, spread, painted, scale, selected, onSelect }: Props) {
