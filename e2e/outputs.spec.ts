@@ -59,6 +59,21 @@ test('settings change the result; the output is stale until it is refreshed with
   await run(page, 'pdf');
 });
 
+test('a run is cancelled from its row while it is being made', async ({ page }) => {
+  const id = await almanac(page);
+  await page.goto(`/d/${id}/outputs`);
+  // A picture quality never used before, so that the run has something to do.
+  await row(page, 'pdf').getByRole('button', { name: 'Settings' }).click();
+  await page.locator('#set-quality').fill('37');
+  await page.getByRole('button', { name: 'Close settings' }).click();
+  await expect(row(page, 'pdf').locator('.state')).toContainText('stale');
+  await row(page, 'pdf').getByRole('button', { name: 'Run', exact: true }).click();
+  await row(page, 'pdf').getByRole('button', { name: 'Cancel' }).click();
+  await expect(row(page, 'pdf').locator('.state')).toContainText('last run cancelled');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(row(page, 'pdf').locator('.state')).toContainText('fresh');
+});
+
 test('a run is cancelled and leaves the old result', async ({ page }) => {
   const id = await almanac(page);
   const headers = { origin: 'http://127.0.0.1:4780' };

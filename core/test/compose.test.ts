@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readFile } from 'node:fs/promises';
-import { Composer, FontError, FontFace, FontSet } from '../src/compose/index.ts';
+import { columnsOf, Composer, FontError, FontFace, FontSet } from '../src/compose/index.ts';
 import type { SetLine } from '../src/compose/index.ts';
 import { applyEdit } from '../src/index.ts';
 import type { Folio } from '../src/index.ts';
@@ -104,6 +104,42 @@ describe('breaking and filling', () => {
     const set = lines(tinyFolio(['a', 'b', 'c'], { paragraph: { spaceBefore: 3, spaceAfter: 4 } }));
     const ascent = (sans.ascent / sans.unitsPerEm) * 10;
     expect(set.map((l) => l.baseline)).toEqual([expect.closeTo(ascent, 6), expect.closeTo(ascent + 19, 6), expect.closeTo(ascent + 38, 6)]);
+  });
+
+  test('columns share what insets and gutters leave; text fills them one after another', () => {
+    const folio = tinyFolio(['one two three four five six seven eight'], { width: 130, height: 44 });
+    Object.assign(folio.spreads['s']!.items['f1']!, { columns: 2, gutter: 10, inset: [4, 10, 4, 10] });
+    const set = lines(folio);
+    // Worked by hand: (130 − 20 − 10) / 2 = 50 wide; the second column begins at 10 + 50 + 10.
+    expect(columnsOf(folio.spreads['s']!.items['f1'] as never).map((c) => [c.x, c.top, c.width, c.height])).toEqual([
+      [10, 4, 50, 36],
+      [70, 4, 50, 36],
+    ]);
+    expect([...new Set(set.map((l) => [l.column, l.x].join()))]).toEqual(['0,10', '1,70']);
+    expect(set.map(textOf).join(' ')).toBe('one two three four five six seven eight');
+  });
+
+  test.each([
+    ['top', 0],
+    ['centre', 0.5],
+    ['bottom', 1],
+  ] as const)('vertical alignment %s', (verticalAlign, share) => {
+    const folio = tinyFolio(['a', 'b'], { height: 100 });
+    Object.assign(folio.spreads['s']!.items['f1']!, { verticalAlign });
+    const [first, second] = lines(folio);
+    const ascent = (sans.ascent / sans.unitsPerEm) * 10;
+    const descent = (sans.descent / sans.unitsPerEm) * 10;
+    const free = 100 - (ascent + 12 + descent);
+    expect(first!.baseline).toBeCloseTo(ascent + free * share, 6);
+    expect(second!.baseline - first!.baseline).toBeCloseTo(12, 6);
+  });
+
+  test('vertically justified lines reach from top to bottom', () => {
+    const folio = tinyFolio(['a', 'b', 'c'], { height: 100 });
+    Object.assign(folio.spreads['s']!.items['f1']!, { verticalAlign: 'justify' });
+    const set = lines(folio);
+    expect(set[2]!.baseline + set[2]!.descent).toBeCloseTo(100, 6);
+    expect(set[1]!.baseline - set[0]!.baseline).toBeCloseTo(set[2]!.baseline - set[1]!.baseline, 6);
   });
 
   test('text flows on through threaded frames; what is left over is counted', () => {

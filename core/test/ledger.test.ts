@@ -121,6 +121,24 @@ describe.each(WRITERS.map((w) => [w.id, w] as const))('the ledger of %s', (id, w
     expect(find(ledger, 'ruby:ruby1:reading')?.outcome).toBe('adapted');
   });
 
+  test('formatting that is not set or painted yet is named, property by property', async () => {
+    const folio = tinyFolio(['Plain'], {
+      paragraph: { dropCapital: { lines: 2, characters: 1 }, keepWithNext: 1, composer: 'totalFit' },
+      character: { horizontalScale: 0.9 },
+    });
+    const changed = produce(folio, (d) => {
+      d.head.itemStyles['is'] = { id: 'is', name: 'Box', opacity: 0.5 };
+      const frame = d.spreads['s']!.items['f1']!;
+      Object.assign(frame, { style: 'is', balance: true });
+    });
+    const { ledger } = await make(asSample(changed), id);
+    expect(find(ledger, 'paragraph:p1:look')).toMatchObject({
+      outcome: 'adapted',
+      values: { what: 'balanced line ends, keeping with the next paragraph, the drop capital, widened or narrowed letters' },
+    });
+    expect(find(ledger, 'item:f1:look')).toMatchObject({ outcome: 'adapted', values: { what: 'the item style “Box”, balanced columns' } });
+  });
+
   test('what is left out on purpose is excluded and says by what', async () => {
     const { ledger, valid } = await make(await sample('marrowby-almanac'), id, { pages: '2-3' });
     expect(valid).toBe(true);

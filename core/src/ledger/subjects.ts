@@ -31,7 +31,13 @@ const CONTENT_ASPECTS: Record<Item['kind'], string[]> = {
 };
 
 const hasLook = (item: Item): boolean =>
-  item.fill.type !== 'none' || item.stroke !== null || item.opacity !== 1 || item.blend !== 'normal' || item.corner !== undefined;
+  item.fill.type !== 'none' ||
+  item.stroke !== null ||
+  item.opacity !== 1 ||
+  item.blend !== 'normal' ||
+  item.corner !== undefined ||
+  item.style !== undefined ||
+  (item.kind === 'textFrame' && (item.balance || item.shrinkToFit));
 
 function* itemSubjects(item: Item, kind: 'item' | 'masterItem', id: string): Generator<Subject> {
   const aspects = [

@@ -209,7 +209,7 @@ function BringIn() {
       />
       <button className="bring-button" onClick={() => input.current?.click()}>
         <b>Bring in a layout</b>
-        <span>A .efolio package; drop it here or choose it</span>
+        <span>An .efolio package; drop it here</span>
       </button>
       <div role="status" aria-live="polite">
         {arrival.state === 'sending' && (

@@ -52,6 +52,7 @@ export function itemName(folio: Folio, item: Item): string {
   const text = story?.order
     .map((id) => (story.blocks[id]?.kind === 'paragraph' ? readText(story.blocks[id], () => '#') : ''))
     .join(' ')
+    .replace(/^[\s“”„"‘’]+/, '')
     .trim();
   const called = picture ?? (text && text.length > 28 ? `${text.slice(0, 26).trim()}…` : text);
   return called ? `${KINDS[item.kind]} “${called}”` : KINDS[item.kind];

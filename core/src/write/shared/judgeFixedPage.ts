@@ -8,6 +8,7 @@ import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
 import type { Judgement } from '../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import type { FontSet } from '../../compose/fontSet.ts';
+import { lookNotPaintedYet, textNotSetYet } from './notSetYet.ts';
 import type { Scope } from './scope.ts';
 
 const kept: Judgement = { outcome: 'kept', code: 'kept' };
@@ -37,6 +38,7 @@ export const FIXED_PAGE_SENTENCES: Record<string, string> = {
   'font.unused': 'No text in the result uses this font.',
   'glyph.missing': 'No font has the character {character}.',
   'paragraph.look.partly': 'Not taken over: {what}.',
+  'item.look.partly': 'Not taken over: {what}.',
   'colour.rgb': 'Its colour is kept in another space in the document and turned into RGB by the plain formula.',
   'group.opacity': 'The group’s transparency is given to each of its members; where they overlap, it looks a little different.',
   'effect.notYet': 'Shadows, glows and feathering cannot be written yet.',
@@ -214,6 +216,8 @@ function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWr
     return item.alt ? kept : dropped('alt.missing');
   }
   if (aspect === 'look') {
+    const what = lookNotPaintedYet(folio.head, item);
+    if (what.length) return adapted('item.look.partly', { what: what.join(', ') });
     if (item.kind === 'group' && item.opacity !== 1 && membersOverlap(folio, item)) return adapted('group.opacity');
     if (!writer.keepsColourSpaces && usesOtherSpaces(folio, item)) return adapted('colour.rgb');
     return kept;
@@ -248,36 +252,6 @@ function usesOtherSpaces(folio: Folio, item: Item): boolean {
   });
 }
 
-/** Properties of paragraphs that the typesetter does not act on yet. */
-const NOT_SET_YET = [
-  'hyphenation',
-  'hangingPunctuation',
-  'keepLines',
-  'keepWithNext',
-  'alignToGrid',
-  'spanColumns',
-  'list',
-  'dropCapital',
-  'ruleAbove',
-  'ruleBelow',
-  'shading',
-  'border',
-] as const;
-const WORDS: Record<(typeof NOT_SET_YET)[number], string> = {
-  hyphenation: 'hyphenation',
-  hangingPunctuation: 'hanging punctuation',
-  keepLines: 'keeping lines together',
-  keepWithNext: 'keeping with the next paragraph',
-  alignToGrid: 'the baseline grid',
-  spanColumns: 'spanning columns',
-  list: 'automatic bullets or numbers',
-  dropCapital: 'the drop capital',
-  ruleAbove: 'the rule above',
-  ruleBelow: 'the rule below',
-  shading: 'shading',
-  border: 'the border',
-};
-
 function judgeText(
   folio: Folio,
   composition: Composition,
@@ -307,11 +281,11 @@ function judgeText(
     return partly ? excluded('text.partRange') : kept;
   }
   if (subject.aspect === 'look') {
-    const { paragraph, character } = resolveParagraph(folio.head, block);
+    const { character } = resolveParagraph(folio.head, block);
     if (drawsLetters(composition, block.id)) return adapted('font.drawn');
     const family = substituted.get(character.fontFamily.toLowerCase());
     if (family) return adapted('font.substituted', { family });
-    const what = NOT_SET_YET.filter((k) => paragraph[k] !== null && paragraph[k] !== false && paragraph[k] !== 0).map((k) => WORDS[k]);
+    const what = textNotSetYet(folio.head, block);
     if (what.length) return adapted('paragraph.look.partly', { what: what.join(', ') });
   }
   return kept;
