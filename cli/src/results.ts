@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Finding } from '@elastic-folio/core/check';
+import { LedgerCounts } from '@elastic-folio/core/ledger';
 
 /** What `inspect --json` prints. */
 export const InspectResult = z.object({
@@ -16,15 +17,6 @@ export const InspectResult = z.object({
 });
 export type InspectResult = z.infer<typeof InspectResult>;
 
-const Counts = z.object({
-  kept: z.number(),
-  adapted: z.number(),
-  dropped: z.number(),
-  excluded: z.number(),
-  contradicted: z.number(),
-  uncheckable: z.number(),
-});
-
 /** What `convert --json` prints. `ms` is wall time; `peakMemory` the most bytes the process held while this output was made. */
 export const ConvertResult = z.object({
   outputs: z.array(
@@ -33,7 +25,7 @@ export const ConvertResult = z.object({
       files: z.array(z.object({ path: z.string(), mediaType: z.string(), bytes: z.number() })),
       ms: z.number(),
       peakMemory: z.number(),
-      ledger: Counts,
+      ledger: LedgerCounts,
       valid: z.boolean(),
     }),
   ),

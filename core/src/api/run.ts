@@ -1,13 +1,5 @@
 import { z } from 'zod';
-
-const Counts = z.object({
-  kept: z.number(),
-  adapted: z.number(),
-  dropped: z.number(),
-  excluded: z.number(),
-  contradicted: z.number(),
-  uncheckable: z.number(),
-});
+import { LedgerCounts } from '../ledger/entry.ts';
 
 /** One conversion, as the application shows it. */
 export const Run = z.object({
@@ -21,7 +13,7 @@ export const Run = z.object({
   inputHash: z.string(),
   message: z.string().nullable(),
   advice: z.string().nullable(),
-  counts: Counts.nullable(),
+  counts: LedgerCounts.nullable(),
   valid: z.boolean().nullable(),
   files: z.array(z.object({ path: z.string(), mediaType: z.string(), bytes: z.number() })).nullable(),
   createdAt: z.string(),

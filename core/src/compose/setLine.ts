@@ -6,7 +6,7 @@ import type { ShapingItem } from './itemise.ts';
 import { positioned } from './itemise.ts';
 import type { Glyph, GlyphRun, SetLine } from './marks.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
-import { isBreakItem, isTabItem, isTrailSurrogate, scaleOf, trackingOf } from './shapeParagraph.ts';
+import { isBreakItem, isTabItem, isTrailSurrogate, scaleOf, shapeAlone, trackingOf } from './shapeParagraph.ts';
 
 /** A line with its marks placed from x = 0 and a baseline at 0, and the room it wants. */
 export interface BuiltLine extends SetLine {
@@ -88,19 +88,7 @@ function glyphsOf(shaped: ShapedParagraph, index: number, from: number, to: numb
   if (from === item.start && to === item.end) return whole;
   const safe = (from === item.start || !shaped.unsafe[from]) && (to === item.end || !shaped.unsafe[to]);
   if (safe) return whole.filter((g) => g.cluster >= from && g.cluster < to);
-  // Only this piece's characters reach the shaper: a browser will see no more than this line either.
-  const text = shaped.text.slice(from, to);
-  return item.font
-    .shape({
-      text,
-      start: 0,
-      end: text.length,
-      features: item.features,
-      language: item.language,
-      script: item.script,
-      direction: item.direction,
-    })
-    .map((g) => ({ ...g, cluster: g.cluster + from }));
+  return shapeAlone(shaped, item, from, to);
 }
 
 function widthOf(shaped: ShapedParagraph, piece: Piece, line: BrokenLine): number {

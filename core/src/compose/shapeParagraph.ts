@@ -68,23 +68,23 @@ export function widthBetween(shaped: ShapedParagraph, from: number, to: number):
   return shapedWidth(shaped, from, head) + edge[tail]! - edge[head]! + shapedWidth(shaped, tail, to);
 }
 
+/** Shapes a part of an item by itself: only its own characters reach the shaper, as in a browser's line. */
+export function shapeAlone(shaped: ShapedParagraph, item: ShapingItem, from: number, to: number): ShapedGlyph[] {
+  const text = shaped.text.slice(from, to);
+  const { features, language, script, direction } = item;
+  return item.font
+    .shape({ text, start: 0, end: text.length, features, language, script, direction })
+    .map((g) => ({ ...g, cluster: g.cluster + from }));
+}
+
 /** The width of a stretch shaped by itself, item by item. */
 function shapedWidth(shaped: ShapedParagraph, from: number, to: number): number {
   let width = 0;
   for (const item of shaped.items) {
     const [a, b] = [Math.max(item.start, from), Math.min(item.end, to)];
     if (a >= b || isTabItem(shaped.text, item) || isBreakItem(shaped.text, item)) continue;
-    const text = shaped.text.slice(a, b);
-    const glyphs = item.font.shape({
-      text,
-      start: 0,
-      end: text.length,
-      features: item.features,
-      language: item.language,
-      script: item.script,
-      direction: item.direction,
-    });
-    width += glyphs.reduce((sum, g) => sum + g.advance, 0) * scaleOf(item) + [...text].length * trackingOf(item);
+    const glyphs = shapeAlone(shaped, item, a, b);
+    width += glyphs.reduce((sum, g) => sum + g.advance, 0) * scaleOf(item) + [...shaped.text.slice(a, b)].length * trackingOf(item);
   }
   return width;
 }

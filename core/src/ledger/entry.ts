@@ -59,14 +59,15 @@ export interface Evidence {
   says: string;
 }
 
-export interface LedgerCounts {
-  kept: number;
-  adapted: number;
-  dropped: number;
-  excluded: number;
-  contradicted: number;
-  uncheckable: number;
-}
+export const LedgerCounts = z.object({
+  kept: z.number(),
+  adapted: z.number(),
+  dropped: z.number(),
+  excluded: z.number(),
+  contradicted: z.number(),
+  uncheckable: z.number(),
+});
+export type LedgerCounts = z.infer<typeof LedgerCounts>;
 
 export function countLedger(entries: readonly LedgerEntry[]): LedgerCounts {
   const counts: LedgerCounts = { kept: 0, adapted: 0, dropped: 0, excluded: 0, contradicted: 0, uncheckable: 0 };

@@ -4,25 +4,12 @@ import { dirname, join, normalize, sep } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Composer } from '../compose/compose.ts';
-import type { FontSet } from '../compose/fontSet.ts';
 import type { Folio, Recipe } from '../folio/folio.ts';
 import { buildLedger, isValid } from '../ledger/build.ts';
 import { countLedger } from '../ledger/entry.ts';
 import type { Evidence, LedgerCounts, LedgerEntry } from '../ledger/entry.ts';
 import { Cancelled, FolioError } from '../ports/ports.ts';
-import type { DerivedStore, PicturePort } from '../ports/ports.ts';
-import type { WriteJob, Writer, WrittenFile } from './writer.ts';
-
-export interface ConversionPorts {
-  fonts: FontSet;
-  media(id: string): Promise<Uint8Array>;
-  pictures: PicturePort;
-  derived: DerivedStore;
-  player(): Promise<Uint8Array>;
-  clock(): Date;
-  signal: AbortSignal;
-  progress(done: number, total: number): void;
-}
+import type { ConversionPorts, WriteJob, Writer, WrittenFile } from './writer.ts';
 
 export interface Conversion {
   files: { path: string; mediaType: string; bytes: number }[];

@@ -8,7 +8,7 @@ export const WRITERS: readonly Writer[] = [htmlWriter, pdfWriter] as unknown as 
 export const writerById = (id: string): Writer | undefined => WRITERS.find((w) => w.id === id);
 
 export { convert, readSettings } from './convert.ts';
-export type { Conversion, ConversionPorts } from './convert.ts';
-export type { OutputFile, WriteJob, Writer, WrittenFile } from './writer.ts';
+export type { Conversion } from './convert.ts';
+export type { ConversionPorts, OutputFile, WriteJob, Writer, WrittenFile } from './writer.ts';
 export { packFolio } from './efolio/packFolio.ts';
 export { zipFiles } from './zipFiles.ts';

@@ -20,11 +20,9 @@ export interface WrittenFile {
   bytes(): Promise<Uint8Array>;
 }
 
-export interface WriteJob<S> {
-  folio: Folio;
-  composition: Composition;
+/** What a conversion needs from outside. */
+export interface ConversionPorts {
   fonts: FontSet;
-  settings: S;
   /** Bytes of a media file of the document. */
   media(id: string): Promise<Uint8Array>;
   pictures: PicturePort;
@@ -34,6 +32,12 @@ export interface WriteJob<S> {
   clock(): Date;
   signal: AbortSignal;
   progress(done: number, total: number): void;
+}
+
+export interface WriteJob<S> extends ConversionPorts {
+  folio: Folio;
+  composition: Composition;
+  settings: S;
 }
 
 /** One output format: a folder beside this file and a line in `index.ts`. */

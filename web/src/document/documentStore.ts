@@ -60,6 +60,22 @@ let stamp = 0;
 let catchUp = false;
 const toWorker = (message: ToWorker): void => worker?.postMessage(message);
 
+/** No document is open. */
+const CLOSED = {
+  id: null,
+  folio: null,
+  loading: 'idle' as const,
+  problem: null,
+  kept: true,
+  notice: null,
+  undo: [] as number[][],
+  redo: [] as number[][],
+  painted: {},
+  outlines: [] as string[],
+  overflow: {},
+  fontProblems: [] as string[],
+};
+
 /** The open document: what the server has, with this window's own changes on top until they have arrived. */
 export const useDocument = create<DocumentState>((set, get) => {
   const alter = (folio: Folio, patches: Patch[], more: Partial<DocumentState> = {}): void => {
@@ -166,18 +182,7 @@ export const useDocument = create<DocumentState>((set, get) => {
   };
 
   return {
-    id: null,
-    folio: null,
-    loading: 'idle',
-    problem: null,
-    kept: true,
-    notice: null,
-    undo: [],
-    redo: [],
-    painted: {},
-    outlines: [],
-    overflow: {},
-    fontProblems: [],
+    ...CLOSED,
     outside: 0,
 
     async open(id) {
@@ -259,20 +264,7 @@ export const useDocument = create<DocumentState>((set, get) => {
       stopListening = null;
       outbox = [];
       inFlight = [];
-      set({
-        id: null,
-        folio: null,
-        loading: 'idle',
-        problem: null,
-        kept: true,
-        notice: null,
-        undo: [],
-        redo: [],
-        painted: {},
-        outlines: [],
-        overflow: {},
-        fontProblems: [],
-      });
+      set(CLOSED);
     },
 
     change(edits, burst = newBurst()) {
