@@ -23,7 +23,7 @@ interface Prepared {
   shaped: ShapedParagraph;
   opportunities: { position: number; required: boolean }[];
   /** Lines by column width, from the paragraph's beginning. */
-  lines: Map<number, BuiltLine[]>;
+  lines: Map<number, LinesOfParagraph>;
 }
 
 /**
@@ -40,7 +40,13 @@ export class ParagraphCache {
       return kept.prepared;
     const { paragraph: properties, character: base } = resolveParagraph(folio.head, paragraph);
     const shaped = shapeParagraph(itemise(folio.head, paragraph, base, fonts, fields));
-    const prepared = { properties, base, shaped, opportunities: breakOpportunities(shaped.text), lines: new Map<number, BuiltLine[]>() };
+    const prepared = {
+      properties,
+      base,
+      shaped,
+      opportunities: breakOpportunities(shaped.text),
+      lines: new Map<number, LinesOfParagraph>(),
+    };
     if (!shaped.hasFields) this.byParagraph.set(paragraph, { paragraphStyles, characterStyles, fonts, prepared });
     return prepared;
   }
@@ -57,19 +63,19 @@ function build(prepared: Prepared, id: string, fonts: FontSet, broken: BrokenLin
   return broken.map((line) => buildLine(shaped, line, properties, id, width, empty));
 }
 
-/** A paragraph's lines from a unit of its set text on, for one column width. */
-function linesFrom(
-  prepared: Prepared,
-  id: string,
-  fonts: FontSet,
-  unit: number,
-  width: number,
-): { lines: BuiltLine[]; broken: BrokenLine[] } {
+interface LinesOfParagraph {
+  lines: BuiltLine[];
+  broken: BrokenLine[];
+}
+
+/** A paragraph's lines from a unit of its set text on, for one column width; from its beginning they are kept. */
+function linesFrom(prepared: Prepared, id: string, fonts: FontSet, unit: number, width: number): LinesOfParagraph {
+  const kept = unit === 0 ? prepared.lines.get(width) : undefined;
+  if (kept) return kept;
   const broken = breakGreedy(prepared.shaped, prepared.opportunities, prepared.properties, unit, width);
-  if (unit > 0) return { broken, lines: build(prepared, id, fonts, broken, width) };
-  let lines = prepared.lines.get(width);
-  if (!lines) prepared.lines.set(width, (lines = build(prepared, id, fonts, broken, width)));
-  return { broken, lines };
+  const set = { broken, lines: build(prepared, id, fonts, broken, width) };
+  if (unit === 0) prepared.lines.set(width, set);
+  return set;
 }
 
 /** What a field shows in a frame. Page fields know their page; the rest shows the text it came with. */

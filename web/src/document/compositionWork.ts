@@ -13,6 +13,7 @@ let composer: Composer | null = null;
 let outlines = new GlyphOutlines();
 let visible: string[] = [];
 let stamp = 0;
+let lastState = '';
 const sent = new Map<string, string>();
 let turn: Promise<void> = Promise.resolve();
 
@@ -39,6 +40,7 @@ async function take(message: ToWorker): Promise<void> {
     composer = new Composer(fonts);
     outlines = new GlyphOutlines();
     sent.clear();
+    lastState = '';
     return;
   }
   if (!folio) return;
@@ -72,9 +74,13 @@ function compose(): void {
     painted.push({ spread: spreadId, paper, items });
   }
   post({ type: 'painted', spreads: painted, outlines: outlines.take(), stamp });
-  post({
+  const state: FromWorker = {
     type: 'state',
-    overflow: Object.fromEntries([...composition.stories].map(([k, s]) => [k, s.overflow])),
+    overflow: Object.fromEntries([...composition.stories].map(([k, set]) => [k, set.overflow])),
     problems: fonts.problems.map((p) => p.says),
-  });
+  };
+  // Most keystrokes change nothing here, and then nothing else needs to be shown anew.
+  const text = JSON.stringify(state);
+  if (text !== lastState) post(state);
+  lastState = text;
 }

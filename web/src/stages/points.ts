@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import { pagesOf, paragraphsOf } from '@elastic-folio/core';
 import type { Folio } from '@elastic-folio/core';
 import { useDocument } from '../document/documentStore.ts';
@@ -14,7 +14,8 @@ export interface Point {
 
 /** What the designer should look at: texts that do not fit, pictures without words, fonts that are missing. */
 export function usePoints(): Point[] {
-  const folio = useDocument((s) => s.folio);
+  // Looked through after the page has been shown: a keystroke does not wait for it.
+  const folio = useDeferredValue(useDocument((s) => s.folio));
   const overflow = useDocument((s) => s.overflow);
   const fontProblems = useDocument((s) => s.fontProblems);
   return useMemo(() => (folio ? pointsOf(folio, overflow, fontProblems) : []), [folio, overflow, fontProblems]);

@@ -58,61 +58,70 @@ export function itemName(folio: Folio, item: Item): string {
   return called ? `${KINDS[item.kind]} “${called}”` : KINDS[item.kind];
 }
 
-/** A spread as the typesetter painted it, with outlines to point at. */
-export function SpreadView({ folio, spread, painted, scale, selected, onSelect }: Props) {
-  const box = spreadBox(spread);
-  const chosen = selected ? spread.items[selected] : undefined;
-  return (
-    <svg
-      className="spread"
-      width={box.width * scale}
-      height={box.height * scale}
-      viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`}
-      onPointerDown={(e) => e.target === e.currentTarget && onSelect(null)}
-    >
-      <clipPath id={`clip-${spread.id}`}>
-        <rect x={box.x} y={box.y} width={box.width} height={box.height} />
-      </clipPath>
-      {painted ? (
-        <g clipPath={`url(#clip-${spread.id})`}>
-          <ItemMarkup svg={painted.paper} />
-          {painted.items.map((i) => (
-            <ItemMarkup key={i.item} svg={i.svg} />
-          ))}
+/** A spread as the typesetter painted it, with outlines to point at; drawn again only when something of it changed. */
+export const SpreadView = memo(
+  function SpreadView({ folio, spread, painted, scale, selected, onSelect }: Props) {
+    const box = spreadBox(spread);
+    const chosen = selected ? spread.items[selected] : undefined;
+    return (
+      <svg
+        className="spread"
+        width={box.width * scale}
+        height={box.height * scale}
+        viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`}
+        onPointerDown={(e) => e.target === e.currentTarget && onSelect(null)}
+      >
+        <clipPath id={`clip-${spread.id}`}>
+          <rect x={box.x} y={box.y} width={box.width} height={box.height} />
+        </clipPath>
+        {painted ? (
+          <g clipPath={`url(#clip-${spread.id})`}>
+            <ItemMarkup svg={painted.paper} />
+            {painted.items.map((i) => (
+              <ItemMarkup key={i.item} svg={i.svg} />
+            ))}
+          </g>
+        ) : (
+          spread.pages.map((p) => <rect key={p.id} x={p.box.x} y={p.box.y} width={p.box.width} height={p.box.height} fill="#fff" />)
+        )}
+        {spread.pages.slice(1).map((p) => (
+          <path key={p.id} d={`M${p.box.x} ${p.box.y}v${p.box.height}`} stroke="#22302c" strokeOpacity=".16" strokeWidth={1 / scale} />
+        ))}
+        <g className="reach">
+          {reachable(folio, spread).map((item) => {
+            const b = item.kind === 'group' ? itemBounds(spread.items, item) : null;
+            if (b) return null;
+            const inner =
+              item.kind === 'shape'
+                ? itemBounds({}, { ...item, transform: [1, 0, 0, 1, 0, 0] })
+                : { x: 0, y: 0, ...(item as { size: { width: number; height: number } }).size };
+            const pad = Math.max(0, 3 - Math.min(inner.width, inner.height) / 2);
+            return (
+              <rect
+                key={item.id}
+                data-reach={item.id}
+                transform={`matrix(${item.transform.join(' ')})`}
+                x={inner.x - pad}
+                y={inner.y - pad}
+                width={inner.width + 2 * pad}
+                height={inner.height + 2 * pad}
+                onPointerDown={() => onSelect(item.id)}
+              />
+            );
+          })}
         </g>
-      ) : (
-        spread.pages.map((p) => <rect key={p.id} x={p.box.x} y={p.box.y} width={p.box.width} height={p.box.height} fill="#fff" />)
-      )}
-      {spread.pages.slice(1).map((p) => (
-        <path key={p.id} d={`M${p.box.x} ${p.box.y}v${p.box.height}`} stroke="#22302c" strokeOpacity=".16" strokeWidth={1 / scale} />
-      ))}
-      <g className="reach">
-        {reachable(folio, spread).map((item) => {
-          const b = item.kind === 'group' ? itemBounds(spread.items, item) : null;
-          if (b) return null;
-          const inner =
-            item.kind === 'shape'
-              ? itemBounds({}, { ...item, transform: [1, 0, 0, 1, 0, 0] })
-              : { x: 0, y: 0, ...(item as { size: { width: number; height: number } }).size };
-          const pad = Math.max(0, 3 - Math.min(inner.width, inner.height) / 2);
-          return (
-            <rect
-              key={item.id}
-              data-reach={item.id}
-              transform={`matrix(${item.transform.join(' ')})`}
-              x={inner.x - pad}
-              y={inner.y - pad}
-              width={inner.width + 2 * pad}
-              height={inner.height + 2 * pad}
-              onPointerDown={() => onSelect(item.id)}
-            />
-          );
-        })}
-      </g>
-      {chosen && <Outline spread={spread} item={chosen} scale={scale} />}
-    </svg>
-  );
-}
+        {chosen && <Outline spread={spread} item={chosen} scale={scale} />}
+      </svg>
+    );
+  },
+  (a, b) =>
+    a.folio.head === b.folio.head &&
+    a.spread === b.spread &&
+    a.painted === b.painted &&
+    a.scale === b.scale &&
+    a.selected === b.selected &&
+    a.onSelect === b.onSelect,
+);
 
 function Outline({ spread, item, scale }: { spread: Spread; item: Item; scale: number }) {
   const own = 'size' in item;
