@@ -19,16 +19,21 @@ export function RecipeSheet({ recipe, kind, onClose }: { recipe: Recipe; kind: O
   latest.current = { values, name };
   const settled = useRef({ values: recipe.settings, name: recipe.name });
 
+  const keep = useRef(() => {});
+  keep.current = () => {
+    const { values: v, name: n } = latest.current;
+    if (v === settled.current.values && n === settled.current.name) return;
+    settled.current = latest.current;
+    // Removed meanwhile (here or in another window): keeping its settings would bring it back.
+    if (!useDocument.getState().folio?.recipes[recipe.id]) return;
+    change([{ kind: 'recipe.set', args: { ...recipe, name: n.trim() || recipe.name, settings: v } }], burst.current);
+  };
   useEffect(() => {
-    const keep = (): void => {
-      const { values: v, name: n } = latest.current;
-      if (v === settled.current.values && n === settled.current.name) return;
-      settled.current = latest.current;
-      change([{ kind: 'recipe.set', args: { ...recipe, name: n.trim() || recipe.name, settings: v } }], burst.current);
-    };
-    const timer = setTimeout(keep, SETTLE_MS);
+    const timer = setTimeout(() => keep.current(), SETTLE_MS);
     return () => clearTimeout(timer);
-  }, [values, name, change, recipe]);
+  }, [values, name]);
+  // Closed before the last change has settled: it is kept all the same.
+  useEffect(() => () => keep.current(), []);
 
   // Undo, or another window, changed the recipe: show what is kept.
   useEffect(() => {
