@@ -3,6 +3,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { postgres } from './postgres.mjs';
 import { build, install, root } from './prepare.mjs';
 
 const total = { passed: 0, failed: 0, skipped: 0 };
@@ -21,7 +22,12 @@ const check = (name, command, args, env) => (step(name, command, args, env) ? to
 
 /** Programs that tests look through, from Debian's packages where they are missing and may be installed. */
 function systemTools() {
-  const needed = { chromium: '/usr/bin/chromium', 'poppler-utils': '/usr/bin/pdfinfo', qpdf: '/usr/bin/qpdf' };
+  const needed = {
+    chromium: '/usr/bin/chromium',
+    'poppler-utils': '/usr/bin/pdfinfo',
+    qpdf: '/usr/bin/qpdf',
+    postgresql: '/usr/lib/postgresql',
+  };
   const missing = Object.entries(needed)
     .filter(([, file]) => !existsSync(file))
     .map(([name]) => name);
@@ -60,15 +66,17 @@ if (wants('rooms'))
 if (wants('unused')) check('unused code', bin('knip'), []);
 if (wants('documents')) check('documents', process.execPath, ['scripts/documents.mjs', '--check']);
 build();
+const server = await postgres();
+const database = server ? { TEST_DATABASE_URL: server.url } : {};
+if (!server) console.log('There is no PostgreSQL server here; what runs on both databases is tested on the embedded one.');
 if (wants('unit')) {
   const file = join(results, 'unit.json');
-  const ok = step('unit tests', process.execPath, [
-    '--experimental-vm-modules',
-    '--no-warnings',
-    join(root, 'node_modules', 'jest', 'bin', 'jest.js'),
-    '--json',
-    `--outputFile=${file}`,
-  ]);
+  const ok = step(
+    'unit tests',
+    process.execPath,
+    ['--experimental-vm-modules', '--no-warnings', join(root, 'node_modules', 'jest', 'bin', 'jest.js'), '--json', `--outputFile=${file}`],
+    database,
+  );
   const json = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null;
   if (json) {
     total.passed += json.numPassedTests;
@@ -83,7 +91,7 @@ if (wants('browser')) {
     total.skipped++;
   } else {
     const file = join(results, 'browser.json');
-    const ok = step('browser tests', bin('playwright'), ['test'], { PLAYWRIGHT_JSON_OUTPUT_FILE: file });
+    const ok = step('browser tests', bin('playwright'), ['test'], { ...database, PLAYWRIGHT_JSON_OUTPUT_FILE: file });
     const stats = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')).stats : null;
     if (stats) {
       total.passed += stats.expected;
@@ -93,5 +101,6 @@ if (wants('browser')) {
     if (!ok && !(stats?.unexpected || stats?.flaky)) total.failed++;
   }
 }
+server?.stop();
 console.log(`\n${total.passed} passed, ${total.failed} failed, ${total.skipped} skipped`);
 process.exitCode = total.failed ? 1 : 0;

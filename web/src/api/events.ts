@@ -2,18 +2,28 @@ import { useEffect } from 'react';
 import type { ServerEvent } from '@elastic-folio/core/api';
 
 type Listener = (event: ServerEvent) => void;
-const listeners = new Set<Listener>();
+interface Subscription {
+  listener: Listener;
+  onConnected: (() => void) | undefined;
+}
+const subscriptions = new Set<Subscription>();
 let source: EventSource | null = null;
 
-/** One stream of events for the whole window, opened with the first listener. */
-export function listen(listener: Listener): () => void {
-  listeners.add(listener);
+/**
+ * One stream of events for the whole window, opened with the first listener. `onConnected` is called
+ * whenever the stream is up, at first and after an interruption: what happened before was not heard.
+ */
+export function listen(listener: Listener, onConnected?: () => void): () => void {
+  const subscription = { listener, onConnected };
+  subscriptions.add(subscription);
+  if (source?.readyState === EventSource.OPEN) onConnected?.();
   source ??= Object.assign(new EventSource('/api/events'), {
-    onmessage: (e: MessageEvent<string>) => listeners.forEach((l) => l(JSON.parse(e.data) as ServerEvent)),
+    onopen: () => subscriptions.forEach((s) => s.onConnected?.()),
+    onmessage: (e: MessageEvent<string>) => subscriptions.forEach((s) => s.listener(JSON.parse(e.data) as ServerEvent)),
   });
   return () => {
-    listeners.delete(listener);
-    if (listeners.size) return;
+    subscriptions.delete(subscription);
+    if (subscriptions.size) return;
     source?.close();
     source = null;
   };

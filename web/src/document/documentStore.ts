@@ -108,9 +108,29 @@ export const useDocument = create<DocumentState>((set, get) => {
     alter(next, patches, { outside: get().outside + 1 });
   };
 
+  /** Fetches what others changed since this window last heard. Only while nothing of its own is on the way. */
+  const takeMissed = async (id: string): Promise<void> => {
+    try {
+      const { rows } = await api.since(id, seq);
+      if (get().id === id)
+        rebase(
+          rows.filter((r) => r.seq > seq),
+          true,
+        );
+    } catch {
+      // Not reachable just now: the stream of events says when it is again, and this is tried anew.
+    }
+  };
+
   const send = async (): Promise<void> => {
     const { id } = get();
-    while (id && outbox.length && get().id === id) {
+    if (!id) return;
+    while (get().id === id && (outbox.length || catchUp)) {
+      if (!outbox.length) {
+        catchUp = false;
+        await takeMissed(id);
+        continue;
+      }
       const { burst } = outbox[0]!;
       const count = outbox.findIndex((p) => p.burst !== burst);
       inFlight = outbox.splice(0, count < 0 ? outbox.length : count);
@@ -146,13 +166,6 @@ export const useDocument = create<DocumentState>((set, get) => {
           });
         }
       }
-    }
-    if (catchUp && id && get().id === id) {
-      catchUp = false;
-      rebase(
-        (await api.since(id, seq)).rows.filter((r) => r.seq > seq),
-        true,
-      );
     }
     set({ kept: outbox.length === 0 && inFlight.length === 0 });
   };
@@ -235,22 +248,21 @@ export const useDocument = create<DocumentState>((set, get) => {
         for (let i = 2; i < spreadOrder.length; i += 40) await take(spreadOrder.slice(i, i + 40), []);
         if (get().id !== id) return;
         set({ loading: 'all' });
-        stopListening = listen((event) => {
-          if (event.type !== 'edits' || event.folio !== id) return;
-          const news = event.rows.filter((r) => r.seq > seq);
-          if (!news.length || news.every((r) => r.group.startsWith(`${windowId}.`))) return;
-          if (sending) catchUp = true;
-          else {
-            if (news[0]!.seq === seq + 1) rebase(news, true);
-            else
-              void api.since(id, seq).then((a) =>
-                rebase(
-                  a.rows.filter((r) => r.seq > seq),
-                  true,
-                ),
-              );
-          }
-        });
+        const lookForMissed = (): void => {
+          catchUp = true;
+          void flush();
+        };
+        stopListening = listen(
+          (event) => {
+            if (event.type !== 'edits' || event.folio !== id) return;
+            const news = event.rows.filter((r) => r.seq > seq);
+            if (!news.length || news.every((r) => r.group.startsWith(`${windowId}.`))) return;
+            if (!sending && news[0]!.seq === seq + 1) rebase(news, true);
+            else lookForMissed();
+          },
+          // What others wrote while this window was opening or cut off came past without it.
+          lookForMissed,
+        );
       } catch (error) {
         const p = error as ApiProblem;
         set({ loading: 'failed', problem: { message: p.message, advice: p.advice ?? 'Reload the page.' } });

@@ -1,0 +1,36 @@
+import { spawn } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
+
+/** Resolves when a program of ours has printed `says`; rejects where it ends before. */
+export function started(program: string, env: NodeJS.ProcessEnv, says: string): Promise<ChildProcess> {
+  const child = spawn(process.execPath, [program], { env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'inherit'] });
+  return new Promise((resolve, reject) => {
+    child.stdout.on('data', (d: Buffer) => d.includes(says) && resolve(child));
+    child.once('exit', () => reject(new Error(`${program} did not start`)));
+  });
+}
+
+/** A server of a test's own, apart from the one that all other tests share. */
+export const startServer = (port: number, data: string, env: NodeJS.ProcessEnv = {}): Promise<ChildProcess> =>
+  started('dist/server.mjs', { PORT: String(port), FOLIO_DATA: data, ...env }, 'is open at');
+
+export const gone = (child: ChildProcess): Promise<unknown> => new Promise((resolve) => child.once('exit', resolve));
+
+/** A client of such a server's API. */
+export function clientOf(port: number) {
+  const base = `http://127.0.0.1:${port}`;
+  const headers = { origin: base, 'content-type': 'application/json' };
+  return {
+    get: async <T>(path: string): Promise<T> => (await (await fetch(base + path)).json()) as T,
+    post: async <T>(path: string, body: unknown): Promise<T> =>
+      (await (await fetch(base + path, { method: 'POST', headers, body: JSON.stringify(body) })).json()) as T,
+  };
+}
+
+/** The edit that adds an output named `id` to a document nobody has changed yet. */
+export const addOutput = (id: string, output: string) => ({
+  base: 0,
+  actor: 'test',
+  burst: 'b',
+  edits: [{ kind: 'recipe.set', args: { id, output, version: 1, name: id, settings: {} } }],
+});
