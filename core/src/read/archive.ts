@@ -100,7 +100,7 @@ function asFolioError(error: Error): Error {
   if (/relative path|absolute path|invalid characters/.test(error.message)) return escapes(error.message.split(': ').pop() ?? '');
   if (/end of central directory|signature/i.test(error.message))
     return new FolioError(
-      'archive.none',
+      'archive.unreadable',
       'This is not a package that can be opened, or only its beginning is there.',
       'Choose a file ending in .efolio; if it is one, copy it again.',
     );

@@ -1,11 +1,11 @@
 import express from 'express';
-import type { Express } from 'express';
+import type { ErrorRequestHandler, Express } from 'express';
 import helmet from 'helmet';
 import { join } from 'node:path';
 import type { Services } from '../services.ts';
 import { documentRoutes } from './documentRoutes.ts';
 import { eventRoute } from './eventRoute.ts';
-import { Api } from './route.ts';
+import { answerProblem, Api } from './route.ts';
 import { runRoutes } from './runRoutes.ts';
 import { trustOwnHosts } from './trust.ts';
 
@@ -50,6 +50,7 @@ export function createApp(s: Services): Express {
     (_req, res) =>
       void res.status(404).json({ code: 'route.none', message: 'There is nothing at this address.', advice: 'Go back to the shelf.' }),
   );
+  router.use(((error, _req, res, next) => (res.headersSent ? next(error) : answerProblem(res, error))) satisfies ErrorRequestHandler);
   app.use('/api', router);
   const web = join(root, 'dist', 'web');
   app.use(

@@ -101,8 +101,23 @@ function parse(schema: z.ZodType | undefined, value: unknown, what: string): unk
   );
 }
 
-function answerProblem(res: Response, error: unknown): void {
+/** What the body parser found wrong before a route was reached (types of Express's `body-parser`). */
+const UNREADABLE: Record<string, string> = {
+  'entity.parse.failed': 'What was sent is no JSON.',
+  'entity.too.large': 'What was sent is too large.',
+  'request.aborted': 'What was sent did not arrive whole.',
+};
+
+/** Answers with a problem in JSON, whatever was thrown; nothing of the program's inside is told. */
+export function answerProblem(res: Response, error: unknown): void {
   if (res.headersSent) return void res.destroy();
+  const { type, status } = error as { type?: string; status?: number };
+  if (type !== undefined && status !== undefined && status < 500)
+    return void res.status(status).json({
+      code: 'request.form',
+      message: UNREADABLE[type] ?? 'What was sent cannot be read.',
+      advice: 'Reload the page and try again.',
+    });
   if (error instanceof EditConflict)
     return void res.status(409).json({
       code: 'edit.conflict',

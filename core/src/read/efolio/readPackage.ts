@@ -40,7 +40,7 @@ async function read(job: ReadJob): Promise<LoadedFolio> {
 
 const notAPackage = (): FolioError =>
   new FolioError(
-    'package.none',
+    'package.unlike',
     'This archive is not a document package.',
     'Choose a file ending in .efolio that was saved by this program.',
   );

@@ -1,0 +1,107 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { produce } from 'immer';
+import { applyEdit, applyLogged, EDITS } from '../src/index.ts';
+import type { Edit, Folio } from '../src/index.ts';
+import { tinyFolio } from './support/tinyFolio.ts';
+
+const folio: Folio = produce(tinyFolio(['one', 'two']), (d) => {
+  d.head.paragraphStyles['q'] = { id: 'q', name: 'Quiet', paragraph: {}, character: {} };
+  d.recipes['r'] = { id: 'r', output: 'pdf', version: 1, name: 'Print', settings: {} };
+});
+const role = { element: 'h2' as const, startsSection: true, leaveOut: false };
+
+/** One use of every edit: what it does, and what it touches. */
+const USES: [Edit, (f: Folio) => unknown, unknown, string[]][] = [
+  [
+    {
+      kind: 'text.replace',
+      args: { story: 't', from: { paragraphId: 'p1', offset: 1 }, to: { paragraphId: 'p1', offset: 2 }, content: [[]], newIds: [] },
+    },
+    (f) => (f.stories['t']!.blocks['p1'] as { content: unknown }).content,
+    [{ type: 'span', text: 'oe' }],
+    ['p1'],
+  ],
+  [
+    { kind: 'paragraph.style', args: { story: 't', paragraph: 'p2', style: 'q' } },
+    (f) => (f.stories['t']!.blocks['p2'] as { style: string }).style,
+    'q',
+    ['p2'],
+  ],
+  [
+    { kind: 'document.metadata', args: { title: 'New', language: 'de' } },
+    (f) => [f.head.metadata.title, f.head.metadata.language, f.head.metadata.creators],
+    ['New', 'de', []],
+    ['metadata/language', 'metadata/title'],
+  ],
+  [{ kind: 'item.alt', args: { spread: 's', item: 'f1', alt: 'A frame' } }, (f) => f.spreads['s']!.items['f1']!.alt, 'A frame', ['f1']],
+  [{ kind: 'item.decoration', args: { item: 'f1', decoration: true } }, (f) => f.head.structure.decorations, ['f1'], ['head/structure']],
+  [{ kind: 'style.role', args: { style: 'p', role } }, (f) => f.head.paragraphStyles['p']!.role, role, ['paragraphStyles/p']],
+  [{ kind: 'layer.visible', args: { layer: 'l', visible: false } }, (f) => f.head.layers['l']!.visible, false, ['layers/l']],
+  [
+    { kind: 'recipe.set', args: { id: 'w', output: 'html', version: 1, name: 'Web', settings: { gap: 3 } } },
+    (f) => f.recipes['w']?.settings,
+    { gap: 3 },
+    ['recipes/w'],
+  ],
+  [{ kind: 'recipe.remove', args: { recipe: 'r' } }, (f) => Object.keys(f.recipes), [], ['recipes/r']],
+];
+
+describe('named edits', () => {
+  test('the list here has every edit there is', () => {
+    expect(new Set(USES.map(([e]) => e.kind))).toEqual(new Set(EDITS.map((e) => e.kind)));
+  });
+
+  test.each(USES.map((u) => [u[0].kind, ...u] as const))('%s does what it says and can be taken back', (_, edit, look, result, touched) => {
+    const before = JSON.stringify(folio);
+    const applied = applyEdit(folio, edit);
+    expect(look(applied.folio)).toEqual(result);
+    expect(applied.touched.map((t) => t.split('/').slice(0, 2).join('/'))).toEqual(
+      expect.arrayContaining(touched.map((t) => expect.stringContaining(t.split('/')[0]!))),
+    );
+    expect(JSON.stringify(folio)).toBe(before);
+    expect(applyLogged(applied.folio, applied.inverse)).toEqual(folio);
+    expect(applyLogged(folio, applied.patches)).toEqual(applied.folio);
+  });
+
+  test.each([
+    ['an edit that does not exist', { kind: 'item.fly', args: {} }],
+    ['a style that is gone', { kind: 'paragraph.style', args: { story: 't', paragraph: 'p1', style: 'none' } }],
+    ['a paragraph that is gone', { kind: 'paragraph.style', args: { story: 't', paragraph: 'none', style: 'p' } }],
+    ['an item that is gone', { kind: 'item.alt', args: { spread: 's', item: 'none', alt: '' } }],
+    ['a layer that is gone', { kind: 'layer.visible', args: { layer: 'none', visible: true } }],
+    [
+      'an offset below zero',
+      {
+        kind: 'text.replace',
+        args: { story: 't', from: { paragraphId: 'p1', offset: -1 }, to: { paragraphId: 'p1', offset: 1 }, content: [[]], newIds: [] },
+      },
+    ],
+    ['a language that is none', { kind: 'document.metadata', args: { language: 'not a language!' } }],
+    ['a role that is none', { kind: 'style.role', args: { style: 'p', role: { element: 'marquee' } } }],
+  ])('%s throws and changes nothing', (_, edit) => {
+    const before = JSON.stringify(folio);
+    expect(() => applyEdit(folio, edit as Edit)).toThrow();
+    expect(JSON.stringify(folio)).toBe(before);
+  });
+
+  test('any row of edits, taken back in reverse, leads to the beginning; patches alone lead a copy along', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: USES.length - 1 }), { maxLength: 12 }), (choices) => {
+        let now = folio;
+        let copy = folio;
+        const inverses = [];
+        for (const i of choices) {
+          const { folio: next, inverse, patches } = applyEdit(now, USES[i]![0]);
+          now = next;
+          copy = applyLogged(copy, patches);
+          inverses.push(inverse);
+        }
+        expect(copy).toEqual(now);
+        for (const inverse of inverses.reverse()) now = applyLogged(now, inverse);
+        expect(now).toEqual(folio);
+      }),
+      { numRuns: 40 },
+    );
+  });
+});

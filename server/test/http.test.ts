@@ -1,0 +1,272 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { readdir } from 'node:fs/promises';
+import { request } from 'node:http';
+import { join } from 'node:path';
+import {
+  EditAnswer,
+  FontEntry,
+  Ledger,
+  OpenedDocument,
+  OutputKind,
+  OutputState,
+  Run,
+  ServerEvent,
+  ShelfEntry,
+} from '@elastic-folio/core/api';
+import { z } from 'zod';
+import { RunningServer } from './support/runningServer.ts';
+
+let server: RunningServer;
+let flyer: string;
+beforeAll(async () => {
+  server = await RunningServer.start();
+  flyer = z
+    .array(ShelfEntry)
+    .parse((await server.get('/api/folios')).json())
+    .find((d) => d.title === 'Open Dome Night')!.id;
+}, 60_000);
+afterAll(() => server.stop());
+
+const problem = (says: RegExp) => ({ code: expect.any(String), message: expect.stringMatching(says), advice: expect.any(String) });
+const shelf = async (): Promise<ShelfEntry[]> => z.array(ShelfEntry).parse((await server.get('/api/folios')).json());
+const edit = (edits: unknown[], base: number, actor = 'anna') =>
+  server.post(`/api/folios/${flyer}/edits`, { base, actor, burst: `${actor}-${base}`, edits });
+const seqNow = async (): Promise<number> => OpenedDocument.parse((await server.get(`/api/folios/${flyer}?actor=x`)).json()).seq;
+const typed = (text: string, paragraphId = 'list-text-1') => ({
+  kind: 'text.replace',
+  args: {
+    story: 'list-text',
+    from: { paragraphId, offset: 0 },
+    to: { paragraphId, offset: 0 },
+    content: [[{ type: 'span', text }]],
+    newIds: [],
+  },
+});
+
+describe('who may speak to the server', () => {
+  test.each([
+    ['another host name (DNS rebinding)', 'GET', { host: 'evil.example' }],
+    ['an address that merely begins like ours', 'GET', { host: '127.0.0.1.evil.example' }],
+    ['no origin on a change', 'POST', { origin: '' }],
+    ['a foreign origin on a change', 'POST', { origin: 'http://evil.example' }],
+    ['a result’s own origin on a change', 'POST', { origin: 'http://x.localhost:4611' }],
+    ['the null origin of a sandboxed frame', 'POST', { origin: 'null' }],
+  ])('%s is turned away', async (_, method, headers) => {
+    const answer = await server.ask(method, '/api/folios', method === 'POST' ? {} : undefined, headers);
+    expect(answer.status).toBe(403);
+    expect(answer.json()).toEqual(problem(/answers at|own pages/));
+  });
+
+  test('pages come with a policy that lets nothing else in (CSP 3)', async () => {
+    const { headers, status } = await server.get('/');
+    expect(status).toBe(200);
+    const policy = String(headers['content-security-policy']);
+    expect(policy).toContain("default-src 'self'");
+    expect(policy).toContain("object-src 'none'");
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(policy).not.toContain("'unsafe-eval'");
+    expect(headers['set-cookie']).toBeUndefined();
+    expect(headers['x-powered-by']).toBeUndefined();
+  });
+
+  test('an address below /api that is none is said so, in JSON', async () => {
+    const answer = await server.get('/api/nothing/here');
+    expect([answer.status, answer.json()]).toEqual([404, problem(/nothing at this address/)]);
+  });
+});
+
+describe('documents over HTTP', () => {
+  test('the shelf has both samples with their points and covers', async () => {
+    const rows = await shelf();
+    expect(rows.map((r) => r.title).sort()).toEqual(['Open Dome Night', 'The Marrowby Almanac']);
+    const { cover, openPoints, pages } = rows.find((r) => r.id === flyer)!;
+    expect([pages, openPoints.length > 0]).toEqual([1, true]);
+    const drawn = await server.get(cover);
+    expect([drawn.status, drawn.headers['content-type']]).toEqual([200, expect.stringMatching(/^image\/svg\+xml/)]);
+    expect(drawn.headers['content-security-policy']).toContain("default-src 'none'");
+    expect(drawn.body.toString()).toMatch(/^<svg [^>]*>.*<use /s);
+  });
+
+  test('parts, pictures and fonts come singly; what is not there is said so', async () => {
+    const parts = (await server.get(`/api/folios/${flyer}/parts?path=spreads/front.json&path=stories/none.json`)).json<{ parts: object }>();
+    expect(Object.keys(parts.parts)).toEqual(['spreads/front.json']);
+    const picture = await server.get(`/api/folios/${flyer}/media/dusk?width=64`);
+    expect([picture.status, picture.headers['content-type']]).toEqual([200, 'image/jpeg']);
+    const fonts = z.array(FontEntry).parse((await server.get(`/api/folios/${flyer}/fonts`)).json());
+    const font = await server.get(`/api/folios/${flyer}/fonts/${fonts[0]!.key}`);
+    expect(font.body.subarray(0, 4).toString('hex')).toMatch(/^(00010000|4f54544f)$/);
+    for (const path of ['media/none', 'fonts/none', 'media/dusk?width=1', 'media/dusk?width=99999', 'parts'])
+      expect((await server.get(`/api/folios/${flyer}/${path}`)).status).toBeGreaterThanOrEqual(400);
+    expect((await server.get('/api/folios/none')).status).toBe(404);
+  });
+
+  test('edits merge or are refused with what changed; nonsense changes nothing', async () => {
+    const base = await seqNow();
+    const one = await edit([typed('One ')], base);
+    expect(EditAnswer.parse(one.json()).rows).toHaveLength(1);
+    const other = EditAnswer.parse((await edit([typed('Two ', 'list-text-2')], base, 'ben')).json());
+    expect(other.missed.map((r) => r.seq)).toEqual([base + 1]);
+    const refused = await edit([typed('Three ')], base, 'ben');
+    expect([refused.status, refused.json<{ rows: unknown[] }>().rows.length]).toEqual([409, 2]);
+    const before = await seqNow();
+    for (const nonsense of [
+      [{ kind: 'item.fly', args: {} }],
+      [{ kind: 'item.alt', args: { spread: 'front', item: 'none', alt: 'x' } }],
+      [typed('x'), { kind: 'paragraph.style', args: { story: 'list-text', paragraph: 'list-text-1', style: 'none' } }],
+      [],
+    ])
+      expect((await edit(nonsense, before)).status).toBe(422);
+    expect(await seqNow()).toBe(before);
+    const since = EditAnswer.parse((await server.get(`/api/folios/${flyer}/edits?since=${base}`)).json());
+    expect(since.rows.map((r) => r.actor)).toEqual(['anna', 'ben']);
+    expect((await server.post(`/api/folios/${flyer}/undo`, { actor: 'ben', rows: [base + 1] })).status).toBe(404);
+    expect((await server.post(`/api/folios/${flyer}/undo`, { actor: 'anna', rows: [base + 1] })).status).toBe(200);
+  });
+
+  test('JSON that is none, and a body without end, are answered with a sentence', async () => {
+    const broken = await server.ask('POST', `/api/folios/${flyer}/edits`, Buffer.from('{"base":'));
+    expect(broken.status).toBeGreaterThanOrEqual(400);
+    expect(broken.status).toBeLessThan(500);
+    const huge = await server.ask('POST', `/api/folios/${flyer}/edits`, Buffer.alloc(21 * 2 ** 20, 0x20));
+    expect(huge.status).toBe(413);
+    for (const answer of [broken, huge]) expect(answer.json()).toEqual(problem(/./));
+  });
+
+  test('open windows hear of edits as they happen (server-sent events)', async () => {
+    const heard = new Promise<unknown>((resolve) => {
+      const req = request({ host: '127.0.0.1', port: server.port, path: '/api/events' }, (res) => {
+        expect(res.headers['content-type']).toBe('text/event-stream');
+        let text = '';
+        res.on('data', (d: Buffer) => {
+          text += d.toString();
+          const data = /^data: (.*)$/m.exec(text)?.[1];
+          if (data) {
+            resolve(JSON.parse(data));
+            req.destroy();
+          }
+        });
+      });
+      req.on('error', () => undefined);
+      req.end();
+    });
+    await new Promise((r) => setTimeout(r, 200));
+    await edit([typed('Heard ')], await seqNow());
+    const event = ServerEvent.parse(await heard);
+    expect(event).toMatchObject({ type: 'edits', folio: flyer });
+  });
+
+  test('a package goes out and comes in again; broken ones leave nothing behind', async () => {
+    const out = await server.get(`/api/folios/${flyer}/package`);
+    expect(out.headers['content-disposition']).toMatch(/attachment; filename="?open-dome-night\.efolio"?/);
+    const again = await server.upload('again.efolio', out.body);
+    const { id, title } = again.json<{ id: string; title: string }>();
+    expect([again.status, title]).toEqual([200, 'Open Dome Night']);
+    const bad: [string, Buffer, RegExp][] = [
+      ['note.txt', Buffer.from('hello'), /of no kind that can be brought in/],
+      ['cut.efolio', out.body.subarray(0, out.body.length >> 1), /damaged|not a package|broken|cut/i],
+      ['empty.efolio', Buffer.alloc(0), /./],
+    ];
+    for (const [name, bytes, says] of bad) {
+      const refused = await server.upload(name, bytes);
+      expect([name, refused.status]).toEqual([name, 422]);
+      expect(refused.json()).toEqual(problem(says));
+    }
+    expect((await server.post('/api/folios', {})).status).toBeGreaterThanOrEqual(400);
+    // The line breaks in the middle of a file.
+    await server.upload('half.efolio', out.body, 20_000).catch(() => undefined);
+    await expect(pollUntilEmpty(join(server.data, 'incoming'))).resolves.toEqual([]);
+    expect(await shelf()).toHaveLength(3);
+    expect((await server.ask('DELETE', `/api/folios/${id}`)).status).toBe(200);
+    expect(await shelf()).toHaveLength(2);
+  });
+});
+
+async function pollUntilEmpty(folder: string): Promise<string[]> {
+  for (let i = 0; i < 50 && (await readdir(folder).catch(() => [])).length; i++) await new Promise((r) => setTimeout(r, 100));
+  return readdir(folder).catch(() => []);
+}
+
+describe('outputs over HTTP', () => {
+  const recipe = (id: string, output: string, settings = {}) => ({
+    kind: 'recipe.set',
+    args: { id, output, version: 1, name: id, settings },
+  });
+  const finished = async (id: string): Promise<Run> => {
+    for (let i = 0; i < 300; i++) {
+      const run = z
+        .array(Run)
+        .parse((await server.get('/api/runs')).json())
+        .find((r) => r.id === id)!;
+      if (!['waiting', 'running'].includes(run.state)) return run;
+      await new Promise((r) => setTimeout(r, 100));
+    }
+    throw new Error('the run did not end');
+  };
+  const stateOf = async (id: string): Promise<string> =>
+    z
+      .array(OutputState)
+      .parse((await server.get(`/api/folios/${flyer}/outputs`)).json())
+      .find((o) => o.recipe === id)!.state;
+
+  test('each kind says its settings as a schema with words for people', async () => {
+    const kinds = z.array(OutputKind).parse((await server.get('/api/outputs')).json());
+    expect(kinds.map((k) => k.id)).toEqual(expect.arrayContaining(['html', 'pdf']));
+    for (const kind of kinds)
+      for (const [name, setting] of Object.entries(
+        (kind.settings as { properties: Record<string, { title?: string; help?: string }> }).properties,
+      ))
+        expect([name, !!setting.title && !!setting.help]).toEqual([name, true]);
+  });
+
+  test('a run gives files, a ledger and a site of its own; a changed document makes it stale', async () => {
+    await edit([recipe('web', 'html')], await seqNow());
+    expect(await stateOf('web')).toBe('never');
+    const { id } = Run.parse((await server.post(`/api/folios/${flyer}/runs`, { recipe: 'web' })).json());
+    const run = await finished(id);
+    expect([run.state, run.valid, run.pagesDone]).toEqual(['done', true, 1]);
+    expect(await stateOf('web')).toBe('fresh');
+    const ledger = Ledger.parse((await server.get(`/api/runs/${id}/ledger`)).json());
+    expect(ledger.entries.length).toBe(['kept', 'adapted', 'dropped', 'excluded'].reduce((n, k) => n + ledger.counts[k]!, 0));
+    expect((await server.get(`/api/runs/${id}/result.zip`)).body.subarray(0, 2).toString()).toBe('PK');
+    const page = await server.get(`/api/runs/${id}/file/index.html`);
+    expect([page.headers['content-type'], page.headers['content-security-policy']]).toEqual([
+      'application/octet-stream',
+      "default-src 'none'; sandbox",
+    ]);
+    for (const path of ['../ledger.json', '..%2f..%2fdatabase', 'ledger.json', 'none.html'])
+      expect([path, (await server.get(`/api/runs/${id}/file/${path}`)).status]).toEqual([path, 404]);
+
+    const site = (path: string, host = `${id}.localhost:${server.port + 1}`, method = 'GET') =>
+      server.ask(method, path, undefined, { host }, server.port + 1);
+    const shown = await site('/');
+    expect([shown.status, shown.headers['set-cookie']]).toEqual([200, undefined]);
+    expect(shown.headers['content-security-policy']).toContain(`frame-ancestors http://127.0.0.1:${server.port}`);
+    expect((await site('/ledger.json')).status).toBe(404);
+    expect((await site('/../../database/PG_VERSION')).status).toBe(404);
+    expect((await site('/', `127.0.0.1:${server.port + 1}`)).status).toBe(404);
+    expect((await site('/', undefined, 'POST')).status).toBe(404);
+
+    await edit([typed('Stale ')], await seqNow());
+    expect(await stateOf('web')).toBe('stale');
+  });
+
+  test('settings that cannot be used, a recipe that is gone and an unknown output are refused or fail with a sentence', async () => {
+    await edit([recipe('wrong', 'pdf', { pages: '9' }), recipe('other', 'stone')], await seqNow());
+    const { id } = Run.parse((await server.post(`/api/folios/${flyer}/runs`, { recipe: 'wrong' })).json());
+    expect(await finished(id)).toMatchObject({
+      state: 'failed',
+      message: expect.stringMatching(/pages 1 to 1/),
+      advice: expect.any(String),
+    });
+    expect((await server.get(`/api/runs/${id}/ledger`)).status).toBe(404);
+    expect((await server.post(`/api/folios/${flyer}/runs`, { recipe: 'gone' })).status).toBe(404);
+    expect((await server.post(`/api/folios/${flyer}/runs`, { recipe: 'other' })).status).toBe(404);
+    expect((await server.post('/api/runs/none/cancel')).status).toBeLessThan(500);
+  });
+
+  test('the OpenAPI document names every route with its answers', async () => {
+    const doc = (await server.get('/api/openapi.json')).json<{ paths: Record<string, Record<string, { responses: object }>> }>();
+    expect(doc.paths['/api/folios/{id}/edits']).toHaveProperty('post');
+    for (const methods of Object.values(doc.paths)) for (const m of Object.values(methods)) expect(m.responses).toHaveProperty('422');
+  });
+});
