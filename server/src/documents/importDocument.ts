@@ -60,12 +60,17 @@ async function adopt(staging: string, blobs: FileBlobs): Promise<void> {
   }
 }
 
+const broken = (): FolioError => new FolioError('upload.broken', 'The file did not arrive whole.', 'Try again.');
+
+/** Writes the one file of a form to disk; rejects where none comes, where it is too large or where the line breaks. */
 function receive(req: Request, folder: string): Promise<{ file: string; name: string }> {
+  if (!req.is('multipart/form-data')) throw new FolioError('upload.empty', 'No file arrived.', 'Choose a file and try again.');
   return new Promise((resolve, reject) => {
     const parser = busboy({ headers: req.headers, limits: { files: 1, fileSize: MOST_BYTES, fields: 0 } });
     let taken: Promise<{ file: string; name: string }> | undefined;
     parser.on('file', (_field, stream, info) => {
       const file = join(folder, 'upload');
+      req.once('close', () => !req.complete && stream.destroy(broken()));
       taken = pipeline(stream, createWriteStream(file)).then(() => {
         if (stream.truncated)
           throw new FolioError(
@@ -75,13 +80,16 @@ function receive(req: Request, folder: string): Promise<{ file: string; name: st
           );
         return { file, name: basename(info.filename ?? 'document') };
       });
-      taken.catch(reject);
+      taken.catch((error: unknown) => reject(req.complete ? (error as Error) : broken()));
     });
-    parser.on('close', () => {
-      if (taken) taken.then(resolve, reject);
-      else reject(new FolioError('upload.empty', 'No file arrived.', 'Choose a file and try again.'));
-    });
-    parser.on('error', () => reject(new FolioError('upload.broken', 'The file did not arrive whole.', 'Try again.')));
-    req.pipe(parser);
+    // `pipeline` tells of a line that breaks, which the parser alone would wait for for ever.
+    pipeline(req, parser).then(
+      () => {
+        if (taken) taken.then(resolve, reject);
+        else reject(new FolioError('upload.empty', 'No file arrived.', 'Choose a file and try again.'));
+      },
+      // What was being written ends first, so that its folder can be removed whole.
+      () => void Promise.allSettled([taken]).then(() => reject(broken())),
+    );
   });
 }
