@@ -109,34 +109,40 @@ describe.each(WRITERS.map((w) => [w.id, w] as const))('the ledger of %s', (id, w
       'cue:cue1:motion',
       'page:pg:transition',
       'masterItem:pg/mi:place',
-      'note:note1:text',
       'anchor:anchor1:place',
-      'table:tb:structure',
       'link:p2/bad:target',
       'item:picture1:effect.outerShadow',
-      'item:picture1:wrap',
       'document:tiny:opening',
     ])
       expect([key, find(ledger, key)?.outcome]).toEqual([key, 'dropped']);
     expect(find(ledger, 'ruby:ruby1:reading')?.outcome).toBe('adapted');
+    expect(find(ledger, 'table:tb:structure')).toMatchObject({ outcome: 'adapted', code: 'table.placed' });
+    expect(['note:note1:text', 'item:picture1:wrap', 'cell:cell1:place'].map((k) => find(ledger, k)?.outcome)).toEqual([
+      'kept',
+      'kept',
+      'kept',
+    ]);
   });
 
   test('formatting that is not set or painted yet is named, property by property', async () => {
     const folio = tinyFolio(['Plain'], {
-      paragraph: { dropCapital: { lines: 2, characters: 1 }, keepWithNext: 1, composer: 'totalFit' },
-      character: { horizontalScale: 0.9 },
+      paragraph: { spanColumns: true, dropCapital: { lines: 2, characters: 1 } },
+      character: { fontStretch: 90 },
     });
     const changed = produce(folio, (d) => {
       d.head.itemStyles['is'] = { id: 'is', name: 'Box', opacity: 0.5 };
       const frame = d.spreads['s']!.items['f1']!;
-      Object.assign(frame, { style: 'is', balance: true });
+      Object.assign(frame, { style: 'is', shrinkToFit: true });
     });
     const { ledger } = await make(asSample(changed), id);
     expect(find(ledger, 'paragraph:p1:look')).toMatchObject({
       outcome: 'adapted',
-      values: { what: 'balanced line ends, keeping with the next paragraph, the drop capital, widened or narrowed letters' },
+      values: { what: 'spanning columns, the wide or narrow version of the font' },
     });
-    expect(find(ledger, 'item:f1:look')).toMatchObject({ outcome: 'adapted', values: { what: 'the item style “Box”, balanced columns' } });
+    expect(find(ledger, 'item:f1:look')).toMatchObject({
+      outcome: 'adapted',
+      values: { what: 'the item style “Box”, text that shrinks to fit' },
+    });
   });
 
   test('what is left out on purpose is excluded and says by what', async () => {

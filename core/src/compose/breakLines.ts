@@ -1,7 +1,12 @@
-import LineBreaker from 'linebreak';
 import type { ParagraphProperties } from '../folio/styles.ts';
-import { widthBetween } from './shapeParagraph.ts';
+import { vanishes, withHyphens } from './breakpoints.ts';
+import type { Opportunity } from './breakpoints.ts';
+import { hyphenWidth, widthBetween } from './shapeParagraph.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
+import { placeTabs } from './tabs.ts';
+import type { PlacedTab } from './tabs.ts';
+import { emptyBreakpoints, FORCED, totalFit } from './totalFit.ts';
+import type { Breakpoints } from './totalFit.ts';
 
 /** A line found by breaking: units of set text, without the spaces at its end. */
 export interface BrokenLine {
@@ -13,104 +18,201 @@ export interface BrokenLine {
   width: number;
   /** The paragraph's end or a soft return follows: such a line is not stretched. */
   forced: boolean;
-  tabs: { at: number; width: number }[];
+  /** A word is divided here. */
+  hyphen: boolean;
+  tabs: PlacedTab[];
 }
 
-const BREAKING_SPACE = /[ \u1680\u2000-\u2006\u2008-\u200A\u205F\u3000\n]/;
-/** Default tab stops, half an inch apart (common practice). */
-const TAB_STEP = 36;
+/** The room of each line, from the first that is asked for: how far it is indented, and what is left for text. */
+export type Measures = (line: number) => { indent: number; measure: number };
 
-/** Places where a line may end (UAX 14), with those where it must. */
-export function breakOpportunities(text: string): { position: number; required: boolean }[] {
-  const breaker = new LineBreaker(text);
-  const found: { position: number; required: boolean }[] = [];
-  for (let b = breaker.nextBreak(); b; b = breaker.nextBreak())
-    found.push({ position: b.position, required: b.required === true && b.position < text.length });
-  return found;
-}
+/** Plain TeX's figures (The TeXbook, appendix B): hyphen, two of them in a row, uneven neighbours. */
+const HYPHEN_COST = 50;
+const DOUBLE_HYPHEN = 10_000;
+const UNEVEN = 10_000;
+/** Without hyphens, no line may be looser than this (TeX's pretolerance of 100); with them, these are tried in turn. */
+const FIRST_RATIO = 1;
+const RATIOS = [1.26, 2, 4, 16, 1000];
+/** How far a ragged line may fall short, as a share of its measure, before it counts as badly as a loose one. */
+const RAG = 0.12;
+const EPSILON = 1e-6;
 
-/** Where text after a tab begins, measured from the frame's edge; the paragraph's indent is a stop too. */
-function tabTarget(x: number, paragraph: ParagraphProperties): number {
-  const stops = [...paragraph.tabs.map((t) => t.at), paragraph.startIndent].filter((at) => at > x + 0.01).sort((a, b) => a - b);
-  return stops[0] ?? (Math.floor((x + 0.01) / TAB_STEP) + 1) * TAB_STEP;
-}
-
-/**
- * First-fit line breaking from `start`: each line takes as many break opportunities as its measure
- * holds. `measureOf(first)` gives the room of the paragraph's first and of its other lines.
- */
-export function breakGreedy(
+/** Breaks a paragraph from `start` on: by total fit where it asks for that and can have it, else by first fit. */
+export function breakParagraph(
   shaped: ShapedParagraph,
-  opportunities: readonly { position: number; required: boolean }[],
+  opportunities: readonly Opportunity[],
   paragraph: ParagraphProperties,
   start: number,
-  columnWidth: number,
+  measures: Measures,
 ): BrokenLine[] {
-  const { text } = shaped;
-  const lines: BrokenLine[] = [];
-  if (!text.length) return [{ start: 0, end: 0, next: 0, width: 0, forced: true, tabs: [] }];
-  let index = opportunities.findIndex((o) => o.position > start);
-  let lineStart = start;
-  while (lineStart < text.length) {
-    const indent = paragraph.startIndent + (lineStart === 0 ? paragraph.firstLineIndent : 0);
-    const measure = Math.max(0, columnWidth - indent - paragraph.endIndent);
-    let best: BrokenLine | null = null;
-    let at = index;
-    for (; at < opportunities.length; at++) {
-      const candidate = lineTo(shaped, paragraph, lineStart, opportunities[at]!, indent);
-      if (best && candidate.width > measure + 1e-6) break;
-      if (candidate.width > measure + 1e-6) {
-        const cut = emergencyCut(shaped, lineStart, candidate.end, measure);
-        best =
-          cut < candidate.end
-            ? { start: lineStart, end: cut, next: cut, width: widthBetween(shaped, lineStart, cut), forced: false, tabs: [] }
-            : candidate;
-        if (cut >= candidate.end) at++;
-        break;
-      }
-      best = candidate;
-      if (opportunities[at]!.required) {
-        at++;
-        break;
-      }
-    }
-    if (!best) break;
-    lines.push(best);
-    index = at;
-    lineStart = best.next;
+  if (!shaped.text.length) return [{ start: 0, end: 0, next: 0, width: 0, forced: true, hyphen: false, tabs: [] }];
+  const best =
+    paragraph.composer === 'totalFit' && !shaped.text.includes('\t')
+      ? breakTotalFit(shaped, opportunities, paragraph, start, measures)
+      : null;
+  return best ?? breakGreedy(shaped, withHyphens(shaped, opportunities, paragraph), paragraph, start, measures);
+}
+
+function breakTotalFit(
+  shaped: ShapedParagraph,
+  plain: readonly Opportunity[],
+  paragraph: ParagraphProperties,
+  start: number,
+  measures: Measures,
+): BrokenLine[] | null {
+  const measureOf = (line: number): number => measures(line).measure;
+  const solve = (all: readonly Opportunity[], mostRatio: number): BrokenLine[] | null => {
+    const from = all.filter((o) => o.next > start);
+    const points = breakpointsFor(shaped, from, paragraph, start, measureOf(0));
+    const options = {
+      mostRatio,
+      doubleHyphen: DOUBLE_HYPHEN,
+      unevenNeighbours: UNEVEN,
+      hyphensInARow: paragraph.hyphenation?.inARow ?? 0,
+      looseness: paragraph.looseness,
+    };
+    return (
+      totalFit(points, measureOf, options)?.map((b, i, chosen) => lineAt(shaped, i ? from[chosen[i - 1]!]!.next : start, from[b]!)) ?? null
+    );
+  };
+  const first = solve(plain, FIRST_RATIO);
+  if (first) return withEnd(shaped, first);
+  const hyphenated = withHyphens(shaped, plain, paragraph);
+  for (const ratio of RATIOS) {
+    const found = solve(hyphenated, ratio);
+    if (found) return withEnd(shaped, found);
   }
-  if (text.endsWith('\n') && lineStart >= text.length)
-    lines.push({ start: text.length, end: text.length, next: text.length, width: 0, forced: true, tabs: [] });
+  return null;
+}
+
+const lineAt = (shaped: ShapedParagraph, start: number, o: Opportunity): BrokenLine => ({
+  start,
+  end: Math.max(start, o.end),
+  next: o.next,
+  width: widthBetween(shaped, start, Math.max(start, o.end)),
+  forced: o.required || o.next >= shaped.text.length,
+  hyphen: o.hyphen,
+  tabs: [],
+});
+
+/** A soft return at the very end leaves an empty line after it. */
+function withEnd(shaped: ShapedParagraph, lines: BrokenLine[]): BrokenLine[] {
+  const { length } = shaped.text;
+  if (shaped.text.endsWith('\n')) lines.push({ start: length, end: length, next: length, width: 0, forced: true, hyphen: false, tabs: [] });
   return lines;
 }
 
+/** Sums of width, stretch and shrink at each opportunity. Ragged lines stretch at their end alone, and never shrink. */
+function breakpointsFor(
+  shaped: ShapedParagraph,
+  opportunities: readonly Opportunity[],
+  paragraph: ParagraphProperties,
+  start: number,
+  measure: number,
+): Breakpoints {
+  const points = emptyBreakpoints(opportunities.length);
+  const { edge, stretch, shrink } = shaped;
+  const justified = paragraph.align === 'justify' || paragraph.align === 'justifyAll';
+  const rag = RAG * measure;
+  const [w0, y0, z0] = [edge[start]!, stretch[start]!, shrink[start]!];
+  opportunities.forEach((o, i) => {
+    points.width[i] = edge[o.end]! - w0;
+    points.nextWidth[i] = edge[o.next]! - w0;
+    points.extra[i] = o.hyphen ? hyphenWidth(shaped, o.end) : 0;
+    points.cost[i] = o.required || o.next >= shaped.text.length ? FORCED : o.hyphen ? HYPHEN_COST : 0;
+    points.flagged[i] = o.hyphen ? 1 : 0;
+    const ends = points.cost[i] === FORCED;
+    if (justified) {
+      points.stretch[i] = stretch[o.end]! - y0;
+      points.nextStretch[i] = stretch[o.next]! - y0;
+      points.shrink[i] = shrink[o.end]! - z0;
+      points.nextShrink[i] = shrink[o.next]! - z0;
+    }
+    // The last line ends where it ends: its glue is as good as infinite, as \parfillskip is.
+    if (ends && paragraph.align !== 'justifyAll') points.stretch[i] = (justified ? points.stretch[i]! : 0) + 1e7;
+    else if (!justified) points.stretch[i] = rag;
+  });
+  return points;
+}
+
+/** First fit: each line takes as many break opportunities as its measure holds. */
+export function breakGreedy(
+  shaped: ShapedParagraph,
+  opportunities: readonly Opportunity[],
+  paragraph: ParagraphProperties,
+  start: number,
+  measures: Measures,
+): BrokenLine[] {
+  const { text } = shaped;
+  const lines: BrokenLine[] = [];
+  let index = opportunities.findIndex((o) => o.next > start);
+  let lineStart = start;
+  let hyphens = 0;
+  const most = paragraph.hyphenation?.inARow ?? 0;
+  while (lineStart < text.length && index >= 0) {
+    const { indent, measure } = measures(lines.length);
+    let best: BrokenLine | null = null;
+    let after = index;
+    for (let at = index; at < opportunities.length; at++) {
+      const o = opportunities[at]!;
+      if (o.hyphen && most > 0 && hyphens >= most) continue;
+      const candidate = candidateLine(shaped, paragraph, lineStart, o, indent, measure);
+      const fits = candidate.width <= measure + EPSILON;
+      if (!fits && best) {
+        // A hyphen may make a line too long that a later space would not.
+        if (o.hyphen && candidate.width - hyphenWidth(shaped, o.end) <= measure) continue;
+        break;
+      }
+      if (!fits) {
+        const cut = emergencyCut(shaped, lineStart, candidate.end, measure);
+        best = cut < candidate.end ? cutLine(shaped, lineStart, cut) : candidate;
+        after = cut >= candidate.end ? at + 1 : at;
+        break;
+      }
+      best = candidate;
+      after = at + 1;
+      if (o.required) break;
+    }
+    if (!best) break;
+    lines.push(best);
+    hyphens = best.hyphen ? hyphens + 1 : 0;
+    index = after;
+    lineStart = best.next;
+  }
+  return withEnd(shaped, lines);
+}
+
+const cutLine = (shaped: ShapedParagraph, start: number, end: number): BrokenLine => ({
+  start,
+  end,
+  next: end,
+  width: widthBetween(shaped, start, end),
+  forced: false,
+  hyphen: false,
+  tabs: [],
+});
+
 /** The line from `start` to a break opportunity, with its tabs measured where they fall. */
-function lineTo(
+function candidateLine(
   shaped: ShapedParagraph,
   paragraph: ParagraphProperties,
   start: number,
-  to: { position: number; required: boolean },
+  o: Opportunity,
   indent: number,
+  measure: number,
 ): BrokenLine {
   const { text } = shaped;
-  let end = to.position;
-  while (end > start && BREAKING_SPACE.test(text[end - 1]!)) end--;
-  const tabs: { at: number; width: number }[] = [];
-  let x = indent;
-  let from = start;
-  for (let tab = text.indexOf('\t', start); tab >= 0 && tab < end; tab = text.indexOf('\t', tab + 1)) {
-    x += widthBetween(shaped, from, tab);
-    const target = tabTarget(x, paragraph);
-    tabs.push({ at: tab, width: target - x });
-    x = target;
-    from = tab + 1;
-  }
+  let end = o.end;
+  while (end > start && vanishes(text[end - 1])) end--;
+  end = Math.max(end, start);
+  const { tabs, width } = placeTabs(shaped, paragraph, start, end, indent, measure);
   return {
     start,
     end,
-    next: to.position,
-    width: x + widthBetween(shaped, from, end) - indent,
-    forced: to.required || to.position >= text.length,
+    next: o.next,
+    width: width + (o.hyphen ? hyphenWidth(shaped, o.end) : 0),
+    forced: o.required || o.next >= text.length,
+    hyphen: o.hyphen,
     tabs,
   };
 }
@@ -122,7 +224,7 @@ function emergencyCut(shaped: ShapedParagraph, start: number, end: number, measu
   let [low, high] = [start + 1, end];
   while (low < high) {
     const mid = (low + high + 1) >> 1;
-    if (widthBetween(shaped, start, mid) <= measure + 1e-6) low = mid;
+    if (widthBetween(shaped, start, mid) <= measure + EPSILON) low = mid;
     else high = mid - 1;
   }
   while (low > start + 1 && (text.charCodeAt(low) & 0xfc00) === 0xdc00) low--;

@@ -1,181 +1,167 @@
 import type { Folio } from '../folio/folio.ts';
-import type { TextFrame } from '../folio/items.ts';
-import type { Paragraph, Story } from '../folio/story.ts';
-import type { CharacterProperties, ParagraphProperties } from '../folio/styles.ts';
-import { leadingOf, resolveParagraph } from '../folio/resolve.ts';
+import type { Story } from '../folio/story.ts';
 import { countWords } from '../folio/text.ts';
-import { pageOfItem, pagesOf, printedNumber } from '../folio/traverse.ts';
-import { breakGreedy, breakOpportunities } from './breakLines.ts';
-import type { BrokenLine } from './breakLines.ts';
-import { ColumnFill, columnsOf } from './fillFrames.ts';
+import { pageOfItem } from '../folio/traverse.ts';
+import { columnsOf } from './columnFill.ts';
+import { fillFrame, STORY_START } from './flow.ts';
+import type { Flow, FlowFrame, FlowState } from './flow.ts';
 import type { FontSet } from './fontSet.ts';
-import { itemise } from './itemise.ts';
-import type { FieldTexts } from './itemise.ts';
-import type { ComposedFrame, ComposedStory, MissingGlyph } from './marks.ts';
-import { buildLine } from './setLine.ts';
-import type { BuiltLine } from './setLine.ts';
-import { shapeParagraph } from './shapeParagraph.ts';
-import type { ShapedParagraph } from './shapeParagraph.ts';
+import { listLabels } from './listLabels.ts';
+import type { ListLabel } from './listLabels.ts';
+import type { ComposedFrame, ComposedStory, TextOverflow } from './marks.ts';
+import { noteNumbers } from './notes.ts';
+import { linesOf, plainRoom } from './prepare.ts';
+import type { ParagraphCache, ParagraphTexts } from './prepare.ts';
 
-interface Prepared {
-  properties: ParagraphProperties;
-  base: CharacterProperties;
-  shaped: ShapedParagraph;
-  opportunities: { position: number; required: boolean }[];
-  /** Lines by column width, from the paragraph's beginning. */
-  lines: Map<number, LinesOfParagraph>;
+/** A story set so far, with the states its frames begin with: setting goes on from any of them. */
+export interface StorySetting {
+  story: Story;
+  chain: readonly FlowFrame[];
+  /** `starts[i]` is the state frame i begins with; one more at the end, once all frames are filled. */
+  starts: FlowState[];
+  frames: ComposedFrame[];
+  /** `seen[i]` is the last block that had a say in frame i. */
+  seen: number[];
+  flow: Flow;
+  /** An earlier setting whose frames are taken over as soon as one begins as it did there. */
+  earlier: Earlier | null;
 }
 
-/**
- * Shaped and broken paragraphs, kept as long as the paragraph, the styles and the fonts are the same
- * objects: an edit makes a new object of its paragraph only, so only that one is set again.
- */
-export class ParagraphCache {
-  private byParagraph = new WeakMap<Paragraph, { paragraphStyles: object; characterStyles: object; fonts: FontSet; prepared: Prepared }>();
+/** What an earlier setting of the same story has in common with this one. */
+interface Earlier {
+  setting: StorySetting;
+  /** Blocks from the end that are the same. */
+  tail: number;
+}
 
-  get(folio: Folio, paragraph: Paragraph, fonts: FontSet, fields: FieldTexts): Prepared {
-    const { paragraphStyles, characterStyles } = folio.head;
-    const kept = this.byParagraph.get(paragraph);
-    if (kept && kept.paragraphStyles === paragraphStyles && kept.characterStyles === characterStyles && kept.fonts === fonts)
-      return kept.prepared;
-    const { paragraph: properties, character: base } = resolveParagraph(folio.head, paragraph);
-    const shaped = shapeParagraph(itemise(folio.head, paragraph, base, fonts, fields));
-    const prepared = {
-      properties,
-      base,
-      shaped,
-      opportunities: breakOpportunities(shaped.text),
-      lines: new Map<number, LinesOfParagraph>(),
-    };
-    if (!shaped.hasFields) this.byParagraph.set(paragraph, { paragraphStyles, characterStyles, fonts, prepared });
-    return prepared;
+export type FieldText = (node: Parameters<ParagraphTexts['field']>[0], frame: FlowFrame | null) => string;
+
+/** The chain of a story's text frames, with the page each belongs to. */
+export function chainOf(folio: Folio, story: Story): FlowFrame[] {
+  const chain: FlowFrame[] = [];
+  for (const f of story.frames) {
+    const spread = folio.spreads[f.spread];
+    const item = spread?.items[f.item];
+    if (item?.kind !== 'textFrame') continue;
+    const page = pageOfItem(spread!, item).id;
+    chain.push({ ...f, frame: item, page, startsPage: chain[chain.length - 1]?.page !== page });
+  }
+  return chain;
+}
+
+/** Prepares a story for setting: numbers its lists and notes, and puts its endnotes at its end. */
+export function beginStory(folio: Folio, story: Story, fonts: FontSet, cache: ParagraphCache, field: FieldText): StorySetting {
+  const { numbers, endnotes } = noteNumbers(story, story.order);
+  const order = endnotes.length ? [...story.order, ...endnotes.flatMap((n) => n.order)] : story.order;
+  const labels = new Map<string, ListLabel | { text: string }>(listLabels(folio.head, story, order));
+  for (const block of Object.values(story.blocks))
+    if (block.kind === 'paragraph')
+      for (const node of block.content)
+        if (node.type === 'note' && node.order[0] !== undefined) labels.set(node.order[0], { text: numbers.get(node.id) ?? '' });
+  const flow: Flow = { folio, story, fonts, cache, order, labels, noteNumbers: numbers, field, missing: new Map() };
+  return { story, chain: chainOf(folio, story), starts: [STORY_START], frames: [], seen: [], flow, earlier: null };
+}
+
+/** Sets frames up to, but not including, number `end`; more where an earlier setting gives them for nothing. */
+export function setFrames(setting: StorySetting, end: number): void {
+  while (setting.frames.length < Math.min(end, setting.chain.length)) {
+    const i = setting.frames.length;
+    const { composed, next, seen } = fillFrame(setting.flow, setting.chain[i]!, setting.starts[i]!);
+    setting.frames.push(composed);
+    setting.starts.push(next);
+    setting.seen.push(seen);
+    if (setting.earlier) takeOverRest(setting, setting.earlier);
   }
 }
 
-function build(prepared: Prepared, id: string, fonts: FontSet, broken: BrokenLine[], width: number): BuiltLine[] {
-  const { base, shaped, properties } = prepared;
-  const face = fonts.match(base.fontFamily, base.fontWeight, base.fontStyle);
-  const empty = {
-    leading: leadingOf(base),
-    ascent: (face.ascent / face.unitsPerEm) * base.size,
-    descent: (face.descent / face.unitsPerEm) * base.size,
+const sameState = (a: FlowState, b: FlowState): boolean => a.unit === b.unit && a.broken === b.broken && a.skip === b.skip;
+
+/** Where the next frame begins as it did before, with nothing but unchanged text to come, all that follows is as it was. */
+function takeOverRest(setting: StorySetting, { setting: old, tail }: Earlier): void {
+  const i = setting.frames.length;
+  const [now, then] = [setting.starts[i]!, old.starts[i]];
+  const shift = setting.flow.order.length - old.flow.order.length;
+  if (!then || now.block !== then.block + shift || !sameState(now, then) || now.block < setting.flow.order.length - tail) return;
+  const moved = (block: number): number => block + shift;
+  for (let k = i; k < old.frames.length; k++) {
+    setting.frames.push(old.frames[k]!);
+    setting.seen.push(moved(old.seen[k]!));
+    setting.starts.push(shift ? { ...old.starts[k + 1]!, block: moved(old.starts[k + 1]!.block) } : old.starts[k + 1]!);
+  }
+  for (const [id, glyphs] of old.flow.missing) if (!setting.flow.missing.has(id)) setting.flow.missing.set(id, glyphs);
+  setting.earlier = null;
+}
+
+/** Goes on from an earlier setting of a story: its frames before the first change are kept, those after the last are once they agree. */
+export function goOnFrom(setting: StorySetting, old: StorySetting, sameSpread: (id: string) => boolean): void {
+  const { flow, chain } = setting;
+  if (old.chain.length !== chain.length || flow.noteNumbers.size !== old.flow.noteNumbers.size) return;
+  if (!chain.every((f, i) => old.chain[i]!.item === f.item && sameSpread(f.spread))) return;
+  const [order, before] = [flow.order, old.flow.order];
+  const same = (a: number, b: number): boolean => {
+    const id = order[a];
+    return (
+      id !== undefined &&
+      id === before[b] &&
+      flow.story.blocks[id] === old.flow.story.blocks[id] &&
+      flow.labels.get(id)?.text === old.flow.labels.get(id)?.text
+    );
   };
-  return broken.map((line) => buildLine(shaped, line, properties, id, width, empty));
+  const shorter = Math.min(order.length, before.length);
+  let head = 0;
+  while (head < shorter && same(head, head)) head++;
+  let tail = 0;
+  while (tail < shorter - head && same(order.length - 1 - tail, before.length - 1 - tail)) tail++;
+  let kept = 0;
+  while (kept < old.frames.length && old.seen[kept]! < head) kept++;
+  setting.frames = old.frames.slice(0, kept);
+  setting.starts = old.starts.slice(0, kept + 1);
+  setting.seen = old.seen.slice(0, kept);
+  setting.earlier = { setting: old, tail };
+  // What it took over itself is all that is needed of it: chains of settings must not grow.
+  old.earlier = null;
 }
 
-interface LinesOfParagraph {
-  lines: BuiltLine[];
-  broken: BrokenLine[];
+export const isWhole = (setting: StorySetting): boolean => setting.frames.length >= setting.chain.length;
+
+/** What a story came to, once all its frames are set. */
+export function finishStory(setting: StorySetting): ComposedStory {
+  const { story, frames, flow } = setting;
+  return { story: story.id, frames, overflow: overflowOf(setting), missingGlyphs: [...flow.missing.values()].flat() };
 }
 
-/** A paragraph's lines from a unit of its set text on, for one column width; from its beginning they are kept. */
-function linesFrom(prepared: Prepared, id: string, fonts: FontSet, unit: number, width: number): LinesOfParagraph {
-  const kept = unit === 0 ? prepared.lines.get(width) : undefined;
-  if (kept) return kept;
-  const broken = breakGreedy(prepared.shaped, prepared.opportunities, prepared.properties, unit, width);
-  const set = { broken, lines: build(prepared, id, fonts, broken, width) };
-  if (unit === 0) prepared.lines.set(width, set);
-  return set;
-}
-
-/** What a field shows in a frame. Page fields know their page; the rest shows the text it came with. */
-function fieldTexts(folio: Folio, frame: { spread: string; item: string } | undefined): FieldTexts {
-  return (node) => {
-    const pages = pagesOf(folio);
-    const spread = frame && folio.spreads[frame.spread];
-    const item = frame && spread?.items[frame.item];
-    if (node.field === 'pageNumber' && spread && item) {
-      const page = pageOfItem(spread, item);
-      return printedNumber(pages.find((p) => p.page.id === page.id)!);
+/** What is left of the text after the last frame. */
+function overflowOf(setting: StorySetting): TextOverflow | null {
+  const { flow, chain } = setting;
+  const end = setting.starts[setting.starts.length - 1]!;
+  if (end.block >= flow.order.length) return null;
+  const last = chain[chain.length - 1];
+  const room = plainRoom(last ? columnsOf(last.frame)[0]!.width : 0);
+  const out = { lines: 0, characters: 0, words: 0 };
+  const count = (id: string, unit: number): void => {
+    const block = flow.story.blocks[id];
+    if (block?.kind === 'table') {
+      const cells = Object.values(block.cells).sort((a, b) => a.row - b.row || a.column - b.column);
+      for (const cell of cells) if (cell.row >= block.headerRows + unit) for (const p of cell.order) count(p, 0);
+      return;
     }
-    if (node.field === 'pageCount') return String(pages.length);
-    if (node.field === 'title') return folio.head.metadata.title;
-    return node.text ?? '';
+    if (block?.kind !== 'paragraph') return;
+    const prepared = flow.cache.get(flow.folio.head, block, flow.fonts, {
+      field: (node) => flow.field(node, null),
+      noteNumber: (n) => flow.noteNumbers.get(n) ?? '',
+      label: flow.labels.get(id) ?? null,
+    });
+    if (prepared.shaped.missing.length) flow.missing.set(id, prepared.shaped.missing);
+    const rest = prepared.shaped.text.slice(Math.max(unit, prepared.shaped.labelEnd));
+    out.characters += rest.length;
+    out.words += countWords(rest, prepared.base.language);
+    // Far more lines than a frame holds are counted by their width, not broken one by one.
+    out.lines +=
+      rest.length > LONG
+        ? Math.ceil(prepared.shaped.edge[prepared.shaped.text.length]! / Math.max(1, room.slot(0).width))
+        : linesOf(prepared, unit, room).lines.length;
   };
+  flow.order.slice(end.block).forEach((id, i) => count(id, i === 0 ? end.unit : 0));
+  return out.lines ? out : null;
 }
-
-/** Sets one story into its chain of frames. Pure: the same folio and fonts give the same marks. */
-export function composeStory(folio: Folio, story: Story, fonts: FontSet, cache: ParagraphCache): ComposedStory {
-  const chain = story.frames.flatMap((f) => {
-    const item = folio.spreads[f.spread]?.items[f.item];
-    return item?.kind === 'textFrame' ? [{ ...f, frame: item }] : [];
-  });
-  const frames: ComposedFrame[] = chain.map((c) => ({ item: c.item, spread: c.spread, story: story.id, lines: [] }));
-  const cursor = new ColumnCursor(
-    chain.map((c) => c.frame),
-    frames,
-  );
-  const missingGlyphs: MissingGlyph[] = [];
-  const overflow = { lines: 0, characters: 0, words: 0 };
-  const paragraphs = story.order.flatMap((id) => (story.blocks[id]?.kind === 'paragraph' ? [story.blocks[id]] : []));
-
-  for (const paragraph of paragraphs) {
-    const at = chain[cursor.frameIndex];
-    const prepared = cache.get(folio, paragraph, fonts, fieldTexts(folio, at));
-    missingGlyphs.push(...prepared.shaped.missing);
-    cursor.fill?.addSpace(prepared.properties.spaceBefore);
-    let width = cursor.width;
-    let set = linesFrom(prepared, paragraph.id, fonts, 0, width);
-    for (let i = 0; i < set.lines.length;) {
-      if (cursor.fill?.place(set.lines[i]!)) {
-        i++;
-        continue;
-      }
-      if (!cursor.advance()) {
-        const rest = prepared.shaped.text.slice(set.broken[i]!.start);
-        overflow.lines += set.lines.length - i;
-        overflow.characters += rest.length;
-        overflow.words += countWords(rest, prepared.base.language);
-        break;
-      }
-      if (cursor.width !== width) {
-        width = cursor.width;
-        set = linesFrom(prepared, paragraph.id, fonts, set.broken[i]!.start, width);
-        i = 0;
-      }
-    }
-    cursor.fill?.addSpace(prepared.properties.spaceAfter);
-  }
-  cursor.finish();
-  return { story: story.id, frames, overflow: overflow.lines ? overflow : null, missingGlyphs };
-}
-
-/** Walks the columns of a chain of frames in order. `fill` is undefined once the chain is full. */
-class ColumnCursor {
-  frameIndex = -1;
-  fill: ColumnFill | undefined;
-  width = 0;
-  private columns: ReturnType<typeof columnsOf> = [];
-  private column = -1;
-
-  constructor(
-    private readonly frames: readonly TextFrame[],
-    private readonly out: ComposedFrame[],
-  ) {
-    this.advance();
-  }
-
-  /** Goes to the next column; false at the end of the chain, where the last width stays in force. */
-  advance(): boolean {
-    this.finish();
-    this.column++;
-    if (this.column >= this.columns.length) {
-      if (this.frameIndex + 1 >= this.frames.length) {
-        this.column = this.columns.length;
-        return false;
-      }
-      this.frameIndex++;
-      this.columns = columnsOf(this.frames[this.frameIndex]!);
-      this.column = 0;
-    }
-    const column = this.columns[this.column]!;
-    this.fill = new ColumnFill(column, this.column, this.frames[this.frameIndex]!);
-    this.width = column.width;
-    return true;
-  }
-
-  finish(): void {
-    if (this.fill) this.out[this.frameIndex]!.lines.push(...this.fill.finish());
-    this.fill = undefined;
-  }
-}
+const LONG = 20_000;

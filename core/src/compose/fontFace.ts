@@ -48,6 +48,8 @@ export class FontFace {
   private readonly buffer = new hb.Buffer();
   private readonly paths = new Map<number, string>();
   private readonly covered = new Map<number, number>();
+  private readonly advances = new Map<number, number>();
+  private readonly features = new Map<string, boolean>();
 
   /** Reads a TrueType or OpenType font; throws a FontError on anything else. */
   constructor(
@@ -87,6 +89,32 @@ export class FontFace {
     let gid = this.covered.get(codePoint);
     if (gid === undefined) this.covered.set(codePoint, (gid = this.font.nominalGlyph(codePoint) ?? 0));
     return gid;
+  }
+
+  /** A glyph's own advance in font units. */
+  advanceOf(gid: number): number {
+    let advance = this.advances.get(gid);
+    if (advance === undefined) this.advances.set(gid, (advance = this.font.glyphHAdvance(gid)));
+    return advance;
+  }
+
+  /** Whether a feature makes another glyph of a letter: the font has it. */
+  changesWith(feature: string, letter: string, language: string): boolean {
+    let changes = this.features.get(feature);
+    if (changes === undefined) {
+      const glyph = (on: number): number | undefined =>
+        this.shape({
+          text: letter,
+          start: 0,
+          end: letter.length,
+          features: { [feature]: on },
+          language,
+          script: 'Latn',
+          direction: 'ltr',
+        })[0]?.gid;
+      this.features.set(feature, (changes = glyph(0) !== glyph(1)));
+    }
+    return changes;
   }
 
   shape(request: ShapeRequest): ShapedGlyph[] {

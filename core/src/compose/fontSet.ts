@@ -55,12 +55,14 @@ export class FontSet {
     return face;
   }
 
-  /** A face other than `not` that has the code point, in loading order. */
-  fallback(codePoint: number, not: FontFace): FontFace | undefined {
-    return (
-      this.faces.find((f) => f !== not && f.weight === not.weight && f.style === not.style && f.glyphFor(codePoint)) ??
-      this.faces.find((f) => f !== not && f.glyphFor(codePoint))
-    );
+  /** A face other than `not` that has the code point: of the families in `order`, then any, in loading order. */
+  fallback(codePoint: number, not: FontFace, order: readonly string[] = []): FontFace | undefined {
+    const has = (f: FontFace): boolean => f !== not && f.glyphFor(codePoint) !== 0;
+    for (const family of order) {
+      const faces = this.faces.filter((f) => sameFamily(f.family, family) && has(f));
+      if (faces.length) return nearest(faces, not);
+    }
+    return this.faces.find((f) => f.weight === not.weight && f.style === not.style && has(f)) ?? this.faces.find(has);
   }
 }
 
@@ -79,6 +81,7 @@ function wantedFamilies(head: Head): Set<string> {
   for (const style of [...Object.values(head.paragraphStyles), ...Object.values(head.characterStyles)])
     if (style.character.fontFamily) families.add(style.character.fontFamily.toLowerCase());
   for (const font of Object.values(head.fonts)) families.add(font.family.toLowerCase());
+  for (const order of Object.values(head.fallbacks)) for (const family of order) families.add(family.toLowerCase());
   return families;
 }
 

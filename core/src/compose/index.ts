@@ -3,4 +3,4 @@ export { FontFace, FontError } from './fontFace.ts';
 export { FontSet, loadFonts } from './fontSet.ts';
 export type { FontProblem, FontSource } from './fontSet.ts';
 export { Composer } from './compose.ts';
-export { columnsOf } from './fillFrames.ts';
+export { columnsOf } from './columnFill.ts';

@@ -1,4 +1,5 @@
-import type { SolidPaint } from '../folio/colour.ts';
+import type { Paint, SolidPaint } from '../folio/colour.ts';
+import type { Rect } from '../folio/geometry.ts';
 import type { CharacterProperties } from '../folio/styles.ts';
 import type { FontFace } from './fontFace.ts';
 
@@ -28,13 +29,19 @@ export interface GlyphRun {
   x: number;
   shift: number;
   width: number;
-  /** Points added to every word space and every letter, beyond the font's own. */
+  /** Points added to every word space and every letter, beyond the font's own; glyphs are stretched along the line. */
   wordSpace: number;
   letterSpace: number;
   horizontalScale: number;
   features: Record<string, number>;
   language: string;
   direction: 'ltr' | 'rtl';
+  /** How it follows the run before: directly, after a tab (read as a space), or set apart without one. */
+  joint: 'flow' | 'tab' | 'apart';
+  /** Seen, not read: the dots of a leader. */
+  decoration?: boolean | undefined;
+  /** Made by the program: a bullet or number before the text, a note's reference. */
+  generated?: 'label' | 'note' | undefined;
   link?: string | undefined;
   characterStyle?: string | undefined;
   glyphs: Glyph[];
@@ -60,11 +67,23 @@ export interface SetLine {
   runs: GlyphRun[];
 }
 
+/** Something drawn with a text that is no letter, in the space of its frame: it lies under the text. */
+export interface FrameBox {
+  kind: 'rule' | 'shading' | 'border' | 'noteRule' | 'cell';
+  box: Rect;
+  fill?: Paint | undefined;
+  /** Lines along the sides that are named, or all around. */
+  stroke?: { paint: Paint; weight: number; dashes?: number[] | undefined } | undefined;
+  /** The paragraph or cell it belongs to. */
+  subject?: string | undefined;
+}
+
 export interface ComposedFrame {
   item: string;
   spread: string;
   story: string;
   lines: SetLine[];
+  boxes: FrameBox[];
 }
 
 export interface TextOverflow {

@@ -1,104 +1,212 @@
 import type { ParagraphProperties } from '../folio/styles.ts';
 import { leadingOf } from '../folio/resolve.ts';
+import { visualOrder } from './bidi.ts';
 import type { BrokenLine } from './breakLines.ts';
+import type { Look } from './expand.ts';
 import type { ShapedGlyph } from './fontFace.ts';
-import type { ShapingItem } from './itemise.ts';
+import { SOFT_HYPHEN } from '../folio/text.ts';
 import { positioned } from './itemise.ts';
+import type { ShapingItem } from './itemise.ts';
+import { hangOf, NOT_JUSTIFIED, shareOut } from './justify.ts';
+import type { Elasticity, Shares } from './justify.ts';
 import type { Glyph, GlyphRun, SetLine } from './marks.ts';
+import { isIdeographic } from './scripts.ts';
+import {
+  hyphenCharacter,
+  IDEOGRAPH_STRETCH,
+  isBreakItem,
+  isTabItem,
+  isTrailSurrogate,
+  isWordSpace,
+  scaleOf,
+  shapeAlone,
+  trackingOf,
+} from './shapeParagraph.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
-import { isBreakItem, isTabItem, isTrailSurrogate, scaleOf, shapeAlone, trackingOf } from './shapeParagraph.ts';
 
 /** A line with its marks placed from x = 0 and a baseline at 0, and the room it wants. */
 export interface BuiltLine extends SetLine {
   leading: number;
 }
 
-const STRETCHES = (c: string | undefined): boolean => c === ' ' || c === '\u00A0';
-
-/**
- * Turns a broken line into glyph runs: takes the paragraph's glyphs where the break is safe, shapes
- * again where it is not (HarfBuzz marks such glyphs), adds the stretch that justification needs and
- * cuts runs where the look changes.
- */
-export function buildLine(
-  shaped: ShapedParagraph,
-  line: BrokenLine,
-  paragraph: ParagraphProperties,
-  paragraphId: string,
-  columnWidth: number,
-  base: { leading: number; ascent: number; descent: number },
-): BuiltLine {
-  const indent = paragraph.startIndent + (line.start === 0 ? paragraph.firstLineIndent : 0);
-  const measure = Math.max(0, columnWidth - indent - paragraph.endIndent);
-  const pieces = shaped.items.flatMap((item, i) => {
-    const [from, to] = [Math.max(item.start, line.start), Math.min(item.end, line.end)];
-    return from < to ? [{ item, from, to, glyphs: glyphsOf(shaped, i, from, to) }] : [];
-  });
-  const natural = pieces.reduce((sum, p) => sum + widthOf(shaped, p, line), 0);
-  const wordSpace = stretchOf(shaped, line, paragraph, measure - natural);
-  const runs: GlyphRun[] = [];
-  let x = 0;
-  let [ascent, descent, leading] = [0, 0, 0];
-  for (const piece of pieces) {
-    if (isTabItem(shaped.text, piece.item)) {
-      x += line.tabs.find((t) => t.at === piece.from)?.width ?? 0;
-      continue;
-    }
-    if (isBreakItem(shaped.text, piece.item)) continue;
-    for (const run of runsOf(shaped, piece, x, wordSpace)) {
-      runs.push(run);
-      x = run.x + run.width;
-      ascent = Math.max(ascent, (run.font.ascent / run.font.unitsPerEm) * run.size - run.shift);
-      descent = Math.max(descent, (run.font.descent / run.font.unitsPerEm) * run.size + run.shift);
-      leading = Math.max(leading, leadingOf(run.look));
-    }
-  }
-  const free = measure - x;
-  const align = paragraph.align;
-  const shift = align === 'right' ? free : align === 'centre' ? free / 2 : 0;
-  return {
-    paragraph: paragraphId,
-    start: shaped.offsets[line.start]!,
-    end: shaped.offsets[line.end]!,
-    x: indent + shift,
-    baseline: 0,
-    width: x,
-    measure,
-    ascent: runs.length ? ascent : base.ascent,
-    descent: runs.length ? descent : base.descent,
-    leading: runs.length ? leading : base.leading,
-    spaceAtEnd: line.next > line.end && /\s/.test(shaped.text[line.end] ?? ''),
-    column: 0,
-    first: line.start === 0,
-    last: line.next >= shaped.text.length,
-    runs,
-  };
+/** What a line needs to know of its paragraph. */
+export interface LineSetting {
+  paragraph: ParagraphProperties;
+  id: string;
+  /** How far the line is indented, and the room for its text. */
+  indent: number;
+  measure: number;
+  /** Where the paragraph's own text begins: after a drop capital. */
+  begins: number;
+  /** What an empty line measures by. */
+  base: { leading: number; ascent: number; descent: number };
 }
 
+/** Glyphs of a line that lie in one item. */
 interface Piece {
   item: ShapingItem;
   from: number;
   to: number;
   glyphs: ShapedGlyph[];
+  /** Room of a tab; then there are no glyphs. */
+  tab: { width: number; leader?: string | undefined } | null;
 }
 
-function glyphsOf(shaped: ShapedParagraph, index: number, from: number, to: number): ShapedGlyph[] {
+/**
+ * Turns a broken line into glyph runs: takes the paragraph's glyphs where the break is safe, shapes
+ * again where it is not (HarfBuzz marks such glyphs), shares out what justification needs, orders by
+ * direction and cuts runs where the look changes.
+ */
+export function buildLine(shaped: ShapedParagraph, line: BrokenLine, setting: LineSetting): BuiltLine {
+  const { paragraph, indent, measure, base } = setting;
+  const pieces = piecesOf(shaped, line);
+  const natural = pieces.reduce((sum, p) => sum + naturalWidth(shaped, p, paragraph), 0);
+  const [hangLeft, hangRight] = paragraph.hangingPunctuation ? hangs(shaped, pieces, line) : [0, 0];
+  const shares = sharesOf(shaped, line, pieces, paragraph, measure + hangLeft + hangRight - natural);
+  const levels = pieces.map((p) => p.item.level);
+  const order = levels.some((l) => l > 0) ? visualOrder(levels) : null;
+  const runs: GlyphRun[][] = pieces.map(() => []);
+  let x = 0;
+  let trailing = 0;
+  for (const i of order ?? pieces.keys()) {
+    const piece = pieces[i]!;
+    if (piece.tab) {
+      if (piece.tab.leader && piece.tab.width > 0) runs[i]!.push(...leaderRuns(shaped, piece, x));
+      x += piece.tab.width;
+      continue;
+    }
+    for (const run of runsOf(shaped, piece, x, shares, paragraph)) {
+      runs[i]!.push(run);
+      x = run.x + run.width;
+      trailing = shares.ideograph && piece.item.ideographic ? run.letterSpace - trackingOf(piece.item) : 0;
+    }
+  }
+  const all = joined(pieces, runs);
+  const metrics = all.length ? measureOf(all) : base;
+  const width = x - trailing;
+  const free = measure + hangLeft + hangRight - width;
+  return {
+    paragraph: setting.id,
+    start: shaped.offsets[line.start]!,
+    end: shaped.offsets[line.end]!,
+    x: indent - hangLeft + free * alignment(paragraph, line),
+    baseline: 0,
+    width,
+    measure,
+    ...metrics,
+    spaceAtEnd: line.next > line.end && /\s/.test(shaped.text[line.end] ?? ''),
+    column: 0,
+    first: line.start <= setting.begins,
+    last: line.next >= shaped.text.length,
+    runs: all,
+  };
+}
+
+/** The share of free room that stands before a line: `left` and `right` are sides of the paper in either direction. */
+function alignment(paragraph: ParagraphProperties, line: BrokenLine): number {
+  switch (paragraph.align) {
+    case 'left':
+      return 0;
+    case 'right':
+      return 1;
+    case 'centre':
+      return 0.5;
+    case 'justify':
+      return paragraph.direction === 'rtl' && line.forced ? 1 : 0;
+    case 'justifyAll':
+      return 0;
+  }
+}
+
+function measureOf(runs: readonly GlyphRun[]): { ascent: number; descent: number; leading: number } {
+  let [ascent, descent, leading] = [0, 0, 0];
+  for (const run of runs) {
+    ascent = Math.max(ascent, (run.font.ascent / run.font.unitsPerEm) * run.size - run.shift);
+    descent = Math.max(descent, (run.font.descent / run.font.unitsPerEm) * run.size + run.shift);
+    leading = Math.max(leading, leadingOf(run.look));
+  }
+  return { ascent, descent, leading };
+}
+
+/** Runs in reading order, told how each follows the one before. */
+function joined(pieces: readonly Piece[], runs: readonly GlyphRun[][]): GlyphRun[] {
+  const out: GlyphRun[] = [];
+  let tab = false;
+  pieces.forEach((piece, i) => {
+    for (const run of runs[i]!) {
+      const before = out[out.length - 1];
+      if (tab && before && !run.decoration) run.joint = 'tab';
+      else if (before && (before.direction !== run.direction || Math.abs(before.x + before.width - run.x) > 0.001)) run.joint = 'apart';
+      out.push(run);
+      if (!run.decoration) tab = false;
+    }
+    if (piece.tab) tab = true;
+  });
+  return out;
+}
+
+function piecesOf(shaped: ShapedParagraph, line: BrokenLine): Piece[] {
+  const { text, items } = shaped;
+  const out: Piece[] = [];
+  for (let i = firstItem(items, line.start); i < items.length && items[i]!.start < line.end; i++) {
+    const item = items[i]!;
+    const [from, to] = [Math.max(item.start, line.start), Math.min(item.end, line.end)];
+    if (from >= to || isBreakItem(text, item)) continue;
+    if (isTabItem(text, item)) {
+      const placed = line.tabs.find((t) => t.at === from);
+      out.push({ item, from, to, glyphs: [], tab: { width: placed?.width ?? 0, leader: placed?.leader } });
+    } else {
+      const suffix = line.hyphen && to === line.end ? hyphenCharacter(item) : '';
+      out.push({ item, from, to, glyphs: glyphsOf(shaped, i, from, to, suffix), tab: null });
+    }
+  }
+  return out;
+}
+
+function firstItem(items: readonly ShapingItem[], at: number): number {
+  let [low, high] = [0, items.length];
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (items[mid]!.end <= at) low = mid + 1;
+    else high = mid;
+  }
+  return low;
+}
+
+/** Glyphs of a part of an item: the paragraph's own where they can be cut out, shaped again next to a break that is not safe. */
+function glyphsOf(shaped: ShapedParagraph, index: number, from: number, to: number, suffix: string): ShapedGlyph[] {
   const item = shaped.items[index]!;
   const whole = shaped.glyphs[index]!;
-  if (from === item.start && to === item.end) return whole;
-  const safe = (from === item.start || !shaped.unsafe[from]) && (to === item.end || !shaped.unsafe[to]);
-  if (safe) return whole.filter((g) => g.cluster >= from && g.cluster < to);
-  return shapeAlone(shaped, item, from, to);
+  const { unsafe } = shaped;
+  if (from === item.start && to === item.end && !suffix) return whole;
+  if (item.direction === 'rtl') return shapeAlone(shaped, item, from, to, suffix);
+  let head = from;
+  if (from > item.start && unsafe[from])
+    do head++;
+    while (head < to && unsafe[head]);
+  let tail = to;
+  if (suffix || (to < item.end && unsafe[to]))
+    do tail--;
+    while (tail > head && unsafe[tail]);
+  if (head >= tail) return shapeAlone(shaped, item, from, to, suffix);
+  const middle = whole.slice(glyphIndex(whole, head), glyphIndex(whole, tail));
+  if (head === from && tail === to) return middle;
+  return [
+    ...(head > from ? shapeAlone(shaped, item, from, head) : []),
+    ...middle,
+    ...(tail < to || suffix ? shapeAlone(shaped, item, tail, to, suffix) : []),
+  ];
 }
 
-function widthOf(shaped: ShapedParagraph, piece: Piece, line: BrokenLine): number {
-  if (isTabItem(shaped.text, piece.item)) return line.tabs.find((t) => t.at === piece.from)?.width ?? 0;
-  const scale = scaleOf(piece.item);
-  const characters = characterCount(shaped.text, piece.from, piece.to);
-  return (
-    piece.glyphs.reduce((sum, g) => sum + g.advance * scale, 0) +
-    (isBreakItem(shaped.text, piece.item) ? 0 : characters * trackingOf(piece.item))
-  );
+/** The first glyph of a left-to-right row that stands for `at` or what follows it. */
+function glyphIndex(glyphs: readonly ShapedGlyph[], at: number): number {
+  let [low, high] = [0, glyphs.length];
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (glyphs[mid]!.cluster < at) low = mid + 1;
+    else high = mid;
+  }
+  return low;
 }
 
 function characterCount(text: string, from: number, to: number): number {
@@ -107,65 +215,216 @@ function characterCount(text: string, from: number, to: number): number {
   return n;
 }
 
-/** Points for each word space of a justified line; spaces before a tab do not stretch. */
-function stretchOf(shaped: ShapedParagraph, line: BrokenLine, paragraph: ParagraphProperties, free: number): number {
-  const justified = paragraph.align === 'justifyAll' || (paragraph.align === 'justify' && !line.forced);
-  if (!justified || line.tabs.length || free <= 0) return 0;
-  let spaces = 0;
-  for (let i = line.start; i < line.end; i++) if (STRETCHES(shaped.text[i])) spaces++;
-  return spaces ? free / spaces : 0;
+/** A piece's width before justification, its spaces as wide as the paragraph's style wants them. */
+function naturalWidth(shaped: ShapedParagraph, piece: Piece, paragraph: ParagraphProperties): number {
+  if (piece.tab) return piece.tab.width;
+  const scale = scaleOf(piece.item);
+  const tracking = trackingOf(piece.item);
+  let width = 0;
+  for (const g of piece.glyphs) {
+    const advance = g.advance * scale;
+    width += isWordSpace(shaped.text[g.cluster]) ? (advance + tracking) * paragraph.wordSpace.ideal - tracking : advance;
+  }
+  const hyphen = piece.glyphs.length && lastCluster(piece) === piece.to ? 1 : 0;
+  return width + tracking * (characterCount(shaped.text, piece.from, piece.to) + hyphen);
+}
+
+const lastCluster = (piece: Piece): number => Math.max(piece.glyphs[0]!.cluster, piece.glyphs[piece.glyphs.length - 1]!.cluster);
+
+/** How far the first and last characters hang over the line's edges, in points. */
+function hangs(shaped: ShapedParagraph, pieces: readonly Piece[], line: BrokenLine): [number, number] {
+  const [first, last] = [pieces[0], pieces[pieces.length - 1]];
+  const over = (piece: Piece | undefined, glyph: ShapedGlyph | undefined, character: string | undefined): number =>
+    piece && !piece.tab && glyph && piece.item.direction === 'ltr' ? hangOf(character) * glyph.advance * scaleOf(piece.item) : 0;
+  return [
+    over(first, first?.glyphs[0], shaped.text[line.start]),
+    over(last, last?.glyphs[last.glyphs.length - 1], line.hyphen && last ? hyphenCharacter(last.item) : shaped.text[line.end - 1]),
+  ];
+}
+
+/** How the line's free room is shared out; nothing is, where the line is not justified or has tabs. */
+function sharesOf(
+  shaped: ShapedParagraph,
+  line: BrokenLine,
+  pieces: readonly Piece[],
+  paragraph: ParagraphProperties,
+  free: number,
+): Shares {
+  const justified = paragraph.align === 'justifyAll' || (paragraph.align === 'justify' && (!line.forced || free < 0));
+  if (!justified || line.tabs.length || Math.abs(free) < 1e-9) return NOT_JUSTIFIED;
+  return shareOut(free, elasticityOf(shaped, pieces, paragraph), paragraph);
+}
+
+function elasticityOf(shaped: ShapedParagraph, pieces: readonly Piece[], paragraph: ParagraphProperties): Elasticity {
+  const { letterSpace, glyphWidth, wordSpace } = paragraph;
+  const out: Elasticity = { spaces: 0, letters: { stretch: 0, shrink: 0 }, glyphs: { stretch: 0, shrink: 0 }, ideographs: 0 };
+  const last = pieces[pieces.length - 1];
+  for (const piece of pieces) {
+    if (piece.tab) continue;
+    const [scale, tracking] = [scaleOf(piece.item), trackingOf(piece.item)];
+    let advances = 0;
+    for (const g of piece.glyphs) {
+      advances += g.advance * scale;
+      if (isWordSpace(shaped.text[g.cluster])) out.spaces += (g.advance * scale + tracking) * wordSpace.ideal;
+    }
+    const letters = characterCount(shaped.text, piece.from, piece.to) * piece.item.size;
+    out.letters.stretch += letters * (letterSpace.most - letterSpace.ideal);
+    out.letters.shrink += letters * (letterSpace.ideal - letterSpace.least);
+    out.glyphs.stretch += advances * (glyphWidth.most - 1);
+    out.glyphs.shrink += advances * (1 - glyphWidth.least);
+    if (piece.item.ideographic) {
+      // The last character of a line has no gap after it.
+      const gaps = ideographsIn(shaped.text, piece.from, piece.to) - (piece === last ? 1 : 0);
+      out.ideographs += Math.max(0, gaps) * IDEOGRAPH_STRETCH * piece.item.size;
+    }
+  }
+  return out;
+}
+
+function ideographsIn(text: string, from: number, to: number): number {
+  let n = 0;
+  for (let i = from; i < to; i++) if (isIdeographic(text.charCodeAt(i))) n++;
+  return n;
 }
 
 /** The runs of one piece, cut where the look changes, from `x` on. */
-function* runsOf(shaped: ShapedParagraph, piece: Piece, x: number, wordSpace: number): Generator<GlyphRun> {
+function* runsOf(shaped: ShapedParagraph, piece: Piece, x: number, shares: Shares, paragraph: ParagraphProperties): Generator<GlyphRun> {
   const { text, looks, offsets } = shaped;
-  const scale = scaleOf(piece.item);
-  const tracking = trackingOf(piece.item);
-  const ordered = piece.item.direction === 'rtl' ? [...piece.glyphs].reverse() : piece.glyphs;
-  const clusterEnd = new Map<number, number>();
-  ordered.forEach((g, i) => {
-    const next = ordered.slice(i + 1, i + 40).find((n) => n.cluster > g.cluster);
-    clusterEnd.set(g.cluster, next?.cluster ?? piece.to);
-  });
-  for (const look of looks) {
-    const [from, to] = [Math.max(look.start, piece.from), Math.min(look.end, piece.to)];
-    if (from >= to) continue;
-    const mine = piece.glyphs.filter((g) => g.cluster >= from && g.cluster < to);
-    const glyphs: Glyph[] = [];
+  const { item, glyphs } = piece;
+  const { letterSpace, glyphWidth, wordSpace } = paragraph;
+  const stretched = 1 + shares.glyph * (shares.glyph >= 0 ? glyphWidth.most - 1 : 1 - glyphWidth.least);
+  const scale = scaleOf(item) * stretched;
+  const tracking = trackingOf(item);
+  const letterLimit = shares.letter >= 0 ? letterSpace.most - letterSpace.ideal : letterSpace.ideal - letterSpace.least;
+  const letter = tracking + shares.letter * letterLimit * item.size;
+  const gap = item.ideographic ? shares.ideograph * IDEOGRAPH_STRETCH * item.size : 0;
+  // Direction decides whether clusters rise or fall; where one ends, the next in the text begins.
+  const rtl = item.direction === 'rtl';
+  const step = rtl ? -1 : 1;
+  const endOf = (index: number): number => {
+    const { cluster } = glyphs[index]!;
+    for (let i = index + step; i >= 0 && i < glyphs.length; i += step)
+      if (glyphs[i]!.cluster !== cluster) return Math.min(glyphs[i]!.cluster, piece.to);
+    return piece.to;
+  };
+  const parts = lookParts(looks, piece.from, piece.to);
+  for (const look of rtl ? parts.reverse() : parts) {
+    const out: Glyph[] = [];
+    const lastPart = look.end === piece.to;
     let at = 0;
-    let lastCluster = -1;
-    for (const g of mine) {
-      const end = clusterEnd.get(g.cluster) ?? piece.to;
-      const fresh = g.cluster !== lastCluster;
-      const chars = fresh ? text.slice(g.cluster, end) : '';
-      let advance = g.advance * scale;
-      if (fresh) advance += tracking * characterCount(text, g.cluster, end) + (STRETCHES(chars) ? wordSpace : 0);
-      glyphs.push({ gid: g.gid, x: at, advance, dx: g.dx * scale, dy: -g.dy * scale, offset: offsets[g.cluster]!, text: chars });
+    let cluster = -1;
+    let spaceAdded = 0;
+    for (let i = 0; i < glyphs.length; i++) {
+      const g = glyphs[i]!;
+      const hyphen = g.cluster >= piece.to;
+      if (hyphen ? !lastPart : g.cluster < look.start || g.cluster >= look.end) continue;
+      const fresh = g.cluster !== cluster;
+      const chars = hyphen ? SOFT_HYPHEN : fresh ? text.slice(g.cluster, endOf(i)) : '';
+      const natural = g.advance * scale;
+      let advance = natural;
+      if (fresh) advance += letter * (hyphen ? 1 : characterCount(text, g.cluster, g.cluster + chars.length));
+      if (fresh && isWordSpace(chars)) {
+        const plain = g.advance * scaleOf(item) + tracking;
+        spaceAdded = plain * (wordSpace.ideal - 1) + shares.space * plain * wordSpace.ideal;
+        advance += spaceAdded;
+      } else if (fresh && gap && isIdeographic(chars.charCodeAt(0))) advance += gap;
+      out.push({
+        gid: g.gid,
+        x: at,
+        advance,
+        dx: g.dx * scale,
+        dy: -g.dy * scale,
+        offset: offsets[Math.min(g.cluster, piece.to)]!,
+        text: chars,
+      });
       at += advance;
-      lastCluster = g.cluster;
+      cluster = g.cluster;
     }
     const c = look.character;
+    const hyphenated = lastPart && out[rtl ? 0 : out.length - 1]?.text === SOFT_HYPHEN;
     yield {
-      font: piece.item.font,
-      size: piece.item.size,
+      font: item.font,
+      size: item.size,
       look: c,
       fill: c.fill,
-      text: text.slice(from, to),
-      start: offsets[from]!,
-      end: offsets[to]!,
+      text: text.slice(look.start, look.end) + (hyphenated ? SOFT_HYPHEN : ''),
+      start: offsets[look.start]!,
+      end: offsets[look.end]!,
       x,
       shift: positioned(c).shift,
       width: at,
-      wordSpace,
-      letterSpace: tracking,
-      horizontalScale: c.horizontalScale,
-      features: piece.item.features,
-      language: piece.item.language,
-      direction: piece.item.direction,
+      wordSpace: spaceAdded,
+      letterSpace: letter + gap,
+      horizontalScale: item.horizontalScale * stretched,
+      features: item.features,
+      language: item.language,
+      direction: item.direction,
+      joint: 'flow',
+      generated: look.generated,
       link: look.link,
       characterStyle: look.characterStyle,
-      glyphs,
+      glyphs: out,
     };
     x += at;
   }
+}
+
+/** The parts of `[from, to)` that have one look each. */
+function lookParts(looks: readonly Look[], from: number, to: number): Look[] {
+  const out: Look[] = [];
+  for (const look of looks) {
+    if (look.start >= to) break;
+    if (look.end > from) out.push({ ...look, start: Math.max(look.start, from), end: Math.min(look.end, to) });
+  }
+  return out;
+}
+
+/** A leader fills a tab with whole repeats, flush with its end, so that those of neighbouring lines stand in step. */
+function leaderRuns(shaped: ShapedParagraph, piece: Piece, x: number): GlyphRun[] {
+  const { item } = piece;
+  const { width, leader } = piece.tab!;
+  const look = lookParts(shaped.looks, piece.from, piece.to)[0]!;
+  const unit = item.font.shape({ ...item, text: leader!, start: 0, end: leader!.length });
+  const scale = scaleOf(item);
+  const unitWidth = unit.reduce((n, g) => n + g.advance * scale, 0);
+  const repeats = unitWidth > 0 ? Math.min(500, Math.floor(width / unitWidth + 1e-6)) : 0;
+  if (!repeats) return [];
+  const glyphs: Glyph[] = [];
+  let at = 0;
+  for (let r = 0; r < repeats; r++)
+    for (const g of unit) {
+      glyphs.push({
+        gid: g.gid,
+        x: at,
+        advance: g.advance * scale,
+        dx: g.dx * scale,
+        dy: -g.dy * scale,
+        offset: shaped.offsets[piece.from]!,
+        text: leader![g.cluster] ?? '',
+      });
+      at += g.advance * scale;
+    }
+  return [
+    {
+      font: item.font,
+      size: item.size,
+      look: look.character,
+      fill: look.character.fill,
+      text: leader!.repeat(repeats),
+      start: shaped.offsets[piece.from]!,
+      end: shaped.offsets[piece.from]!,
+      x: x + width - at,
+      shift: positioned(look.character).shift,
+      width: at,
+      wordSpace: 0,
+      letterSpace: 0,
+      horizontalScale: item.horizontalScale,
+      features: item.features,
+      language: item.language,
+      direction: item.direction,
+      joint: 'apart',
+      decoration: true,
+      glyphs,
+    },
+  ];
 }

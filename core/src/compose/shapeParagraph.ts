@@ -1,39 +1,42 @@
+import type { ParagraphProperties } from '../folio/styles.ts';
 import type { ShapedGlyph } from './fontFace.ts';
+import { isIdeographic } from './scripts.ts';
 import type { ItemisedParagraph, ShapingItem } from './itemise.ts';
 
-/** A paragraph shaped once: for each unit of its text, the width up to it, in points. */
+/** A paragraph shaped once: for each unit of its text, sums up to it, in points. */
 export interface ShapedParagraph extends ItemisedParagraph {
   glyphs: ShapedGlyph[][];
   /** `edge[i]` is the natural width of `text[0..i)`; tabs count nothing here. */
   edge: Float64Array;
+  /** How much justification may add to and take from `text[0..i)`. */
+  stretch: Float64Array;
+  shrink: Float64Array;
   /** Units before which a line may not begin without shaping again. */
   unsafe: Uint8Array;
 }
 
-/** Points per font unit at an item's size. */
-const scaleOf = (item: ShapingItem): number => item.size / item.font.unitsPerEm;
+/** Points per font unit along the line, at an item's size and horizontal scale. */
+export const scaleOf = (item: ShapingItem): number => (item.size * item.horizontalScale) / item.font.unitsPerEm;
 /** Tracking in points per character. */
-export const trackingOf = (item: ShapingItem): number => (item.tracking / 1000) * item.size;
+export const trackingOf = (item: ShapingItem): number => (item.tracking / 1000) * item.size * item.horizontalScale;
 
 export const isTabItem = (text: string, item: ShapingItem): boolean => text[item.start] === '\t';
 export const isBreakItem = (text: string, item: ShapingItem): boolean => text[item.start] === '\n';
+export const isTrailSurrogate = (text: string, i: number): boolean => (text.charCodeAt(i) & 0xfc00) === 0xdc00;
+/** Word spaces, which justification changes; as browsers' word-spacing has it. */
+export const isWordSpace = (c: string | undefined): boolean => c === ' ' || c === '\u00A0';
+
+/** Between ideographs and kana a justified line gives by this much of an em (JLREQ 3.8.4, which allows up to a quarter). */
+export const IDEOGRAPH_STRETCH = 0.15;
 
 /** Shapes every stretch of a paragraph and sums widths cluster by cluster. */
-export function shapeParagraph(itemised: ItemisedParagraph): ShapedParagraph {
+export function shapeParagraph(itemised: ItemisedParagraph, paragraph: ParagraphProperties): ShapedParagraph {
   const { text, items } = itemised;
   const widths = new Float64Array(text.length + 1);
   const unsafe = new Uint8Array(text.length + 1);
   const glyphs = items.map((item) => {
     if (isTabItem(text, item) || isBreakItem(text, item)) return [];
-    const shaped = item.font.shape({
-      text,
-      start: item.start,
-      end: item.end,
-      features: item.features,
-      language: item.language,
-      script: item.script,
-      direction: item.direction,
-    });
+    const shaped = item.font.shape({ text, ...item });
     const [scale, tracking] = [scaleOf(item), trackingOf(item)];
     // Inside a cluster (a ligature, a letter with its marks) there is no glyph to begin a line with.
     unsafe.fill(1, item.start + 1, item.end);
@@ -45,8 +48,30 @@ export function shapeParagraph(itemised: ItemisedParagraph): ShapedParagraph {
     return shaped;
   });
   const edge = new Float64Array(text.length + 1);
-  for (let i = 0; i < text.length; i++) edge[i + 1] = edge[i]! + widths[i]!;
-  return { ...itemised, glyphs, edge, unsafe };
+  const stretch = new Float64Array(text.length + 1);
+  const shrink = new Float64Array(text.length + 1);
+  const { wordSpace, letterSpace, glyphWidth } = paragraph;
+  const elastic = letterSpace.least !== letterSpace.most || glyphWidth.least !== glyphWidth.most;
+  for (const item of items) {
+    const plain = isTabItem(text, item) || isBreakItem(text, item);
+    for (let i = item.start; i < item.end; i++) {
+      let width = widths[i]!;
+      let [more, less] = [0, 0];
+      if (!plain && isWordSpace(text[i])) {
+        more = width * (wordSpace.most - wordSpace.ideal);
+        less = width * (wordSpace.ideal - wordSpace.least);
+        width *= wordSpace.ideal;
+      } else if (!plain && item.ideographic && isIdeographic(text.charCodeAt(i))) more = IDEOGRAPH_STRETCH * item.size;
+      if (elastic && !plain) {
+        more += item.size * (letterSpace.most - letterSpace.ideal) + width * (glyphWidth.most - 1);
+        less += item.size * (letterSpace.ideal - letterSpace.least) + width * (1 - glyphWidth.least);
+      }
+      edge[i + 1] = edge[i]! + width;
+      stretch[i + 1] = stretch[i]! + more;
+      shrink[i + 1] = shrink[i]! + less;
+    }
+  }
+  return { ...itemised, glyphs, edge, stretch, shrink, unsafe };
 }
 
 /**
@@ -69,12 +94,9 @@ export function widthBetween(shaped: ShapedParagraph, from: number, to: number):
 }
 
 /** Shapes a part of an item by itself: only its own characters reach the shaper, as in a browser's line. */
-export function shapeAlone(shaped: ShapedParagraph, item: ShapingItem, from: number, to: number): ShapedGlyph[] {
-  const text = shaped.text.slice(from, to);
-  const { features, language, script, direction } = item;
-  return item.font
-    .shape({ text, start: 0, end: text.length, features, language, script, direction })
-    .map((g) => ({ ...g, cluster: g.cluster + from }));
+export function shapeAlone(shaped: ShapedParagraph, item: ShapingItem, from: number, to: number, suffix = ''): ShapedGlyph[] {
+  const text = shaped.text.slice(from, to) + suffix;
+  return item.font.shape({ ...item, text, start: 0, end: text.length }).map((g) => ({ ...g, cluster: g.cluster + from }));
 }
 
 /** The width of a stretch shaped by itself, item by item. */
@@ -83,11 +105,34 @@ function shapedWidth(shaped: ShapedParagraph, from: number, to: number): number 
   for (const item of shaped.items) {
     const [a, b] = [Math.max(item.start, from), Math.min(item.end, to)];
     if (a >= b || isTabItem(shaped.text, item) || isBreakItem(shaped.text, item)) continue;
-    const glyphs = shapeAlone(shaped, item, a, b);
-    width += glyphs.reduce((sum, g) => sum + g.advance, 0) * scaleOf(item) + [...shaped.text.slice(a, b)].length * trackingOf(item);
+    const natural = shapeAlone(shaped, item, a, b).reduce((sum, g) => sum + g.advance, 0) * scaleOf(item);
+    // Spaces that are wider or narrower than the font's own by the paragraph's style keep that.
+    let spaces = 0;
+    for (let i = a; i < b; i++) if (isWordSpace(shaped.text[i])) spaces += shaped.edge[i + 1]! - shaped.edge[i]! - spaceAdvance(item);
+    width += natural + spaces + [...shaped.text.slice(a, b)].length * trackingOf(item);
   }
   return width;
 }
 
-export const isTrailSurrogate = (text: string, i: number): boolean => (text.charCodeAt(i) & 0xfc00) === 0xdc00;
-export { scaleOf };
+/** A word space of an item's font with its tracking, before the paragraph's style changes it. */
+const spaceAdvance = (item: ShapingItem): number => item.font.advanceOf(item.font.glyphFor(0x20)) * scaleOf(item) + trackingOf(item);
+
+/** The character a divided word ends with: the hyphen proper where the font has one (Unicode, U+2010). */
+export const hyphenCharacter = (item: ShapingItem): string => (item.font.glyphFor(0x2010) ? '\u2010' : '-');
+
+/** The width a hyphen adds at `end`, in the font that stands there; exact but for kerning before it. */
+export function hyphenWidth(shaped: ShapedParagraph, end: number): number {
+  const item = itemAt(shaped, end - 1);
+  return item ? item.font.advanceOf(item.font.glyphFor(hyphenCharacter(item).codePointAt(0)!)) * scaleOf(item) + trackingOf(item) : 0;
+}
+
+export function itemAt(shaped: ShapedParagraph, at: number): ShapingItem | undefined {
+  const { items } = shaped;
+  let [low, high] = [0, items.length - 1];
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (items[mid]!.end <= at) low = mid + 1;
+    else high = mid;
+  }
+  return items[low];
+}

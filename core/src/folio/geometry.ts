@@ -102,6 +102,27 @@ export function boundsOfPath(path: Path, m: Matrix = IDENTITY): Rect {
   return boundsOfPoints(points);
 }
 
+/** The corners of a path with its curves turned into chords no further than `flatness` from them; parts run on into each other. */
+export function flattenPath(path: Path, flatness: number): Point[] {
+  const out: Point[] = [];
+  let at: Point = { x: 0, y: 0 };
+  for (const step of path) {
+    if (step[0] === 'Z') continue;
+    if (step[0] === 'C') {
+      const [, ax, ay, bx, by, x, y] = step;
+      // The chords' number follows from the second differences of the handles (Wang's bound).
+      const bend = Math.max(Math.hypot(at.x - 2 * ax + bx, at.y - 2 * ay + by), Math.hypot(ax - 2 * bx + x, ay - 2 * by + y));
+      const chords = Math.min(200, Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / flatness))));
+      for (let i = 1; i <= chords; i++) out.push({ x: cubicAt(at.x, ax, bx, x, i / chords), y: cubicAt(at.y, ay, by, y, i / chords) });
+      at = { x, y };
+    } else {
+      at = { x: step[1], y: step[2] };
+      out.push(at);
+    }
+  }
+  return out;
+}
+
 const cubicAt = (a: number, b: number, c: number, d: number, t: number): number => {
   const u = 1 - t;
   return u * u * u * a + 3 * u * u * t * b + 3 * u * t * t * c + t * t * t * d;

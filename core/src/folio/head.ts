@@ -93,6 +93,8 @@ export const Head = z.object({
   tableStyles: keyed(TableStyle),
   cellStyles: keyed(CellStyle),
   fonts: keyed(FontFile),
+  /** Families to look for a character in that the style's own font lacks, by language; `*` for all others. */
+  fallbacks: z.record(z.string(), z.array(z.string())).default({}),
   media: keyed(MediaFile),
   masterPages: keyed(MasterPage),
   spreadOrder: z.array(Id).min(1),

@@ -98,6 +98,8 @@ export const ParagraphProperties = z.object({
   wordSpace: Limits,
   letterSpace: Limits,
   glyphWidth: Limits,
+  /** Lines more (or fewer) than the best number, where the text allows it. */
+  looseness: z.number().int().min(-3).max(3),
   hangingPunctuation: z.boolean(),
   tabs: z.array(Tab),
   keepLines: z.boolean(),
@@ -137,7 +139,10 @@ export const ListStyle = z.object({
   levels: z.array(
     z.object({
       kind: z.enum(['bullet', 'number']),
+      /** A bullet, or a text with `{n}` for the number and `{1}` … `{9}` for those of the levels above. */
       text: z.string(),
+      /** The same for other languages. */
+      texts: z.record(z.string(), z.string()).default({}),
       format: z.enum(['decimal', 'lowerAlpha', 'upperAlpha', 'lowerRoman', 'upperRoman']).default('decimal'),
       indent: z.number().default(0),
       character: Id.optional(),
@@ -200,6 +205,7 @@ export const PARAGRAPH_DEFAULTS: ParagraphProperties = {
   wordSpace: { least: 0.8, ideal: 1, most: 1.33 },
   letterSpace: { least: 0, ideal: 0, most: 0 },
   glyphWidth: { least: 1, ideal: 1, most: 1 },
+  looseness: 0,
   hangingPunctuation: false,
   tabs: [],
   keepLines: false,

@@ -2,6 +2,8 @@ import type { Inline, Paragraph, Span } from './story.ts';
 
 /** Stands in plain text for an object in the line (Unicode: OBJECT REPLACEMENT CHARACTER). */
 export const OBJECT = '\uFFFC';
+/** Where a word may be divided; the hyphen itself is shown only at a line's end. */
+export const SOFT_HYPHEN = '\u00AD';
 
 /** Length of one inline node in units of offset: UTF-16 units for text, one for everything else. */
 export const lengthOf = (node: Inline): number => (node.type === 'span' ? node.text.length : 1);

@@ -27,6 +27,16 @@ export function pagesOf(folio: Folio): PagePlace[] {
   return pages;
 }
 
+const placesCache = new WeakMap<readonly PagePlace[], Map<string, PagePlace>>();
+
+/** Where a page lies, by its id. */
+export function placeOfPage(folio: Folio, id: string): PagePlace | undefined {
+  const pages = pagesOf(folio);
+  let places = placesCache.get(pages);
+  if (!places) placesCache.set(pages, (places = new Map(pages.map((p) => [p.page.id, p]))));
+  return places.get(id);
+}
+
 /** The number printed on a page. */
 export const printedNumber = (place: PagePlace): string => place.page.number ?? String(place.number);
 

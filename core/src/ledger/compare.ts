@@ -33,8 +33,13 @@ class Findings {
   }
 }
 
-const fold = (text: string): string => text.replace(/[\s\u00A0]+/g, ' ').trim();
-const dense = (text: string): string => text.replace(/[\s\u00A0]+/g, '');
+/** Soft hyphens are no text: where a word is divided, formats show the hyphen in ways of their own. */
+const fold = (text: string): string =>
+  text
+    .replaceAll('\u00AD', '')
+    .replace(/[\s\u00A0]+/g, ' ')
+    .trim();
+const dense = (text: string): string => text.replace(/[\s\u00A0\u00AD]+/g, '');
 const short = (text: string): string => (text.length > 60 ? text.slice(0, 57) + '…' : text);
 const pt = (v: number): string => `${Math.round(v * 100) / 100} pt`;
 

@@ -155,17 +155,19 @@ const onPage = (box: Rect, page: Page): Rect => ({ ...box, x: box.x - page.box.x
 function runsOf(folio: Folio, lines: readonly SetLine[], item: Item, page: Page): ExpectedBlock['runs'] {
   const matrix = multiply(translation(-page.box.x, -page.box.y), item.transform);
   return lines.flatMap((line) =>
-    line.runs.map((run) => ({
-      text: run.text,
-      font: run.font.postscriptName,
-      size: run.size,
-      colour: solidHex(run.fill, folio.head.swatches),
-      exactColour: isExact(run.fill, folio),
-      start: apply(matrix, { x: line.x + run.x, y: line.baseline + run.shift }),
-      angle: angleOf(item.transform),
-      link: run.link,
-      embeds: run.font.mayEmbed,
-    })),
+    line.runs
+      .filter((run) => !run.decoration)
+      .map((run) => ({
+        text: run.text,
+        font: run.font.postscriptName,
+        size: run.size,
+        colour: solidHex(run.fill, folio.head.swatches),
+        exactColour: isExact(run.fill, folio),
+        start: apply(matrix, { x: line.x + run.x, y: line.baseline + run.shift }),
+        angle: angleOf(item.transform),
+        link: run.link,
+        embeds: run.font.mayEmbed,
+      })),
   );
 }
 

@@ -1,3 +1,5 @@
+import type { FrameBox } from '../compose/marks.ts';
+import type { Stroke } from '../folio/appearance.ts';
 import type { Item } from '../folio/items.ts';
 import type { Path } from '../folio/geometry.ts';
 import { rectPath } from '../folio/geometry.ts';
@@ -33,3 +35,9 @@ export function outlineOf(item: Item): Path {
     ['Z'],
   ];
 }
+
+/** The stroke around a box of a text: plain, with its dashes. */
+export const boxStroke = ({ stroke }: FrameBox): Stroke | null =>
+  stroke
+    ? { ...stroke, dashes: stroke.dashes ?? [], cap: 'butt', join: 'miter', miterLimit: 4, startMarker: 'none', endMarker: 'none' }
+    : null;

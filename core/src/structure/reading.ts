@@ -4,6 +4,7 @@ import type { Spread } from '../folio/spread.ts';
 import type { Role } from '../folio/styles.ts';
 import type { Composition, GlyphRun, SetLine } from '../compose/marks.ts';
 import { paragraphRole } from '../folio/resolve.ts';
+import { SOFT_HYPHEN } from '../folio/text.ts';
 import { heldItems, itemBounds, pageOfItem, paintOrder } from '../folio/traverse.ts';
 
 /** A paragraph, or the part of one, that a frame shows. */
@@ -119,12 +120,12 @@ function paragraphUnits(folio: Folio, composition: Composition, frame: string): 
   return units.filter((u) => !u.role.leaveOut && u.lines.some((l) => l.runs.length > 0));
 }
 
-/** Whether room is left between two runs of a line: there stood a tab, which is read as a space. */
-export const hasGap = (before: GlyphRun, after: GlyphRun): boolean => Math.abs(after.x - before.x - before.width) > 0.01;
+/** A run's text as it is read: without the hyphens of divided words. */
+const readRun = (run: GlyphRun): string => run.text.replaceAll(SOFT_HYPHEN, '');
 
-/** A line's text; where a tab left room, words are kept apart by a space. */
+/** A line's text; where a tab left room, words are kept apart by a space, and what fills it is not read. */
 export const textOfLine = (line: SetLine): string =>
-  line.runs.map((r, i) => (i > 0 && hasGap(line.runs[i - 1]!, r) ? ' ' : '') + r.text).join('');
+  line.runs.map((r) => (r.decoration ? '' : (r.joint === 'tab' ? ' ' : '') + readRun(r))).join('');
 
 /** The text of lines as it is read: lines joined by the space that stood at their break. */
 export const textOfLines = (lines: readonly SetLine[]): string =>

@@ -5,7 +5,7 @@ import type { Head } from '../../folio/head.ts';
 import type { ComposedFrame } from '../../compose/marks.ts';
 import { outlineOf } from '../boxPath.ts';
 import { pathElement } from '../svg/fillAndStroke.ts';
-import { GlyphOutlines, lineGlyphs } from '../svg/glyphs.ts';
+import { frameBoxes, GlyphOutlines, lineGlyphs } from '../svg/glyphs.ts';
 import { attrs, num } from '../svg/markup.ts';
 import { px } from './metrics.ts';
 
@@ -67,6 +67,14 @@ export function pictureMarkup(item: Item & { kind: 'picture' }, src: string, alt
     ? `clip-path:path('${pathData(path.map((s) => [s[0], ...s.slice(1).map((n) => px(n as number))] as typeof s))}')`
     : undefined;
   return `<div${attrs({ class: 'c', style: clip })}><img${attrs({ src, alt, style })} loading="lazy" decoding="async"></div>`;
+}
+
+/** Rules, shadings, borders and cells of a text, under its letters. */
+export function textBoxes(frame: ComposedFrame, item: Item & { kind: 'textFrame' }, head: Head): string {
+  const boxes = frameBoxes(frame, head.swatches);
+  if (!boxes) return '';
+  const { width, height } = item.size;
+  return `<svg${attrs({ class: 'o', style: 'left:0;top:0', width: num(px(width), 4), height: num(px(height), 4), viewBox: `0 0 ${num(Math.max(width, 0.01), 4)} ${num(Math.max(height, 0.01), 4)}`, 'aria-hidden': 'true' })}>${boxes}</svg>`;
 }
 
 /** Letters of a font that may not be embedded, as shapes over their live but unseen text. */

@@ -20,18 +20,27 @@ export class LookSheet {
     return name;
   }
 
-  /** The class of a run's look; remembers the characters its font must have. */
-  classOf(run: GlyphRun): string {
+  /** The class that shows a hyphen after a run whose word is divided: seen, but no text (CSS Generated Content 3, 2.1). */
+  hyphenClass(run: GlyphRun): string {
+    const character = run.font.glyphFor(0x2010) ? '\u2010' : '-';
+    this.characters.get(run.font)!.add(character.codePointAt(0)!);
+    this.hyphens.add(character);
+    return character === '-' ? 'hy' : 'hp';
+  }
+  private readonly hyphens = new Set<string>();
+
+  /** The class of a run's look; remembers the characters its font must have. `shifted` tells whether a raise is part of it. */
+  classOf(run: GlyphRun, shifted = true): string {
     const set = this.characters.get(run.font) ?? new Set<number>();
     for (const c of run.text) set.add(c.codePointAt(0)!);
     this.characters.set(run.font, set);
-    const css = this.declarations(run);
+    const css = this.declarations(run, shifted);
     let name = this.classes.get(css);
     if (!name) this.classes.set(css, (name = `t${this.classes.size + 1}`));
     return name;
   }
 
-  private declarations(run: GlyphRun): string {
+  private declarations(run: GlyphRun, shifted: boolean): string {
     const { look } = run;
     const drawn = !run.font.mayEmbed;
     const generic = /serif/i.test(run.font.family) && !/sans/i.test(run.font.family) ? 'serif' : 'sans-serif';
@@ -43,10 +52,13 @@ export class LookSheet {
       `font-family:${drawn ? generic : `"${this.family(run.font)}",${generic}`}`,
       `font-size:${num(px(run.size), 5)}px`,
       `color:${drawn ? 'transparent' : solidHex(run.fill, this.swatches)}`,
-      ...(run.letterSpace ? [`letter-spacing:${num(px(run.letterSpace), 5)}px`] : []),
+      ...(run.letterSpace ? [`letter-spacing:${num(px(run.letterSpace / run.horizontalScale), 5)}px`] : []),
       ...(features.length ? [`font-feature-settings:${features.map(([t, v]) => `"${t}" ${v}`).join(',')}`] : []),
       ...(lines.length && !drawn ? [`text-decoration:${lines.join(' ')}`] : []),
-      ...(run.shift ? [`position:relative;top:${num(px(run.shift), 4)}px`] : []),
+      ...(look.stroke && look.stroke.weight > 0 && (look.stroke.paint.type === 'swatch' || look.stroke.paint.type === 'colour')
+        ? [`-webkit-text-stroke:${num(px(look.stroke.weight), 4)}px ${solidHex(look.stroke.paint, this.swatches)}`]
+        : []),
+      ...(run.shift && shifted ? [`position:relative;top:${num(px(run.shift), 4)}px`] : []),
     ].join(';');
   }
 
@@ -55,6 +67,9 @@ export class LookSheet {
   }
 
   css(): string {
-    return [...this.classes].map(([css, name]) => `.${name}{${css}}`).join('\n');
+    const rules = [...this.classes].map(([css, name]) => `.${name}{${css}}`);
+    // The second value is what assistive technology reads: nothing.
+    for (const c of this.hyphens) rules.push(`.${c === '-' ? 'hy' : 'hp'}::after{content:"${c}";content:"${c}"/""}`);
+    return rules.join('\n');
   }
 }

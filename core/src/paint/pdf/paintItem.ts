@@ -1,5 +1,6 @@
 import type { ComposedFrame, GlyphRun, SetLine } from '../../compose/marks.ts';
-import { outlineOf } from '../boxPath.ts';
+import { boxStroke, outlineOf } from '../boxPath.ts';
+import { rectPath } from '../../folio/geometry.ts';
 import { decorations } from '../svg/glyphs.ts';
 import type { Item } from '../../folio/items.ts';
 import type { PdfCanvas } from './pdfCanvas.ts';
@@ -45,4 +46,14 @@ export function paintRun(canvas: PdfCanvas, line: SetLine, run: GlyphRun, spaceA
 
 export function paintLines(canvas: PdfCanvas, frame: Pick<ComposedFrame, 'lines'>): void {
   for (const line of frame.lines) line.runs.forEach((run, i) => paintRun(canvas, line, run, i === line.runs.length - 1 && line.spaceAtEnd));
+}
+
+/** Rules, shadings, borders and cells of a text; they lie under its letters. */
+export function paintBoxes(canvas: PdfCanvas, frame: Pick<ComposedFrame, 'boxes'>): void {
+  for (const box of frame.boxes) {
+    const path = rectPath(box.box);
+    if (box.fill) canvas.fill(path, box.fill, 'nonzero');
+    const stroke = boxStroke(box);
+    if (stroke) canvas.stroke(path, stroke);
+  }
 }

@@ -6,6 +6,7 @@ import { solidColour, toRgb } from '../../folio/colour.ts';
 import type { BlendMode, Stroke } from '../../folio/appearance.ts';
 import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
 import { pathData } from '../../folio/geometry.ts';
+import { SOFT_HYPHEN } from '../../folio/text.ts';
 
 /** The parts of pdfkit that its types do not show. */
 interface Internals {
@@ -33,7 +34,7 @@ interface Internals {
 interface EmbeddedFont {
   id: string;
   font: { getGlyph(gid: number): { advanceWidth: number } };
-  subset: { includeGlyph(gid: number): number };
+  subset: { includeGlyph(gid: number): number; glyphs: number[] };
   widths: number[];
   unicode: number[][];
   scale: number;
@@ -97,6 +98,7 @@ export class PdfCanvas {
   private readonly fonts = new Map<FontFace, EmbeddedFont>();
   private readonly images = new Map<string, unknown>();
   private readonly inks = new Map<string, string>();
+  private readonly hyphens = new Map<EmbeddedFont, number>();
 
   constructor(
     info: PdfInfo,
@@ -263,17 +265,29 @@ export class PdfCanvas {
       if (hexes) parts.push(`<${hexes}>`);
       hexes = '';
     };
-    const show = (gid: number, text: string): void => {
-      const slot = font.subset.includeGlyph(gid);
+    const show = (gid: number, text: string, slot = font.subset.includeGlyph(gid)): void => {
       font.widths[slot] ??= font.font.getGlyph(gid).advanceWidth * font.scale;
       font.unicode[slot] ??= [...text].map((c) => c.codePointAt(0)!);
       hexes += slot.toString(16).padStart(4, '0');
       pen += (font.widths[slot] / 1000) * run.size;
     };
+    // The hyphen of a divided word is a glyph of its own in the font, read as a soft hyphen: copying joins the word.
+    const showHyphen = (gid: number): void => {
+      let slot = this.hyphens.get(font);
+      if (slot === undefined) {
+        slot = font.subset.glyphs.length;
+        font.subset.glyphs.push(gid);
+        this.hyphens.set(font, slot);
+      }
+      show(gid, SOFT_HYPHEN, slot);
+    };
     let raised = 0;
-    const begin = `BT /${font.id} ${n(run.size)} Tf 1 0 0 -1 ${n(x)} ${n(baseline + run.shift)} Tm`;
+    // Letters widened or narrowed along the line: by the text matrix, so that all else is told unscaled.
+    const sx = run.horizontalScale;
+    const outlined = this.textStroke(run);
+    const begin = `BT /${font.id} ${n(run.size)} Tf ${outlined ? '2 Tr ' : ''}${n(sx, 6)} 0 0 -1 ${n(x)} ${n(baseline + run.shift)} Tm`;
     for (const g of run.glyphs) {
-      const at = g.x + g.dx;
+      const at = (g.x + g.dx) / sx;
       if (Math.abs(g.dy - raised) > 1e-4) {
         flush();
         parts.push(`] TJ ${n(-g.dy)} Ts [`);
@@ -284,12 +298,22 @@ export class PdfCanvas {
         parts.push(n(((pen - at) * 1000) / run.size, 3));
         pen = at;
       }
-      show(g.gid, g.text);
+      if (g.text === SOFT_HYPHEN) showHyphen(g.gid);
+      else show(g.gid, g.text);
     }
     const space = spaceAfter ? run.font.glyphFor(0x20) : 0;
     if (space) show(space, ' ');
     flush();
-    this.doc.addContent(`${begin} [${parts.join(' ')}] TJ${raised ? ' 0 Ts' : ''} ET`);
+    this.doc.addContent(`${begin} [${parts.join(' ')}] TJ${raised ? ' 0 Ts' : ''}${outlined ? ' 0 Tr' : ''} ET`);
+  }
+
+  /** Sets the stroke of letters that have one; text rendering mode 2 fills, then strokes (ISO 32000-1, 9.3.6). */
+  private textStroke(run: GlyphRun): boolean {
+    const { stroke } = run.look;
+    if (!stroke || stroke.weight <= 0 || stroke.paint.type === 'none' || stroke.paint.type === 'gradient') return false;
+    this.setSolid(stroke.paint, true);
+    this.doc.lineWidth(stroke.weight).lineJoin(stroke.join);
+    return true;
   }
 
   /** A filled rectangle in a solid colour: underlines and strikes. */
@@ -305,7 +329,7 @@ export class PdfCanvas {
     for (const g of run.glyphs) {
       const d = run.font.outline(g.gid);
       if (!d) continue;
-      this.doc.save().transform(scale, 0, 0, -scale, x + g.x + g.dx, baseline + run.shift + g.dy);
+      this.doc.save().transform(scale * run.horizontalScale, 0, 0, -scale, x + g.x + g.dx, baseline + run.shift + g.dy);
       this.doc.path(d);
       this.doc.addContent('f');
       this.doc.restore();

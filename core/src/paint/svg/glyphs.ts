@@ -1,6 +1,9 @@
 import type { FontFace } from '../../compose/fontFace.ts';
-import type { GlyphRun, SetLine } from '../../compose/marks.ts';
-import type { Swatch } from '../../folio/colour.ts';
+import type { ComposedFrame, GlyphRun, SetLine } from '../../compose/marks.ts';
+import type { Paint, Swatch } from '../../folio/colour.ts';
+import { pathData, rectPath } from '../../folio/geometry.ts';
+import { boxStroke } from '../boxPath.ts';
+import { pathElement } from './fillAndStroke.ts';
 import { solidHex } from '../../folio/colour.ts';
 import { attrs, num } from './markup.ts';
 
@@ -58,18 +61,36 @@ export function lineGlyphs(line: SetLine, outlines: GlyphOutlines, swatches: Rec
   let out = '';
   for (const run of line.runs) {
     const scale = run.size / run.font.unitsPerEm;
+    const along = scale * run.horizontalScale;
     const [x, y] = [line.x + run.x, line.baseline + run.shift];
     let uses = '';
     for (const g of run.glyphs) {
       const id = outlines.use(run.font, g.gid);
-      if (id) uses += `<use href="#${id}" x="${num((g.x + g.dx) / scale, 1)}" y="${num(-g.dy / scale, 1)}"/>`;
+      if (id) uses += `<use href="#${id}" x="${num((g.x + g.dx) / along, 1)}" y="${num(-g.dy / scale, 1)}"/>`;
     }
     const colour = solidHex(run.fill, swatches);
+    const { stroke } = run.look;
+    const outlined =
+      stroke && stroke.weight > 0 && stroke.paint.type !== 'none' && stroke.paint.type !== 'gradient'
+        ? {
+            stroke: solidHex(stroke.paint, swatches),
+            'stroke-width': num(stroke.weight / scale, 2),
+            'stroke-linejoin': stroke.join === 'miter' ? undefined : stroke.join,
+          }
+        : {};
     // Outlines have y up: a positive dy (down) becomes a negative y of the flipped space.
     if (uses)
-      out += `<g${attrs({ fill: colour, transform: `matrix(${num(scale, 6)} 0 0 ${num(-scale, 6)} ${num(x, 4)} ${num(y, 4)})` })}>${uses}</g>`;
+      out += `<g${attrs({ fill: colour, ...outlined, transform: `matrix(${num(along, 6)} 0 0 ${num(-scale, 6)} ${num(x, 4)} ${num(y, 4)})` })}>${uses}</g>`;
     for (const d of decorations(run))
       out += `<rect${attrs({ x, y: y + d.y - d.weight / 2, width: run.width, height: d.weight, fill: solidHex(d.paint, swatches) })}/>`;
   }
   return out;
 }
+
+/** Rules, shadings, borders and cells of a text, in the space of its frame; they lie under its letters. */
+export function frameBoxes(frame: Pick<ComposedFrame, 'boxes' | 'item'>, swatches: Record<string, Swatch>): string {
+  return frame.boxes
+    .map((b, i) => pathElement(`${frame.item}-box${i}`, pathData(rectPath(b.box)), b.fill ?? NO_PAINT, boxStroke(b), swatches))
+    .join('');
+}
+const NO_PAINT: Paint = { type: 'none' };

@@ -7,7 +7,7 @@ import type { Matrix, Rect } from '../../folio/geometry.ts';
 import { paintOrder } from '../../folio/traverse.ts';
 import { outlineOf } from '../boxPath.ts';
 import { pathElement } from './fillAndStroke.ts';
-import { GlyphOutlines, lineGlyphs } from './glyphs.ts';
+import { frameBoxes, GlyphOutlines, lineGlyphs } from './glyphs.ts';
 import { attrs, num } from './markup.ts';
 
 export interface SvgOptions {
@@ -53,8 +53,11 @@ function paintItem(folio: Folio, composition: Composition, spread: Spread, item:
 }
 
 function content(folio: Folio, composition: Composition, item: Item, o: SvgOptions): string {
-  if (item.kind === 'textFrame')
-    return (composition.frames.get(item.id)?.lines ?? []).map((l) => lineGlyphs(l, o.outlines, folio.head.swatches)).join('');
+  if (item.kind === 'textFrame') {
+    const frame = composition.frames.get(item.id);
+    if (!frame) return '';
+    return frameBoxes(frame, folio.head.swatches) + frame.lines.map((l) => lineGlyphs(l, o.outlines, folio.head.swatches)).join('');
+  }
   if (item.kind === 'picture') {
     const href = item.media === null ? undefined : o.href(item.media);
     const clip = `<clipPath id="${item.id}-clip"><path d="${pathData(item.clip ?? outlineOf(item))}"/></clipPath>`;

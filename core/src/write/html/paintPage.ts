@@ -3,7 +3,7 @@ import type { Folio } from '../../folio/folio.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { boundsOfPath, pathData, rectPath } from '../../folio/geometry.ts';
 import { resolveParagraph } from '../../folio/resolve.ts';
-import { drawnLetters, itemStyle, outlineSvg, pictureMarkup } from '../../paint/html/paintItem.ts';
+import { drawnLetters, itemStyle, outlineSvg, pictureMarkup, textBoxes } from '../../paint/html/paintItem.ts';
 import { px } from '../../paint/html/metrics.ts';
 import { paintLine } from '../../paint/html/paintLine.ts';
 import type { LookSheet } from '../../paint/html/styleSheet.ts';
@@ -86,14 +86,17 @@ function shell(
   const size = bounds ? { width: bounds.width, height: bounds.height } : (item as { size: { width: number; height: number } }).size;
   const style = itemStyle(item, size, { z: entry.z, origin: place.page.box, opacity: entry.opacity });
   const media = pictureOf(item);
+  const frame = c.composition.frames.get(item.id);
+  const composed = item.kind === 'textFrame' && frame ? { item, frame } : null;
   const body =
     outlineSvg(item, head, item.kind === 'picture' ? 'fill' : 'both') +
     (item.kind === 'picture' && media ? pictureMarkup(item, c.source(media), alt ?? '') + outlineSvg(item, head, 'stroke') : '') +
     (item.kind === 'media' && media
       ? `<div class="c"><img${attrs({ src: c.source(media), alt: alt ?? '', style: 'left:0;top:0;width:100%;height:100%;object-fit:cover' })} loading="lazy"></div>`
       : '') +
+    (composed ? textBoxes(composed.frame, composed.item, head) : '') +
     (text ?? '') +
-    (item.kind === 'textFrame' && c.composition.frames.has(item.id) ? drawnLetters(c.composition.frames.get(item.id)!, item, head) : '');
+    (composed ? drawnLetters(composed.frame, composed.item, head) : '');
   if (!body) return '';
   const speaks = entry.own && ((text !== undefined && !text.startsWith('<!--d-->')) || alt !== '');
   const label = item.kind === 'shape' && alt ? { role: 'img', 'aria-label': alt } : {};

@@ -1,12 +1,13 @@
+import type { GlyphRun } from '../../compose/marks.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { rectPath, transformRect } from '../../folio/geometry.ts';
 import type { Rect } from '../../folio/geometry.ts';
 import type { Destination } from '../../folio/motion.ts';
-import { inItemSpace, paintFill, paintLines, paintPicture, paintRun, paintStroke } from '../../paint/pdf/paintItem.ts';
+import { inItemSpace, paintBoxes, paintFill, paintLines, paintPicture, paintRun, paintStroke } from '../../paint/pdf/paintItem.ts';
 import { PdfCanvas } from '../../paint/pdf/pdfCanvas.ts';
 import type { StructContent, StructElement } from '../../paint/pdf/pdfCanvas.ts';
 import { Cancelled } from '../../ports/ports.ts';
-import { hasGap, headingsOf, readingOfSpread } from '../../structure/reading.ts';
+import { headingsOf, readingOfSpread } from '../../structure/reading.ts';
 import type { PageReading, ParagraphUnit, ReadingUnit } from '../../structure/reading.ts';
 import { PictureEncoder, pictureOf } from '../shared/encodePictures.ts';
 import { isSafeAddress } from '../../folio/address.ts';
@@ -133,10 +134,14 @@ async function paintPage(
     if (hasInk(item) || picture) canvas.artifact(() => inside(body));
     const composed = item.kind === 'textFrame' ? job.composition.frames.get(item.id) : undefined;
     if (!composed) continue;
+    if (composed.boxes.length) canvas.artifact(() => inside(() => paintBoxes(canvas, composed)));
     const paragraphs = units.filter((u): u is ParagraphUnit => u.kind === 'paragraph');
     const read = new Set(paragraphs.map((u) => u.paragraph));
     for (const unit of paragraphs) parts.set(unit, paintParagraph(job, canvas, scope, entry, unit));
-    const rest = composed.lines.filter((l) => !read.has(l.paragraph) && l.runs.length);
+    const rest = composed.lines.flatMap((l) => {
+      const unread = read.has(l.paragraph) ? l.runs.filter((r) => r.decoration) : l.runs;
+      return unread.length ? [{ ...l, runs: unread, spaceAtEnd: l.spaceAtEnd && unread === l.runs }] : [];
+    });
     if (rest.length) canvas.artifact(() => inside(() => paintLines(canvas, { lines: rest })));
   }
   canvas.restore();
@@ -152,15 +157,15 @@ function paintParagraph(job: WriteJob<PdfSettings>, canvas: PdfCanvas, scope: Sc
   const stretches: { link: string | undefined; drawn: boolean; draws: (() => void)[]; boxes: Rect[]; text: string }[] = [];
   for (const line of unit.lines)
     line.runs.forEach((run, i) => {
+      if (run.decoration) return;
       const link = run.link;
       let stretch = stretches[stretches.length - 1];
       const drawn = !run.font.mayEmbed;
       if (!stretch || stretch.link !== link || stretch.drawn !== drawn)
         stretches.push((stretch = { link, drawn, draws: [], boxes: [], text: '' }));
       const last = i === line.runs.length - 1 && line.spaceAtEnd;
-      const next = line.runs[i + 1];
       // Where a tab left room, a space keeps the words apart when they are copied.
-      const space = last || (next !== undefined && hasGap(run, next));
+      const space = last || nextRead(line.runs, i)?.joint === 'tab';
       stretch.draws.push(() => paintRun(canvas, line, run, space));
       stretch.boxes.push({ x: line.x + run.x, y: line.baseline - line.ascent, width: run.width, height: line.ascent + line.descent });
       stretch.text += run.text + (space ? ' ' : '');
@@ -182,6 +187,9 @@ function paintParagraph(job: WriteJob<PdfSettings>, canvas: PdfCanvas, scope: Sc
     return { element };
   });
 }
+
+/** The next run of a line that is read. */
+const nextRead = (runs: readonly GlyphRun[], i: number): GlyphRun | undefined => runs.slice(i + 1).find((r) => !r.decoration);
 
 /** Letters drawn as shapes, with the text they stand for (ISO 32000-1, 14.9.4). */
 function drawnText(canvas: PdfCanvas, text: string, content: StructContent): StructElement {

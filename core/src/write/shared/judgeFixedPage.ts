@@ -42,14 +42,13 @@ export const FIXED_PAGE_SENTENCES: Record<string, string> = {
   'colour.rgb': 'Its colour is kept in another space in the document and turned into RGB by the plain formula.',
   'group.opacity': 'The group’s transparency is given to each of its members; where they overlap, it looks a little different.',
   'effect.notYet': 'Shadows, glows and feathering cannot be written yet.',
-  'wrap.notYet': 'Text does not keep clear of other items yet.',
   'motion.notYet': 'Parts that react or move cannot be written yet.',
   'media.poster': 'Sound and film cannot be written yet; the poster picture stands in.',
   'media.notYet': 'Sound and film cannot be written yet.',
   'embed.notYet': 'Embedded web content cannot be written yet.',
   'field.notYet': 'Form fields cannot be written yet.',
-  'table.notYet': 'Tables cannot be set yet.',
-  'note.notYet': 'Notes cannot be set yet.',
+  'table.notYet': 'Table frames cannot be written yet.',
+  'table.placed': 'The table stands as designed; it is read cell by cell, not yet as a table.',
   'anchor.notYet': 'Items anchored in text cannot be set yet.',
   'ruby.baseOnly': 'The base text is kept; its reading is not shown yet.',
   'master.notYet': 'Items of master pages cannot be written yet.',
@@ -132,8 +131,13 @@ export function judgeFixedPage(
           ? (itemState(about) ?? judgeItem(folio, about.item, subject.aspect, writer))
           : dropped('anchor.notYet');
       case 'table':
-      case 'cell':
-        return dropped('table.notYet');
+      case 'cell': {
+        if (about.pages.length && !about.pages.some((p) => inScope.has(p))) return excluded('range.out');
+        const table = about.story!.blocks[subject.id];
+        const cells = table?.kind === 'table' ? Object.keys(table.cells) : [subject.id];
+        if (cells.some((id) => !placedCells(composition).has(id))) return leftOver(composition, about);
+        return subject.kind === 'table' ? adapted('table.placed') : kept;
+      }
       case 'story': {
         if (about.pages.length && !about.pages.some((p) => inScope.has(p))) return excluded('range.out');
         const over = composition.stories.get(subject.id)?.overflow;
@@ -194,10 +198,28 @@ function frameWhereabouts(
 
 /** A paragraph that no line shows: its text does not fit, or it has no frame at all. */
 function notShown(composition: Composition, about: SubjectInFolio): Judgement {
-  const block = about.story!.blocks[about.paragraph!]!;
-  if (block.kind === 'paragraph' && !about.story!.order.includes(block.id)) return dropped('text.notSet');
+  const left = leftOver(composition, about);
+  return left.code === 'text.unplaced' && !about.story!.order.includes(about.paragraph!) ? dropped('text.notSet') : left;
+}
+
+function leftOver(composition: Composition, about: SubjectInFolio): Judgement {
   const over = composition.stories.get(about.story!.id)?.overflow;
   return over ? dropped('text.overflow', { characters: over.characters, lines: over.lines }) : dropped('text.unplaced');
+}
+
+const cellsCache = new WeakMap<Composition, Set<string>>();
+/** Cells of tables that stand in some frame. */
+function placedCells(composition: Composition): Set<string> {
+  let cells = cellsCache.get(composition);
+  if (!cells) {
+    cells = new Set(
+      [...composition.frames.values()].flatMap((f) =>
+        f.boxes.flatMap((b) => (b.kind === 'cell' && b.subject !== undefined ? [b.subject] : [])),
+      ),
+    );
+    cellsCache.set(composition, cells);
+  }
+  return cells;
 }
 
 const MOTION_ITEMS = new Set<Item['kind']>(['switcher', 'veil', 'embed', 'field', 'tableFrame']);
@@ -207,7 +229,7 @@ function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWr
   if (aspect === 'embed') return dropped('embed.notYet');
   if (aspect === 'field') return dropped('field.notYet');
   if (aspect === 'table') return dropped('table.notYet');
-  if (aspect === 'wrap') return dropped('wrap.notYet');
+  if (aspect === 'wrap') return kept;
   if (aspect.startsWith('effect.')) return dropped('effect.notYet');
   if (aspect === 'media') return item.kind === 'media' && item.poster ? adapted('media.poster') : dropped('media.notYet');
   if (aspect === 'picture') return item.kind === 'picture' && item.media === null ? dropped('picture.missing') : kept;
@@ -261,12 +283,16 @@ function judgeText(
   scope: Scope,
 ): Judgement {
   const { subject, story } = about;
-  if (subject.kind === 'note') return dropped('note.notYet');
+  if (subject.kind === 'note') {
+    const { node } = about;
+    const shown = node?.type === 'note' && node.order.every((id) => linesOf(composition, id).length > 0);
+    return shown ? kept : leftOver(composition, about);
+  }
   if (subject.kind === 'anchor') return dropped('anchor.notYet');
   if (subject.kind === 'ruby') return adapted('ruby.baseOnly');
   if (subject.kind === 'field') return kept;
   const block = story!.blocks[about.paragraph!]!;
-  if (block.kind !== 'paragraph') return dropped('table.notYet');
+  if (block.kind !== 'paragraph') return adapted('table.placed');
   if (subject.kind === 'link') {
     const { destination } = story!.links[subject.id.split('/').pop()!]!;
     if (destination.to === 'address') return isSafeAddress(destination.href) ? kept : dropped('link.refused');

@@ -1,0 +1,175 @@
+import type { TextFrame } from '../folio/items.ts';
+import type { FrameBox, SetLine } from './marks.ts';
+import type { BuiltLine } from './setLine.ts';
+import type { SetNote } from './notes.ts';
+
+/** A column of a frame in the frame's own space. */
+export interface Column {
+  x: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+/** The columns of a frame: insets off, the rest shared equally with gutters between. Never negative. */
+export function columnsOf(frame: Pick<TextFrame, 'size' | 'inset' | 'columns' | 'gutter'>): Column[] {
+  const [top, right, bottom, left] = frame.inset;
+  const width = Math.max(0, (frame.size.width - left - right - frame.gutter * (frame.columns - 1)) / frame.columns);
+  const height = Math.max(0, frame.size.height - top - bottom);
+  return Array.from({ length: frame.columns }, (_, i) => ({ x: left + i * (width + frame.gutter), top, width, height }));
+}
+
+/** A grid of baselines in a frame's own space. */
+export interface BaselineGrid {
+  start: number;
+  step: number;
+}
+
+/** Room for descenders is taken as there is when it is no more than this short, in points. */
+const NEAR = 0.01;
+
+/** Something placed in a column: a line of text, or a row of a table with its own lines and boxes. */
+interface Slab {
+  lines: SetLine[];
+  boxes: FrameBox[];
+  /** How low it reaches, and where its baseline stands (for a row: its bottom). */
+  bottom: number;
+  baseline: number;
+  notes: SetNote[];
+}
+
+/** How far below a column's top the first baseline stands. */
+function firstBaseline(line: BuiltLine, rule: TextFrame['firstBaseline']): number {
+  if (rule === 'leading') return line.leading;
+  const run = line.runs.find((r) => !r.shift) ?? line.runs[0];
+  if (rule === 'ascent' || !run) return line.ascent;
+  return ((rule === 'capHeight' ? run.font.capHeight : run.font.xHeight) / run.font.unitsPerEm) * run.size;
+}
+
+/**
+ * A column being filled: places lines and table rows one under another until one does not fit, keeps room for
+ * the notes of what it holds, and can give back what was placed last.
+ */
+export class ColumnFill {
+  private slabs: Slab[] = [];
+  private pending = 0;
+
+  constructor(
+    readonly column: Column,
+    readonly index: number,
+    private readonly frame: Pick<TextFrame, 'firstBaseline' | 'verticalAlign'>,
+    private readonly grid: BaselineGrid | null,
+  ) {}
+
+  get count(): number {
+    return this.slabs.length;
+  }
+
+  get isEmpty(): boolean {
+    return this.slabs.length === 0;
+  }
+
+  /** Room between paragraphs; at the top of a column there is none. */
+  addSpace(points: number): void {
+    if (!this.isEmpty) this.pending += points;
+  }
+
+  /** Where the next line's baseline would stand. */
+  nextBaseline(line: BuiltLine, alignToGrid: boolean): number {
+    const last = this.slabs[this.slabs.length - 1];
+    const natural = !last
+      ? this.column.top + firstBaseline(line, this.frame.firstBaseline)
+      : last.baseline + this.pending + this.leadAfter(last, line);
+    if (!alignToGrid || !this.grid) return natural;
+    const { start, step } = this.grid;
+    return start + Math.ceil((natural - start) / step - 1e-4) * step;
+  }
+
+  /** After a table row a line stands below the row by its own ascent. */
+  private leadAfter(last: Slab, line: BuiltLine): number {
+    return last.boxes.length || last.lines.length !== 1 ? line.ascent : line.leading;
+  }
+
+  /** Places a line, at `baseline` where its place is given; false where the column has no room for it and its notes. */
+  place(line: BuiltLine, alignToGrid: boolean, notes: SetNote[] = [], baseline = this.nextBaseline(line, alignToGrid)): boolean {
+    const bottom = baseline + line.descent;
+    if (bottom > this.limit(notes) + NEAR) return false;
+    const { leading, ...set } = line;
+    void leading;
+    this.push({ lines: [{ ...set, x: this.column.x + line.x, baseline, column: this.index }], boxes: [], bottom, baseline, notes });
+    return true;
+  }
+
+  /** Places a block of a known height: table rows. Their lines and boxes are told from its top left. */
+  placeBlock(height: number, lines: readonly SetLine[], boxes: readonly FrameBox[], notes: SetNote[] = []): boolean {
+    const last = this.slabs[this.slabs.length - 1];
+    const top = last ? last.bottom + this.pending : this.column.top;
+    if (top + height > this.limit(notes) + NEAR) return false;
+    const { x } = this.column;
+    this.push({
+      lines: lines.map((l) => ({ ...l, x: l.x + x, baseline: l.baseline + top, column: this.index })),
+      boxes: boxes.map((b) => ({ ...b, box: { ...b.box, x: b.box.x + x, y: b.box.y + top } })),
+      bottom: top + height,
+      baseline: top + height,
+      notes,
+    });
+    return true;
+  }
+
+  private push(slab: Slab): void {
+    this.slabs.push(slab);
+    this.pending = 0;
+  }
+
+  /** How low text may reach above the notes of all that stands here. */
+  private limit(more: readonly SetNote[]): number {
+    const notes = [...this.slabs.flatMap((s) => s.notes), ...more];
+    const height = notes.reduce((sum, n) => sum + n.height, 0);
+    return this.column.top + this.column.height - (notes.length ? height + NOTE_GAP : 0);
+  }
+
+  /** Takes back everything after the first `count` slabs. */
+  truncate(count: number): void {
+    this.slabs.length = count;
+    this.pending = 0;
+  }
+
+  /** Where the last line ends; the column's top while it is empty. */
+  get bottom(): number {
+    return this.slabs[this.slabs.length - 1]?.bottom ?? this.column.top;
+  }
+
+  /** Moves what was placed to the frame's vertical alignment, sets the notes at the foot, and gives all out. */
+  finish(): { lines: SetLine[]; boxes: FrameBox[] } {
+    const notes = this.slabs.flatMap((s) => s.notes);
+    const free = this.limit([]) - this.bottom;
+    const { verticalAlign } = this.frame;
+    const last = this.slabs.length - 1;
+    const share = (i: number): number =>
+      verticalAlign === 'centre' ? 0.5 : verticalAlign === 'bottom' ? 1 : verticalAlign === 'justify' && last > 0 ? i / last : 0;
+    const lines: SetLine[] = [];
+    const boxes: FrameBox[] = [];
+    this.slabs.forEach((slab, i) => {
+      const shift = verticalAlign === 'top' ? 0 : free * share(i);
+      for (const line of slab.lines) lines.push(shift ? { ...line, baseline: line.baseline + shift } : line);
+      for (const b of slab.boxes) boxes.push(shift ? { ...b, box: { ...b.box, y: b.box.y + shift } } : b);
+    });
+    if (notes.length) {
+      let top = this.column.top + this.column.height - notes.reduce((sum, n) => sum + n.height, 0);
+      boxes.push({
+        kind: 'noteRule',
+        box: { x: this.column.x, y: top - NOTE_GAP / 2, width: this.column.width / 3, height: 0.5 },
+        fill: notes[0]!.paint,
+      });
+      for (const note of notes) {
+        for (const line of note.lines)
+          lines.push({ ...line, x: line.x + this.column.x, baseline: line.baseline + top, column: this.index });
+        top += note.height;
+      }
+    }
+    return { lines, boxes };
+  }
+}
+
+/** Room between text and notes, in points; a thin rule stands in its middle (common practice). */
+const NOTE_GAP = 10;

@@ -1,0 +1,102 @@
+import type { Head } from '../folio/head.ts';
+import type { CharacterProperties, ParagraphProperties } from '../folio/styles.ts';
+import { leadingOf, resolveSpan } from '../folio/resolve.ts';
+import type { FontSet } from './fontSet.ts';
+import type { GlyphRun } from './marks.ts';
+import type { BuiltLine } from './setLine.ts';
+import type { ShapedParagraph } from './shapeParagraph.ts';
+
+/** Letters at a paragraph's beginning that reach down over several lines. */
+export interface DropCapital {
+  /** Units of set text that they take. */
+  end: number;
+  lines: number;
+  /** The room they take from those lines, the gap after them included. */
+  width: number;
+  /** Puts them before the paragraph's first line. */
+  join(first: BuiltLine): void;
+}
+
+/** Room between a drop capital and the text beside it, as a share of the text's size (common practice). */
+const GAP = 0.3;
+
+/**
+ * Sets a drop capital: its letters stand on the baseline of the last line they reach, and are as high as from
+ * there to the capital height of the first line.
+ */
+export function setDropCapital(
+  head: Head,
+  fonts: FontSet,
+  shaped: ShapedParagraph,
+  paragraph: ParagraphProperties,
+  base: CharacterProperties,
+): DropCapital | null {
+  const { dropCapital } = paragraph;
+  if (!dropCapital || shaped.labelEnd > 0) return null;
+  const letters = [...shaped.text].slice(0, dropCapital.characters).join('');
+  // Letters that are all there is have nothing to stand beside.
+  if (!letters || letters.length >= shaped.text.length || /[\s\uFFFC]/.test(letters)) return null;
+  const look = resolveSpan(head, shaped.looks[0]?.character ?? base, { style: dropCapital.style });
+  const font = fonts.match(look.fontFamily, look.fontWeight, look.fontStyle);
+  const body = fonts.match(base.fontFamily, base.fontWeight, base.fontStyle);
+  const drop = (dropCapital.lines - 1) * leadingOf(base);
+  const height = drop + (body.capHeight / body.unitsPerEm) * base.size;
+  const size = (height * font.unitsPerEm) / font.capHeight;
+  const scale = size / font.unitsPerEm;
+  const glyphs = font.shape({
+    text: letters,
+    start: 0,
+    end: letters.length,
+    features: look.features,
+    language: look.language,
+    script: 'Latn',
+    direction: 'ltr',
+  });
+  let at = 0;
+  const placed = glyphs.map((g, i) => {
+    const next = glyphs[i + 1]?.cluster ?? letters.length;
+    const glyph = {
+      gid: g.gid,
+      x: at,
+      advance: g.advance * scale,
+      dx: g.dx * scale,
+      dy: -g.dy * scale,
+      offset: shaped.offsets[g.cluster]!,
+      text: next > g.cluster ? letters.slice(g.cluster, next) : '',
+    };
+    at += glyph.advance;
+    return glyph;
+  });
+  const width = at + GAP * base.size;
+  return {
+    end: letters.length,
+    lines: dropCapital.lines,
+    width,
+    join(first) {
+      const run: GlyphRun = {
+        font,
+        size,
+        look,
+        fill: look.fill,
+        text: letters,
+        start: 0,
+        end: shaped.offsets[letters.length]!,
+        x: -width,
+        shift: drop,
+        width: at,
+        wordSpace: 0,
+        letterSpace: 0,
+        horizontalScale: 1,
+        features: look.features,
+        language: look.language,
+        direction: 'ltr',
+        joint: 'flow',
+        glyphs: placed,
+      };
+      const [next] = first.runs;
+      if (next) next.joint = 'apart';
+      first.runs.unshift(run);
+      first.start = 0;
+    },
+  };
+}

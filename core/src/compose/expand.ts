@@ -1,0 +1,121 @@
+import type { Head } from '../folio/head.ts';
+import type { Inline } from '../folio/story.ts';
+import type { CharacterProperties } from '../folio/styles.ts';
+import { resolveSpan } from '../folio/resolve.ts';
+import type { FontSet } from './fontSet.ts';
+
+/** What fields and note references stand for where a paragraph is set. */
+export interface GeneratedTexts {
+  field(node: Inline & { type: 'field' }): string;
+  note(node: Inline & { type: 'note' }): string;
+  /** A bullet or number that stands before the text, and how it looks. */
+  label: { text: string; character: CharacterProperties } | null;
+}
+
+/** A stretch of set text with one look. */
+export interface Look {
+  start: number;
+  end: number;
+  character: CharacterProperties;
+  link?: string | undefined;
+  characterStyle?: string | undefined;
+  /** Made by the program: a bullet, a number, a note's reference. */
+  generated?: 'label' | 'note' | undefined;
+}
+
+/** A paragraph's text as it is set, and where each UTF-16 unit of it comes from. */
+export interface ExpandedParagraph {
+  text: string;
+  /** Offset in the paragraph of each unit of `text`, with one more entry for the end. */
+  offsets: number[];
+  looks: Look[];
+  /** Units at the beginning that are no text of the paragraph: its label and the tab after it. */
+  labelEnd: number;
+  /** Notes by the unit where their reference stands. */
+  notes: { at: number; node: Inline & { type: 'note' } }[];
+  hasFields: boolean;
+}
+
+/** Small capitals that a font lacks are capitals at this share of the size (common practice). */
+const SMALL_CAPITALS = 0.75;
+const LOWER = /\p{Ll}/u;
+
+/** Expands a paragraph's nodes into set text with looks; anchored items take no room here. */
+export function expand(
+  head: Head,
+  base: CharacterProperties,
+  content: readonly Inline[],
+  fonts: FontSet,
+  texts: GeneratedTexts,
+): ExpandedParagraph {
+  let text = '';
+  const offsets: number[] = [];
+  const looks: Look[] = [];
+  const notes: ExpandedParagraph['notes'] = [];
+  let hasFields = false;
+  let offset = 0;
+  const add = (chars: string, look: Omit<Look, 'start' | 'end'>, offsetOf: (i: number) => number): void => {
+    const start = text.length;
+    text += chars;
+    for (let i = 0; i < chars.length; i++) offsets.push(offsetOf(i));
+    const last = looks[looks.length - 1];
+    if (!chars) return;
+    if (
+      last &&
+      last.character === look.character &&
+      last.link === look.link &&
+      last.characterStyle === look.characterStyle &&
+      last.generated === look.generated
+    )
+      last.end = text.length;
+    else looks.push({ ...look, start, end: text.length });
+  };
+  /** Letters one by one, turned into capitals; what becomes longer (ß → SS) still comes from one place. */
+  const addCapitals = (chars: string, at: number, look: Omit<Look, 'start' | 'end'>, small: CharacterProperties | null): void => {
+    let i = 0;
+    for (const c of chars) {
+      const from = at + i;
+      add(c.toLocaleUpperCase(look.character.language), small && LOWER.test(c) ? { ...look, character: small } : look, () => from);
+      i += c.length;
+    }
+  };
+  if (texts.label) {
+    add(texts.label.text, { character: texts.label.character, generated: 'label' }, () => 0);
+    add('\t', { character: base, generated: 'label' }, () => 0);
+  }
+  const labelEnd = text.length;
+  for (const node of content) {
+    const at = offset;
+    if (node.type === 'span') {
+      const character = resolveSpan(head, base, node);
+      const look = { character, link: node.link, characterStyle: node.style };
+      if (character.capitals === 'all') addCapitals(node.text, at, look, null);
+      else if (character.capitals === 'small' && !hasSmallCapitals(fonts, character))
+        addCapitals(node.text, at, look, { ...character, size: character.size * SMALL_CAPITALS, leading: leadingKept(character) });
+      else add(node.text, look, (i) => at + i);
+      offset += node.text.length;
+      continue;
+    }
+    const look = { character: base };
+    if (node.type === 'softReturn') add('\n', look, () => at);
+    else if (node.type === 'tab') add('\t', look, () => at);
+    else if (node.type === 'field') {
+      hasFields = true;
+      add(texts.field(node), look, () => at);
+    } else if (node.type === 'note') {
+      notes.push({ at: text.length, node });
+      add(texts.note(node), { character: { ...base, position: 'superscript' }, generated: 'note' }, () => at);
+    } else if (node.type === 'ruby') add(node.base, look, () => at);
+    offset += 1;
+  }
+  offsets.push(offset);
+  return { text, offsets, looks, labelEnd, notes, hasFields };
+}
+
+/** Letters made smaller must not pull lines together. */
+const leadingKept = (c: CharacterProperties): number => (c.leading === 'auto' ? c.size * 1.2 : c.leading);
+
+/** Whether a face has small capitals of its own (OpenType feature `smcp`). */
+export function hasSmallCapitals(fonts: FontSet, c: CharacterProperties): boolean {
+  return fonts.match(c.fontFamily, c.fontWeight, c.fontStyle).changesWith('smcp', 'a', c.language);
+}

@@ -1,0 +1,100 @@
+import type { Folio } from '../folio/folio.ts';
+import type { Inline, Story } from '../folio/story.ts';
+import { paragraphRole } from '../folio/resolve.ts';
+import { pagesOf, placeOfPage, printedNumber } from '../folio/traverse.ts';
+import type { StorySetting } from './composeStory.ts';
+import type { FlowFrame } from './flow.ts';
+
+type Field = Inline & { type: 'field' };
+
+/** What fields show: page numbers and titles at once, names of sections and references once it is known where things stand. */
+export class Fields {
+  /** Printed page number by paragraph. */
+  private pages = new Map<string, string>();
+  /** The section that runs on each page. */
+  private sections = new Map<string, string>();
+
+  text(folio: Folio, node: Field, frame: FlowFrame | null): string {
+    switch (node.field) {
+      case 'pageNumber': {
+        const place = frame && placeOfPage(folio, frame.page);
+        return place ? printedNumber(place) : (node.text ?? '');
+      }
+      case 'pageCount':
+        return String(pagesOf(folio).length);
+      case 'title':
+        return folio.head.metadata.title;
+      case 'reference':
+        return (node.target !== undefined && this.pages.get(node.target)) || (node.text ?? '');
+      case 'sectionName':
+        return (frame && this.sections.get(frame.page)) ?? node.text ?? '';
+      case 'date':
+        return node.text ?? '';
+    }
+  }
+
+  /** Learns where paragraphs came to stand; gives the kinds of field whose texts changed by that. */
+  learn(folio: Folio, settings: Iterable<StorySetting>): Set<Field['field']> {
+    const number = new Map(pagesOf(folio).map((p) => [p.page.id, printedNumber(p)]));
+    const pages = new Map<string, string>();
+    const starts = new Map<string, { top: number; text: string }>();
+    for (const setting of settings)
+      setting.frames.forEach((frame, i) => {
+        const page = setting.chain[i]!.page;
+        for (const line of frame.lines) {
+          if (!line.first || pages.has(line.paragraph)) continue;
+          pages.set(line.paragraph, number.get(page) ?? '');
+          const block = setting.story.blocks[line.paragraph];
+          if (block?.kind !== 'paragraph') continue;
+          const role = paragraphRole(folio.head, block.style);
+          if (!role.startsSection) continue;
+          const top = setting.chain[i]!.frame.transform[5] + line.baseline;
+          const before = starts.get(page);
+          if (!before || top < before.top)
+            starts.set(page, {
+              top,
+              text: block.content.map((n) => (n.type === 'span' ? n.text : n.type === 'softReturn' ? ' ' : '')).join(''),
+            });
+        }
+      });
+    const sections = new Map<string, string>();
+    let running = '';
+    for (const { page } of pagesOf(folio)) sections.set(page.id, (running = starts.get(page.id)?.text ?? running));
+    const moved = new Set<Field['field']>();
+    if (!sameMap(pages, this.pages)) moved.add('reference');
+    if (!sameMap(sections, this.sections)) moved.add('sectionName');
+    [this.pages, this.sections] = [pages, sections];
+    return moved;
+  }
+
+  private readonly kinds = new WeakMap<Story, ReadonlySet<Field['field']>>();
+
+  /** Kinds of field that a story shows. */
+  private kindsIn(story: Story): ReadonlySet<Field['field']> {
+    let kinds = this.kinds.get(story);
+    if (!kinds) {
+      const found = new Set<Field['field']>();
+      for (const b of Object.values(story.blocks))
+        if (b.kind === 'paragraph') for (const n of b.content) if (n.type === 'field') found.add(n.field);
+      this.kinds.set(story, (kinds = found));
+    }
+    return kinds;
+  }
+
+  /** Whether a story shows any of these kinds of field. */
+  uses(story: Story, kinds: ReadonlySet<Field['field']>): boolean {
+    return [...kinds].some((k) => this.kindsIn(story).has(k));
+  }
+
+  /** Whether a story shows something that depends on where text came to stand. */
+  refersIn(story: Story): boolean {
+    const kinds = this.kindsIn(story);
+    return kinds.has('reference') || kinds.has('sectionName');
+  }
+}
+
+function sameMap(a: ReadonlyMap<string, string>, b: ReadonlyMap<string, string>): boolean {
+  if (a.size !== b.size) return false;
+  for (const [k, v] of a) if (b.get(k) !== v) return false;
+  return true;
+}

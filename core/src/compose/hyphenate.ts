@@ -1,0 +1,90 @@
+import { SOFT_HYPHEN } from '../folio/text.ts';
+import createHyphenator from 'hyphen/hyphen.js';
+import da from 'hyphen/patterns/da.js';
+import de from 'hyphen/patterns/de-1996.js';
+import enGb from 'hyphen/patterns/en-gb.js';
+import enUs from 'hyphen/patterns/en-us.js';
+import es from 'hyphen/patterns/es.js';
+import fr from 'hyphen/patterns/fr.js';
+import it from 'hyphen/patterns/it.js';
+import nl from 'hyphen/patterns/nl.js';
+import pt from 'hyphen/patterns/pt.js';
+import sv from 'hyphen/patterns/sv.js';
+
+/** TeX's hyphenation patterns by language (BCP 47, lower case); English without a region is American. */
+const PATTERNS: Record<string, readonly unknown[]> = { da, de, en: enUs, 'en-us': enUs, 'en-gb': enGb, es, fr, it, nl, pt, sv };
+
+/** Where and how often words may be divided, as a paragraph style says it. */
+export interface HyphenationLimits {
+  /** Least letters before and after the hyphen. */
+  before: number;
+  after: number;
+  /** Most lines in a row that end with a hyphen; 0 is no limit. */
+  inARow: number;
+  /** Whether words written in capitals throughout may be divided. */
+  capitals: boolean;
+}
+
+/** Words of one language that are remembered; what is longest unused need not be told apart, so all are let go. */
+const MOST_WORDS = 40_000;
+/** Longer "words" are no words: patterns would say nothing sensible about them. */
+const LONGEST_WORD = 120;
+
+class Language {
+  private readonly words = new Map<string, readonly number[]>();
+  private readonly mark: (word: string) => string;
+
+  constructor(patterns: readonly unknown[]) {
+    this.mark = createHyphenator(patterns, { hyphenChar: SOFT_HYPHEN, minWordLength: 2, html: false });
+  }
+
+  points(word: string): readonly number[] {
+    let points = this.words.get(word);
+    if (!points) {
+      const found: number[] = [];
+      let offset = 0;
+      for (const part of this.mark(word).split(SOFT_HYPHEN).slice(0, -1)) found.push((offset += part.length));
+      if (this.words.size >= MOST_WORDS) this.words.clear();
+      this.words.set(word, (points = found));
+    }
+    return points;
+  }
+}
+
+const languages = new Map<string, Language | null>();
+
+function languageOf(tag: string): Language | null {
+  let language = languages.get(tag);
+  if (language === undefined) {
+    const lower = tag.toLowerCase();
+    const patterns = PATTERNS[lower] ?? PATTERNS[lower.split('-')[0]!];
+    languages.set(tag, (language = patterns ? new Language(patterns) : null));
+  }
+  return language;
+}
+
+/** Whether words of a language can be divided at all; where not, a soft hyphen still can. */
+export const canHyphenate = (language: string): boolean => languageOf(language) !== null;
+
+const WORD = /\p{L}[\p{L}\p{M}’']*/gu;
+const CAPITALS = /^\p{Lu}[\p{Lu}\p{M}’']+$/u;
+
+/**
+ * Offsets inside `text[from..to)` where a word may be divided, counted from the beginning of `text`
+ * (Liang's patterns). A word that holds soft hyphens is divided at these alone.
+ */
+export function hyphenPoints(text: string, from: number, to: number, language: string, limits: HyphenationLimits): number[] {
+  const patterns = languageOf(language);
+  if (!patterns) return [];
+  const out: number[] = [];
+  const stretch = text.slice(from, to);
+  if (stretch.includes(SOFT_HYPHEN)) return out;
+  for (const match of stretch.matchAll(WORD)) {
+    const [word] = match;
+    if (word.length < limits.before + limits.after || word.length > LONGEST_WORD) continue;
+    if (!limits.capitals && CAPITALS.test(word)) continue;
+    for (const point of patterns.points(word))
+      if (point >= limits.before && word.length - point >= limits.after) out.push(from + match.index + point);
+  }
+  return out;
+}

@@ -1,0 +1,41 @@
+const SCRIPTS: [RegExp, string][] = [
+  [/\p{Script=Latin}/u, 'Latn'],
+  [/\p{Script=Greek}/u, 'Grek'],
+  [/\p{Script=Cyrillic}/u, 'Cyrl'],
+  [/\p{Script=Hiragana}/u, 'Hira'],
+  [/\p{Script=Katakana}/u, 'Kana'],
+  [/\p{Script=Han}/u, 'Hani'],
+  [/\p{Script=Hangul}/u, 'Hang'],
+  [/\p{Script=Arabic}/u, 'Arab'],
+  [/\p{Script=Hebrew}/u, 'Hebr'],
+  [/\p{Script=Thai}/u, 'Thai'],
+  [/\p{Script=Devanagari}/u, 'Deva'],
+  [/\p{Script=Syriac}/u, 'Syrc'],
+  [/\p{Script=Thaana}/u, 'Thaa'],
+];
+const known = new Map<number, string | undefined>();
+
+/** ISO 15924 code of a character, undefined for common and inherited ones (UAX 24). */
+export function scriptOf(codePoint: number): string | undefined {
+  if ((codePoint >= 0x41 && codePoint <= 0x5a) || (codePoint >= 0x61 && codePoint <= 0x7a)) return 'Latn';
+  if (codePoint < 0x80) return undefined;
+  if (!known.has(codePoint)) {
+    const c = String.fromCodePoint(codePoint);
+    known.set(codePoint, SCRIPTS.find(([re]) => re.test(c))?.[1]);
+  }
+  return known.get(codePoint);
+}
+
+const IDEOGRAPHIC = new Set(['Hani', 'Hira', 'Kana', 'Hang']);
+export const isIdeographicScript = (script: string): boolean => IDEOGRAPHIC.has(script);
+
+/** Ideographs, kana, Hangul and their full-width punctuation, by UTF-16 unit (Unicode blocks from U+2E80). */
+export const isIdeographic = (unit: number): boolean =>
+  (unit >= 0x2e80 && unit <= 0x9fff) ||
+  (unit >= 0xac00 && unit <= 0xd7af) ||
+  (unit >= 0xf900 && unit <= 0xfaff) ||
+  (unit >= 0xff00 && unit <= 0xffef) ||
+  (unit >= 0xd840 && unit <= 0xd87f);
+
+/** Whether a text may hold anything that is set from right to left: then it is worth asking UAX 9. */
+export const mayBeRightToLeft = (text: string): boolean => /[\u0590-\u08FF\u200F\u202B\u202E\u2067\uFB1D-\uFDFF\uFE70-\uFEFF]/.test(text);

@@ -1,0 +1,126 @@
+import type { Head } from '../folio/head.ts';
+import type { Paint } from '../folio/colour.ts';
+import type { Story } from '../folio/story.ts';
+import { styleChain } from '../folio/resolve.ts';
+import { ColumnFill } from './columnFill.ts';
+import type { FrameBox, SetLine } from './marks.ts';
+import type { BuiltLine } from './setLine.ts';
+
+type Table = Extract<Story['blocks'][string], { kind: 'table' }>;
+type Cell = Table['cells'][string];
+type CellStyle = Head['cellStyles'][string];
+
+/** Rows that stay together because cells span them: lines and boxes from the group's top left. */
+export interface RowGroup {
+  /** Rows `[from, to)` of the table. */
+  from: number;
+  to: number;
+  height: number;
+  lines: SetLine[];
+  boxes: FrameBox[];
+}
+export interface SetTable {
+  header: RowGroup[];
+  body: RowGroup[];
+  footer: RowGroup[];
+  width: number;
+}
+
+/** Room inside a cell on every side where no style says otherwise, in points. */
+const INSET = 4;
+
+/** Column widths: fixed ones as they are, the rest by their shares of what is left; never negative. */
+export function columnWidths(columns: Table['columns'], room: number): number[] {
+  const fixed = columns.reduce((sum, c) => sum + (c.unit === 'pt' ? c.width : 0), 0);
+  const shares = columns.reduce((sum, c) => sum + (c.unit === 'share' ? c.width : 0), 0);
+  const left = Math.max(0, room - fixed);
+  return columns.map((c) => (c.unit === 'pt' ? c.width : shares > 0 ? (left * c.width) / shares : 0));
+}
+
+/** A cell's style: its own, else what the table's style gives its row. */
+function cellStyle(head: Head, table: Table, cell: Cell): Partial<CellStyle> {
+  const style = table.style === undefined ? undefined : head.tableStyles[table.style];
+  const inHeader = cell.row < table.headerRows || cell.header;
+  const bodyRow = cell.row - table.headerRows;
+  const { alternate } = style ?? {};
+  const alternates = !inHeader && alternate && Math.floor(bodyRow / alternate.every) % 2 === 1;
+  const id = cell.style ?? (inHeader ? (style?.header ?? style?.body) : alternates ? alternate.style : style?.body);
+  const chain = styleChain(head.cellStyles, id);
+  return Object.assign({}, ...chain, definedOnly(cell)) as Partial<CellStyle>;
+}
+const definedOnly = (cell: Cell): Partial<CellStyle> => ({
+  ...(cell.fill !== undefined && { fill: cell.fill }),
+  ...(cell.stroke !== undefined && { stroke: cell.stroke }),
+});
+
+/** Sets a table for a room: cells with their text, rows as high as their contents or their exact heights. */
+export function setTable(head: Head, table: Table, room: number, linesOf: (paragraph: string, width: number) => BuiltLine[]): SetTable {
+  const widths = columnWidths(table.columns, room);
+  const lefts = widths.reduce<number[]>((at, w) => [...at, at[at.length - 1]! + w], [0]);
+  const rowCount = table.rows.length;
+  const cells = Object.values(table.cells)
+    .filter((c) => c.row < rowCount && c.column < widths.length)
+    .sort((a, b) => a.row - b.row || a.column - b.column)
+    .map((cell) => {
+      const rows = Math.min(cell.rows, rowCount - cell.row);
+      const right = lefts[Math.min(cell.column + cell.columns, widths.length)]!;
+      const style = cellStyle(head, table, cell);
+      const inset = style.inset ?? INSET;
+      const left = lefts[cell.column]!;
+      const width = Math.max(0, right - left - 2 * inset);
+      const fill = new ColumnFill({ x: 0, top: 0, width, height: Infinity }, 0, { firstBaseline: 'ascent', verticalAlign: 'top' }, null);
+      for (const id of cell.order) for (const line of linesOf(id, width)) fill.place(line, false);
+      return { cell, rows, left, width: right - left, style, inset, lines: fill.finish().lines, height: fill.isEmpty ? 0 : fill.bottom };
+    });
+  const heights = table.rows.map((r) => r.height);
+  for (const single of [true, false])
+    for (const c of cells) {
+      if ((c.rows === 1) !== single) continue;
+      const last = c.cell.row + c.rows - 1;
+      if (table.rows[last]!.exact) continue;
+      const have = heights.slice(c.cell.row, last + 1).reduce((a, b) => a + b, 0);
+      heights[last] = heights[last]! + Math.max(0, c.height + 2 * c.inset - have);
+    }
+  const groups = rowGroups(rowCount, cells).map(([from, to]): RowGroup => {
+    const tops = heights.slice(from, to).reduce<number[]>((at, h) => [...at, at[at.length - 1]! + h], [0]);
+    const group: RowGroup = { from, to, height: tops[to - from]!, lines: [], boxes: [] };
+    for (const c of cells) {
+      if (c.cell.row < from || c.cell.row >= to) continue;
+      const [top, bottom] = [tops[c.cell.row - from]!, tops[c.cell.row + c.rows - from]!];
+      const box = { x: c.left, y: top, width: c.width, height: bottom - top };
+      const { stroke } = c.style;
+      const paint: Paint | undefined = c.style.fill;
+      group.boxes.push({
+        kind: 'cell',
+        box,
+        subject: c.cell.id,
+        ...(paint && paint.type !== 'none' && { fill: paint }),
+        ...(stroke && stroke.weight > 0 && { stroke: { paint: stroke.paint, weight: stroke.weight, dashes: stroke.dashes } }),
+      });
+      const free = bottom - top - 2 * c.inset - c.height;
+      const shift =
+        top + c.inset + Math.max(0, free) * (c.cell.verticalAlign === 'centre' ? 0.5 : c.cell.verticalAlign === 'bottom' ? 1 : 0);
+      for (const line of c.lines) group.lines.push({ ...line, x: line.x + c.left + c.inset, baseline: line.baseline + shift });
+    }
+    return group;
+  });
+  const { headerRows, footerRows } = table;
+  return {
+    header: groups.filter((g) => g.to <= headerRows),
+    body: groups.filter((g) => g.to > headerRows && g.from < rowCount - footerRows),
+    footer: groups.filter((g) => g.to > headerRows && g.from >= rowCount - footerRows),
+    width: lefts[widths.length]!,
+  };
+}
+
+/** Rows joined where a cell spans them. */
+function rowGroups(count: number, cells: readonly { cell: Cell; rows: number }[]): [number, number][] {
+  const out: [number, number][] = [];
+  for (let from = 0; from < count;) {
+    let to = from + 1;
+    for (let row = from; row < to; row++) for (const c of cells) if (c.cell.row === row) to = Math.max(to, row + c.rows);
+    out.push([from, to]);
+    from = to;
+  }
+  return out;
+}
