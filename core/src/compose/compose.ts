@@ -59,10 +59,15 @@ export class Composer {
     const until = clock() + budgetMs;
     for (const setting of this.settings.values())
       while (!isWhole(setting)) {
-        if (clock() >= until) return false;
+        // At least one slice each time, however short the time: otherwise it would never end.
         setFrames(setting, setting.frames.length + SLICE);
+        if (clock() >= until) return this.isWhole;
       }
     return true;
+  }
+
+  private get isWhole(): boolean {
+    return [...this.settings.values()].every(isWhole);
   }
 
   /** The composition as far as it has been set. */

@@ -1,0 +1,165 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { produce } from 'immer';
+import { applyEdit } from '../src/index.ts';
+import type { Edit, Folio, Paragraph } from '../src/index.ts';
+import { Composer } from '../src/compose/index.ts';
+import type { Composition, FontSet } from '../src/compose/index.ts';
+import { fontsOf } from './support/samples.ts';
+import { tinyFolio } from './support/tinyFolio.ts';
+
+let fonts: FontSet;
+beforeAll(async () => {
+  fonts = await fontsOf(tinyFolio(['x']));
+});
+
+/** Where every glyph of every frame stands, as one text: quick to compare. */
+const marks = (c: Composition): string =>
+  [...c.frames.values()]
+    .map(
+      (f) =>
+        `${f.item} ${JSON.stringify(f.boxes)} ` +
+        f.lines
+          .map((l) =>
+            [
+              l.paragraph,
+              l.start,
+              l.end,
+              l.x,
+              l.baseline,
+              l.width,
+              ...l.runs.map((r) => [r.text, r.font.key, r.x, r.size, r.wordSpace, ...r.glyphs.map((g) => `${g.gid}@${g.x}`)]),
+            ].join('|'),
+          )
+          .join('\n'),
+    )
+    .join('\n\n');
+const fresh = (folio: Folio): Composition => new Composer(fonts).compose(folio);
+const WORDS = 'the whole roof of the room sets off slowly and with great dignity to look at another part of the sky'.split(' ');
+const text = (seed: number, length: number): string => Array.from({ length }, (_, i) => WORDS[(seed * 7 + i * 3) % WORDS.length]).join(' ');
+
+/** A long text in a chain of frames, with headings that stay with what follows, lists and keeps. */
+const chain = (paragraphs: number, frames: number): Folio =>
+  produce(
+    tinyFolio(
+      Array.from({ length: paragraphs }, (_, i) => text(i, 5 + ((i * 11) % 40))),
+      {
+        width: 120,
+        height: 90,
+        frames,
+        paragraph: { align: 'justify', composer: 'totalFit', widows: 2, orphans: 2, spaceAfter: 3 },
+      },
+    ),
+    (d) => {
+      d.head.paragraphStyles['h'] = {
+        ...d.head.paragraphStyles['p']!,
+        id: 'h',
+        basedOn: 'p',
+        paragraph: { keepWithNext: 1, spaceBefore: 6 },
+      };
+      d.head.listStyles['ls'] = {
+        id: 'ls',
+        name: 'L',
+        levels: [{ kind: 'number', text: '{n}.', texts: {}, format: 'decimal', indent: 14 }],
+      };
+      for (let i = 1; i <= paragraphs; i++) {
+        const p = d.stories['t']!.blocks[`p${i}`] as Paragraph;
+        if (i % 7 === 0) p.style = 'h';
+        if (i % 5 === 0) p.overrides = { list: { style: 'ls', level: 0 } };
+      }
+    },
+  );
+
+const typing = (paragraph: number, offset: number, content: string[]): Edit => ({
+  kind: 'text.replace',
+  args: {
+    story: 't',
+    from: { paragraphId: `p${paragraph}`, offset },
+    to: { paragraphId: `p${paragraph}`, offset },
+    content: content.map((t) => (t ? [{ type: 'span', text: t }] : [])),
+    newIds: content.slice(1).map((_, i) => `new-${paragraph}-${offset}-${i}-${content.join('').length}`),
+  },
+});
+
+describe('setting again after an edit', () => {
+  test('gives the same marks as setting from scratch, whatever was edited in whatever order', () => {
+    const edit = fc.record({
+      paragraph: fc.integer({ min: 1, max: 40 }),
+      offset: fc.integer({ min: 0, max: 12 }),
+      content: fc.constantFrom(['x'], ['some more words that move lines '], ['a', 'b'], ['one ', '', 'three']),
+    });
+    fc.assert(
+      fc.property(fc.array(edit, { minLength: 1, maxLength: 6 }), (edits) => {
+        const composer = new Composer(fonts);
+        let folio = chain(40, 24);
+        composer.compose(folio);
+        for (const e of edits) {
+          try {
+            folio = applyEdit(folio, typing(e.paragraph, e.offset, e.content)).folio;
+          } catch {
+            continue;
+          }
+          expect(marks(composer.compose(folio)) === marks(fresh(folio))).toBe(true);
+        }
+      }),
+      { numRuns: 12 },
+    );
+  });
+
+  test('frames before the change and after it has died away are the very same objects', () => {
+    const folio = chain(60, 40);
+    const composer = new Composer(fonts);
+    const before = composer.compose(folio);
+    const middle = before.frames.get('f12')!.lines.find((l) => l.first)!.paragraph;
+    const number = Number(middle.slice(1));
+    const after = composer.compose(applyEdit(folio, typing(number, 1, ['i'])).folio);
+    const same = [...before.frames].filter(([id, f]) => after.frames.get(id) === f).map(([id]) => Number(id.slice(1)));
+    expect(same).toContain(1);
+    expect(same.length).toBeGreaterThan(20);
+    expect(Math.max(...same)).toBe(40);
+    expect(after.frames.get('f12')).not.toBe(before.frames.get('f12'));
+  });
+
+  test('only as far as is asked at first, the rest in slices, and then the same marks', () => {
+    const folio = chain(60, 30);
+    const composer = new Composer(fonts);
+    const first = composer.compose(folio, { frames: new Set(['f2']) });
+    expect([...first.frames.keys()]).toEqual(['f1', 'f2']);
+    let now = 0;
+    let turns = 0;
+    // A clock that gives each slice one tick: the work is cut by it, not by real time.
+    while (!composer.goOn(1, () => now++)) turns++;
+    expect(turns).toBeGreaterThan(2);
+    expect(marks(composer.compose(folio)) === marks(fresh(folio))).toBe(true);
+  });
+
+  test('a change of a style, of the layout and of the order of stories are all noticed', () => {
+    const folio = chain(20, 12);
+    const composer = new Composer(fonts);
+    composer.compose(folio);
+    const changes: ((d: Folio) => void)[] = [
+      (d) => void (d.head.paragraphStyles['p']!.character.size = 9),
+      (d) => void ((d.spreads['s']!.items['f3'] as { size: { height: number } }).size.height = 40),
+      (d) => void (d.head.listStyles['ls']!.levels[0]!.text = '({n})'),
+      (d) => void d.stories['t']!.frames.pop(),
+      (d) => void (d.head.baselineGrid = { start: 0, step: 13 }),
+      (d) => void (d.spreads['s']!.items['f2']!.wrap = { kind: 'box', side: 'both', offset: 0 }),
+    ];
+    let now = folio;
+    for (const change of changes) {
+      now = produce(now, change);
+      expect(marks(composer.compose(now))).toEqual(marks(fresh(now)));
+    }
+  });
+
+  test('a style that inherits from itself, frames without size and a chain of one lost frame end quietly', () => {
+    const odd = produce(chain(6, 3), (d) => {
+      d.head.paragraphStyles['h']!.basedOn = 'h';
+      Object.assign((d.spreads['s']!.items['f1'] as { size: object }).size, { width: 0, height: 0 });
+      d.stories['t']!.frames.push({ spread: 's', item: 'gone' });
+    });
+    const c = fresh(odd);
+    expect(c.frames.get('f1')!.lines).toEqual([]);
+    expect(c.stories.get('t')!.overflow).not.toBeNull();
+  });
+});
