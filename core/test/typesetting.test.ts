@@ -697,7 +697,7 @@ describe('whatever is set', () => {
           else expect(shown).toBe(whole);
           for (const run of all.flatMap((l) => l.runs)) {
             const glyphs = (run.direction === 'rtl' ? [...run.glyphs].reverse() : run.glyphs).map((g) => g.text).join('');
-            expect(glyphs).toBe(run.text);
+            expect(glyphs.replaceAll('\u00AD', '')).toBe(run.text.replaceAll('\u00AD', ''));
             for (const g of run.glyphs) expect(Number.isFinite(g.x + g.advance)).toBe(true);
           }
         },

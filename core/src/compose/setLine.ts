@@ -12,11 +12,11 @@ import type { Elasticity, Shares } from './justify.ts';
 import type { Glyph, GlyphRun, SetLine } from './marks.ts';
 import { isIdeographic } from './scripts.ts';
 import {
+  characterCount,
   hyphenCharacter,
   IDEOGRAPH_STRETCH,
   isBreakItem,
   isTabItem,
-  isTrailSurrogate,
   isWordSpace,
   scaleOf,
   shapeAlone,
@@ -209,12 +209,6 @@ function glyphIndex(glyphs: readonly ShapedGlyph[], at: number): number {
   return low;
 }
 
-function characterCount(text: string, from: number, to: number): number {
-  let n = 0;
-  for (let i = from; i < to; i++) if (!isTrailSurrogate(text, i)) n++;
-  return n;
-}
-
 /** A piece's width before justification, its spaces as wide as the paragraph's style wants them. */
 function naturalWidth(shaped: ShapedParagraph, piece: Piece, paragraph: ParagraphProperties): number {
   if (piece.tab) return piece.tab.width;
@@ -320,6 +314,11 @@ function* runsOf(shaped: ShapedParagraph, piece: Piece, x: number, shares: Share
       if (hyphen ? !lastPart : g.cluster < look.start || g.cluster >= look.end) continue;
       const fresh = g.cluster !== cluster;
       const chars = hyphen ? SOFT_HYPHEN : fresh ? text.slice(g.cluster, endOf(i)) : '';
+      // A soft hyphen within a line is not seen.
+      if (!hyphen && chars === SOFT_HYPHEN) {
+        cluster = g.cluster;
+        continue;
+      }
       const natural = g.advance * scale;
       let advance = natural;
       if (fresh) advance += letter * (hyphen ? 1 : characterCount(text, g.cluster, g.cluster + chars.length));

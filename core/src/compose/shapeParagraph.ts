@@ -1,4 +1,5 @@
 import type { ParagraphProperties } from '../folio/styles.ts';
+import { SOFT_HYPHEN } from '../folio/text.ts';
 import type { ShapedGlyph } from './fontFace.ts';
 import { isIdeographic } from './scripts.ts';
 import type { ItemisedParagraph, ShapingItem } from './itemise.ts';
@@ -22,7 +23,8 @@ export const trackingOf = (item: ShapingItem): number => (item.tracking / 1000) 
 
 export const isTabItem = (text: string, item: ShapingItem): boolean => text[item.start] === '\t';
 export const isBreakItem = (text: string, item: ShapingItem): boolean => text[item.start] === '\n';
-export const isTrailSurrogate = (text: string, i: number): boolean => (text.charCodeAt(i) & 0xfc00) === 0xdc00;
+/** Whether a unit gets tracking: not the second half of a character, nor a soft hyphen, which is not seen. */
+export const takesTracking = (text: string, i: number): boolean => (text.charCodeAt(i) & 0xfc00) !== 0xdc00 && text[i] !== SOFT_HYPHEN;
 /** Word spaces, which justification changes; as browsers' word-spacing has it. */
 export const isWordSpace = (c: string | undefined): boolean => c === ' ' || c === '\u00A0';
 
@@ -44,7 +46,7 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
       widths[g.cluster]! += g.advance * scale;
       if (g.cluster > item.start) unsafe[g.cluster] = g.unsafeToBreak ? 1 : 0;
     }
-    if (tracking !== 0) for (let i = item.start; i < item.end; i++) if (!isTrailSurrogate(text, i)) widths[i]! += tracking;
+    if (tracking !== 0) for (let i = item.start; i < item.end; i++) if (takesTracking(text, i)) widths[i]! += tracking;
     return shaped;
   });
   const edge = new Float64Array(text.length + 1);
@@ -99,6 +101,13 @@ export function shapeAlone(shaped: ShapedParagraph, item: ShapingItem, from: num
   return item.font.shape({ ...item, text, start: 0, end: text.length }).map((g) => ({ ...g, cluster: g.cluster + from }));
 }
 
+/** Characters of a stretch that get tracking. */
+export function characterCount(text: string, from: number, to: number): number {
+  let n = 0;
+  for (let i = from; i < to; i++) if (takesTracking(text, i)) n++;
+  return n;
+}
+
 /** The width of a stretch shaped by itself, item by item. */
 function shapedWidth(shaped: ShapedParagraph, from: number, to: number): number {
   let width = 0;
@@ -109,7 +118,7 @@ function shapedWidth(shaped: ShapedParagraph, from: number, to: number): number 
     // Spaces that are wider or narrower than the font's own by the paragraph's style keep that.
     let spaces = 0;
     for (let i = a; i < b; i++) if (isWordSpace(shaped.text[i])) spaces += shaped.edge[i + 1]! - shaped.edge[i]! - spaceAdvance(item);
-    width += natural + spaces + [...shaped.text.slice(a, b)].length * trackingOf(item);
+    width += natural + spaces + characterCount(shaped.text, a, b) * trackingOf(item);
   }
   return width;
 }

@@ -131,6 +131,8 @@ class PageWalker {
       link: node.tagName === 'a' ? this.target(attribute(node, 'href')) : at.link,
       z: own['z-index'] === undefined ? at.z : Number(own['z-index']),
     };
+    // What is hidden inside a paragraph is no part of it.
+    if (attribute(node, 'aria-hidden') === 'true') inside.block = null;
     const note = attribute(node, 'role') === 'note';
     if ((BLOCKS.has(node.tagName) || note) && !inside.hidden) {
       inside.block = { role: note ? 'aside' : node.tagName, text: '', language: inside.language, runs: [] };
