@@ -15,24 +15,29 @@ for (const { folio } of await samples()) {
       const ends: number[] = [];
       for (const line of frame.lines) {
         let inWord = false;
-        line.runs.forEach((run, r) => {
-          const before = line.runs[r - 1];
-          if (before && Math.abs(before.x + before.width - run.x) > 0.01) {
+        let end: number | null = null;
+        let before: (typeof line.runs)[number] | undefined;
+        for (const run of line.runs) {
+          // A box of its own in the web edition: after a tab, set apart, or scaled otherwise along the line.
+          if (before && (run.joint !== 'flow' || run.horizontalScale !== before.horizontalScale)) {
             inWord = false;
-            ends.push((line.x + before.x + before.width) * PX);
+            if (end !== null) ends.push(end);
           }
+          before = run;
           for (const g of run.glyphs)
             for (const c of g.text) {
+              // The hyphen of a divided word is shown by the style sheet: it is no text to be measured.
+              if (c === '\u00AD') continue;
               if (/\s/.test(c)) inWord = false;
               else if (inWord) words[words.length - 1]!.text += c;
               else {
                 words.push({ text: c, x: (line.x + run.x + g.x) * PX });
                 inWord = true;
               }
+              if (!/\s/.test(c)) end = (line.x + run.x + g.x + g.advance) * PX;
             }
-        });
-        const last = line.runs[line.runs.length - 1];
-        if (last) ends.push((line.x + last.x + last.width) * PX);
+        }
+        if (end !== null) ends.push(end);
       }
       return { item: frame.item, words, ends };
     });

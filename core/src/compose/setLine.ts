@@ -19,6 +19,7 @@ import {
   isTabItem,
   isWordSpace,
   scaleOf,
+  spaceAdvance,
   shapeAlone,
   trackingOf,
 } from './shapeParagraph.ts';
@@ -217,7 +218,7 @@ function naturalWidth(shaped: ShapedParagraph, piece: Piece, paragraph: Paragrap
   let width = 0;
   for (const g of piece.glyphs) {
     const advance = g.advance * scale;
-    width += isWordSpace(shaped.text[g.cluster]) ? (advance + tracking) * paragraph.wordSpace.ideal - tracking : advance;
+    width += isWordSpace(shaped.text[g.cluster]) ? advance + spaceAdvance(piece.item) * (paragraph.wordSpace.ideal - 1) : advance;
   }
   const hyphen = piece.glyphs.length && lastCluster(piece) === piece.to ? 1 : 0;
   return width + tracking * (characterCount(shaped.text, piece.from, piece.to) + hyphen);
@@ -255,11 +256,11 @@ function elasticityOf(shaped: ShapedParagraph, pieces: readonly Piece[], paragra
   const last = pieces[pieces.length - 1];
   for (const piece of pieces) {
     if (piece.tab) continue;
-    const [scale, tracking] = [scaleOf(piece.item), trackingOf(piece.item)];
+    const scale = scaleOf(piece.item);
     let advances = 0;
     for (const g of piece.glyphs) {
       advances += g.advance * scale;
-      if (isWordSpace(shaped.text[g.cluster])) out.spaces += (g.advance * scale + tracking) * wordSpace.ideal;
+      if (isWordSpace(shaped.text[g.cluster])) out.spaces += spaceAdvance(piece.item) * wordSpace.ideal;
     }
     const letters = characterCount(shaped.text, piece.from, piece.to) * piece.item.size;
     out.letters.stretch += letters * (letterSpace.most - letterSpace.ideal);
@@ -289,6 +290,8 @@ function* runsOf(shaped: ShapedParagraph, piece: Piece, x: number, shares: Share
   const stretched = 1 + shares.glyph * (shares.glyph >= 0 ? glyphWidth.most - 1 : 1 - glyphWidth.least);
   const scale = scaleOf(item) * stretched;
   const tracking = trackingOf(item);
+  const plain = spaceAdvance(item);
+  const spaceAdded = plain * (wordSpace.ideal - 1) + shares.space * plain * wordSpace.ideal;
   const letterLimit = shares.letter >= 0 ? letterSpace.most - letterSpace.ideal : letterSpace.ideal - letterSpace.least;
   const letter = tracking + shares.letter * letterLimit * item.size;
   const gap = item.ideographic ? shares.ideograph * IDEOGRAPH_STRETCH * item.size : 0;
@@ -307,7 +310,6 @@ function* runsOf(shaped: ShapedParagraph, piece: Piece, x: number, shares: Share
     const lastPart = look.end === piece.to;
     let at = 0;
     let cluster = -1;
-    let spaceAdded = 0;
     for (let i = 0; i < glyphs.length; i++) {
       const g = glyphs[i]!;
       const hyphen = g.cluster >= piece.to;
@@ -322,11 +324,8 @@ function* runsOf(shaped: ShapedParagraph, piece: Piece, x: number, shares: Share
       const natural = g.advance * scale;
       let advance = natural;
       if (fresh) advance += letter * (hyphen ? 1 : characterCount(text, g.cluster, g.cluster + chars.length));
-      if (fresh && isWordSpace(chars)) {
-        const plain = g.advance * scaleOf(item) + tracking;
-        spaceAdded = plain * (wordSpace.ideal - 1) + shares.space * plain * wordSpace.ideal;
-        advance += spaceAdded;
-      } else if (fresh && gap && isIdeographic(chars.charCodeAt(0))) advance += gap;
+      if (fresh && isWordSpace(chars)) advance += spaceAdded;
+      else if (fresh && gap && isIdeographic(chars.charCodeAt(0))) advance += gap;
       out.push({
         gid: g.gid,
         x: at,

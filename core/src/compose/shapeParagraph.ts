@@ -14,6 +14,8 @@ export interface ShapedParagraph extends ItemisedParagraph {
   shrink: Float64Array;
   /** Units before which a line may not begin without shaping again. */
   unsafe: Uint8Array;
+  /** What the paragraph's style makes of a word space, as a share of the font's. */
+  idealSpace: number;
 }
 
 /** Points per font unit along the line, at an item's size and horizontal scale. */
@@ -56,13 +58,14 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
   const elastic = letterSpace.least !== letterSpace.most || glyphWidth.least !== glyphWidth.most;
   for (const item of items) {
     const plain = isTabItem(text, item) || isBreakItem(text, item);
+    const space = spaceAdvance(item);
     for (let i = item.start; i < item.end; i++) {
       let width = widths[i]!;
       let [more, less] = [0, 0];
       if (!plain && isWordSpace(text[i])) {
-        more = width * (wordSpace.most - wordSpace.ideal);
-        less = width * (wordSpace.ideal - wordSpace.least);
-        width *= wordSpace.ideal;
+        more = space * (wordSpace.most - wordSpace.ideal);
+        less = space * (wordSpace.ideal - wordSpace.least);
+        width += space * (wordSpace.ideal - 1);
       } else if (!plain && item.ideographic && isIdeographic(text.charCodeAt(i))) more = IDEOGRAPH_STRETCH * item.size;
       if (elastic && !plain) {
         more += item.size * (letterSpace.most - letterSpace.ideal) + width * (glyphWidth.most - 1);
@@ -73,7 +76,7 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
       shrink[i + 1] = shrink[i]! + less;
     }
   }
-  return { ...itemised, glyphs, edge, stretch, shrink, unsafe };
+  return { ...itemised, glyphs, edge, stretch, shrink, unsafe, idealSpace: wordSpace.ideal };
 }
 
 /**
@@ -117,14 +120,17 @@ function shapedWidth(shaped: ShapedParagraph, from: number, to: number): number 
     const natural = shapeAlone(shaped, item, a, b).reduce((sum, g) => sum + g.advance, 0) * scaleOf(item);
     // Spaces that are wider or narrower than the font's own by the paragraph's style keep that.
     let spaces = 0;
-    for (let i = a; i < b; i++) if (isWordSpace(shaped.text[i])) spaces += shaped.edge[i + 1]! - shaped.edge[i]! - spaceAdvance(item);
-    width += natural + spaces + characterCount(shaped.text, a, b) * trackingOf(item);
+    for (let i = a; i < b; i++) if (isWordSpace(shaped.text[i])) spaces++;
+    width += natural + spaces * spaceAdvance(item) * (shaped.idealSpace - 1) + characterCount(shaped.text, a, b) * trackingOf(item);
   }
   return width;
 }
 
-/** A word space of an item's font with its tracking, before the paragraph's style changes it. */
-const spaceAdvance = (item: ShapingItem): number => item.font.advanceOf(item.font.glyphFor(0x20)) * scaleOf(item) + trackingOf(item);
+/**
+ * A word space of an item's font with its tracking, as justification reckons: the same for every space of the
+ * item, kerned or not, since browsers add the same to each.
+ */
+export const spaceAdvance = (item: ShapingItem): number => item.font.advanceOf(item.font.glyphFor(0x20)) * scaleOf(item) + trackingOf(item);
 
 /** The character a divided word ends with: the hyphen proper where the font has one (Unicode, U+2010). */
 export const hyphenCharacter = (item: ShapingItem): string => (item.font.glyphFor(0x2010) ? '\u2010' : '-');

@@ -129,7 +129,7 @@ function feature(b: SampleAssembly): void {
     [mapCaption],
     [para('caption', 'The path leaves the river at the mill and reaches the dome from the south.')],
   );
-  const third = t.text('feature-3', [W + M, 420, W - 2 * M, 292], { columns: 2, gutter: 18 });
+  const third = t.text('feature-3', [W + M, 420, W - 2 * M, 292], { columns: 2, gutter: 18, balance: true });
   t.shape('dusk-ground', rectPath({ x: W, y: 0, width: W, height: 390 }), {
     name: 'Dusk sky',
     fill: {
@@ -204,7 +204,7 @@ function sky(b: SampleAssembly): void {
   for (let i = 0; i < 5; i++) s.picture(`phase-${i + 1}`, `moon${i + 1}`, [M + 18 + i * 98, 622, 72, 72]);
   const title = s.text('sky-title', [W + M, 42, W - 2 * M, 112]);
   b.story('sky-title-text', [title], [para('darkTitle', ['Reading the sky', soft, 'in March'])]);
-  const text = s.text('sky-text', [W + M, 160, W - 2 * M, 250], { columns: 2, gutter: 18 });
+  const text = s.text('sky-text', [W + M, 160, W - 2 * M, 250], { columns: 2, gutter: 18, balance: true });
   b.story('sky-text-story', [text], skyInMarch);
   s.add({
     kind: 'textFrame',

@@ -22,10 +22,25 @@ export function almanacStyles(b: SampleAssembly): void {
     id: 'running',
     name: 'Running text',
     character: { fontFamily: SERIF, size: 11, leading: 15.4, fill: ink('text'), language: 'en' },
-    paragraph: { align: 'justify', firstLineIndent: 12 },
+    paragraph: {
+      align: 'justify',
+      firstLineIndent: 12,
+      composer: 'totalFit',
+      hyphenation: { before: 2, after: 3, inARow: 2, capitals: false },
+      hangingPunctuation: true,
+      orphans: 2,
+      widows: 2,
+    },
     role: role('p'),
   });
   b.style({ id: 'opening', name: 'Opening paragraph', basedOn: 'running', paragraph: { firstLineIndent: 0 } });
+  b.style({
+    id: 'first',
+    name: 'First paragraph',
+    basedOn: 'opening',
+    paragraph: { dropCapital: { lines: 3, characters: 1, style: 'initial' } },
+  });
+  b.characterStyle({ id: 'initial', name: 'Initial', character: { fontWeight: 600, fill: ink('dusk') } });
   b.style({ id: 'light', name: 'Running text on night', basedOn: 'opening', character: { fill: ink('paper') } });
   b.style({
     id: 'title',
@@ -40,7 +55,7 @@ export function almanacStyles(b: SampleAssembly): void {
     id: 'head',
     name: 'Section head',
     character: { fontFamily: SANS, fontWeight: 600, size: 13.5, leading: 18, fill: ink('dusk') },
-    paragraph: { spaceBefore: 12, spaceAfter: 4 },
+    paragraph: { spaceBefore: 12, spaceAfter: 4, keepWithNext: 2 },
     role: role('h2'),
   });
   b.style({
@@ -59,7 +74,7 @@ export function almanacStyles(b: SampleAssembly): void {
     id: 'quote',
     name: 'Pull quote',
     character: { fontFamily: SERIF, fontStyle: 'italic', size: 17, leading: 22, fill: ink('fir') },
-    paragraph: { align: 'centre' },
+    paragraph: { align: 'centre', composer: 'totalFit' },
     role: role('aside'),
   });
   b.style({

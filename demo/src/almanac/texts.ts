@@ -12,7 +12,7 @@ export const openingOnNight: ParagraphInput[] = [
 
 /** The feature that runs from page 3 to page 5. */
 export const domeFeature: ParagraphInput[] = [
-  para('opening', [
+  para('first', [
     'The dome of the Marrowby Hill Observatory weighs a little over nine tonnes. It stands on twenty-four wheels, and the wheels stand on a ring of rail that was cast in six pieces and carried up the hill by cart. ',
     strong('Nothing holds it down'),
     ' but its own weight. In a hundred and twelve winters it has never needed more.',
