@@ -5,7 +5,9 @@ import { dirname, join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { samples } from '@elastic-folio/demo';
 import type { Sample } from '@elastic-folio/demo';
+import { longFolio, typeInLongChain } from './longChain.ts';
 import { applyEdit } from '@elastic-folio/core';
+import type { Paragraph } from '@elastic-folio/core';
 import { Composer, loadFonts } from '@elastic-folio/core/compose';
 import type { FontFace, FontSet } from '@elastic-folio/core/compose';
 import { GlyphOutlines, paintItems } from '@elastic-folio/core/paint';
@@ -15,6 +17,8 @@ import { convert, readSettings, WRITERS } from '@elastic-folio/core/write';
 const ROUNDS = 5;
 /** Composing a text may take this many times shaping it with HarfBuzz alone. */
 const COMPOSE_LIMIT = 3;
+/** Milliseconds of work from a keystroke to the painted page, however long the chain. */
+const KEYSTROKE_LIMIT = 50;
 const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 const round = (v: number, d = 2): number => +v.toFixed(d);
 
@@ -127,6 +131,23 @@ async function conversions(sample: Sample, fonts: FontSet): Promise<void> {
   }
 }
 
+/** Typing on page 1 of chains of 30, 300 and 3,000 pages: the work until the visible pages are painted. */
+function longChains(sample: Sample, fonts: FontSet): void {
+  const story = sample.folio.stories['dome-feature']!;
+  const paragraphs = story.order.flatMap((id) => (story.blocks[id]?.kind === 'paragraph' ? [story.blocks[id] as Paragraph] : []));
+  for (const pages of [30, 300, 3000]) {
+    const t = typeInLongChain(longFolio(sample.folio, paragraphs, pages), fonts);
+    report[`a chain of ${pages} pages`] = {
+      composeMs: round(t.composeMs),
+      letterWhereNoLineMovesMs: round(t.stillMs),
+      wordsWhereAllLinesMoveMs: round(t.movingMs),
+      compositionKiBPerPage: round(t.kibPerPage, 1),
+    };
+    for (const ms of [t.stillMs, t.movingMs])
+      if (ms > KEYSTROKE_LIMIT) missed.push(`typing in a chain of ${pages} pages takes ${round(ms)} ms; at most ${KEYSTROKE_LIMIT}`);
+  }
+}
+
 /** From opening the Almanac in a warm browser to its first page on screen, and from a keystroke to the changed page. */
 async function onScreen(): Promise<void> {
   const data = await mkdtemp(join(tmpdir(), 'folio-bench-data-'));
@@ -190,13 +211,17 @@ async function onScreen(): Promise<void> {
 async function main(): Promise<void> {
   process.chdir(dirname(new URL(import.meta.url).pathname).replace(/\/node_modules\/.*$/, ''));
   const json = process.argv.includes('--json');
+  // `-- chains` and the like measure one part alone.
+  const parts = ['conversions', 'chains', 'screen'].filter((p) => process.argv.includes(p));
+  const only = (part: string): boolean => !parts.length || parts.includes(part);
   report['machine'] = { processor: cpus()[0]?.model, cores: availableParallelism(), node: process.version, rounds: ROUNDS };
   for (const sample of await samples()) {
     const fonts = await loadFonts(sample.folio.head, [await shippedFontSource()]);
     await composition(sample, fonts);
-    await conversions(sample, fonts);
+    if (only('conversions')) await conversions(sample, fonts);
+    if (only('chains') && sample.folio.stories['dome-feature']) longChains(sample, fonts);
   }
-  await onScreen();
+  if (only('screen')) await onScreen();
   if (json) console.log(JSON.stringify(report, null, 1));
   else
     for (const [name, values] of Object.entries(report))

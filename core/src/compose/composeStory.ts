@@ -2,6 +2,7 @@ import type { Folio } from '../folio/folio.ts';
 import type { Story } from '../folio/story.ts';
 import { countWords } from '../folio/text.ts';
 import { pageOfItem } from '../folio/traverse.ts';
+import { factsOf } from './blockFacts.ts';
 import { columnsOf } from './columnFill.ts';
 import { fillFrame, STORY_START } from './flow.ts';
 import type { Flow, FlowFrame, FlowState } from './flow.ts';
@@ -25,6 +26,8 @@ export interface StorySetting {
   flow: Flow;
   /** An earlier setting whose frames are taken over as soon as one begins as it did there. */
   earlier: Earlier | null;
+  /** What is left over at the end, once it has been worked out. */
+  overflow: TextOverflow | null | undefined;
 }
 
 /** What an earlier setting of the same story has in common with this one. */
@@ -54,12 +57,12 @@ export function beginStory(folio: Folio, story: Story, fonts: FontSet, cache: Pa
   const { numbers, endnotes } = noteNumbers(story, story.order);
   const order = endnotes.length ? [...story.order, ...endnotes.flatMap((n) => n.order)] : story.order;
   const labels = new Map<string, ListLabel | { text: string }>(listLabels(folio.head, story, order));
-  for (const block of Object.values(story.blocks))
-    if (block.kind === 'paragraph')
-      for (const node of block.content)
-        if (node.type === 'note' && node.order[0] !== undefined) labels.set(node.order[0], { text: numbers.get(node.id) ?? '' });
+  if (numbers.size)
+    for (const block of Object.values(story.blocks))
+      for (const node of factsOf(block).notes)
+        if (node.order[0] !== undefined) labels.set(node.order[0], { text: numbers.get(node.id) ?? '' });
   const flow: Flow = { folio, story, fonts, cache, order, labels, noteNumbers: numbers, field, missing: new Map() };
-  return { story, chain: chainOf(folio, story), starts: [STORY_START], frames: [], seen: [], flow, earlier: null };
+  return { story, chain: chainOf(folio, story), starts: [STORY_START], frames: [], seen: [], flow, earlier: null, overflow: undefined };
 }
 
 /** Sets frames up to, but not including, number `end`; more where an earlier setting gives them for nothing. */
@@ -89,6 +92,7 @@ function takeOverRest(setting: StorySetting, { setting: old, tail }: Earlier): v
     setting.starts.push(shift ? { ...old.starts[k + 1]!, block: moved(old.starts[k + 1]!.block) } : old.starts[k + 1]!);
   }
   for (const [id, glyphs] of old.flow.missing) if (!setting.flow.missing.has(id)) setting.flow.missing.set(id, glyphs);
+  setting.overflow = old.overflow;
   setting.earlier = null;
 }
 
@@ -127,7 +131,8 @@ export const isWhole = (setting: StorySetting): boolean => setting.frames.length
 /** What a story came to, once all its frames are set. */
 export function finishStory(setting: StorySetting): ComposedStory {
   const { story, frames, flow } = setting;
-  return { story: story.id, frames, overflow: overflowOf(setting), missingGlyphs: [...flow.missing.values()].flat() };
+  if (setting.overflow === undefined) setting.overflow = overflowOf(setting);
+  return { story: story.id, frames, overflow: setting.overflow, missingGlyphs: [...flow.missing.values()].flat() };
 }
 
 /** What is left of the text after the last frame. */

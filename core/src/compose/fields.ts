@@ -2,6 +2,7 @@ import type { Folio } from '../folio/folio.ts';
 import type { Inline, Story } from '../folio/story.ts';
 import { paragraphRole } from '../folio/resolve.ts';
 import { pagesOf, placeOfPage, printedNumber } from '../folio/traverse.ts';
+import { factsOf } from './blockFacts.ts';
 import type { StorySetting } from './composeStory.ts';
 import type { FlowFrame } from './flow.ts';
 
@@ -74,8 +75,7 @@ export class Fields {
     let kinds = this.kinds.get(story);
     if (!kinds) {
       const found = new Set<Field['field']>();
-      for (const b of Object.values(story.blocks))
-        if (b.kind === 'paragraph') for (const n of b.content) if (n.type === 'field') found.add(n.field);
+      for (const b of Object.values(story.blocks)) for (const kind of factsOf(b).fields) found.add(kind);
       this.kinds.set(story, (kinds = found));
     }
     return kinds;

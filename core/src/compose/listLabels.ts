@@ -1,6 +1,7 @@
 import type { Head } from '../folio/head.ts';
 import type { Story } from '../folio/story.ts';
 import { resolveParagraph } from '../folio/resolve.ts';
+import { listOf } from './blockFacts.ts';
 
 type Format = Head['listStyles'][string]['levels'][number]['format'];
 
@@ -51,12 +52,12 @@ export function listLabels(
   order: readonly string[],
 ): Map<string, ListLabel> {
   const labels = new Map<string, ListLabel>();
+  if (!Object.keys(head.listStyles).length) return labels;
   const counters = new Map<string, number[]>();
   for (const id of order) {
     const block = story.blocks[id];
     if (block?.kind !== 'paragraph') continue;
-    const { paragraph, character } = resolveParagraph(head, block);
-    const { list } = paragraph;
+    const list = listOf(head, block);
     const style = list && head.listStyles[list.style];
     const level = list && style?.levels[Math.min(list.level, style.levels.length - 1)];
     if (!list || !level) continue;
@@ -64,6 +65,7 @@ export function listLabels(
     counters.set(list.style, numbers);
     numbers[list.level] = list.restart ?? (numbers[list.level] ?? 0) + 1;
     numbers.length = list.level + 1;
+    const { character } = resolveParagraph(head, block);
     const text = level.texts[character.language] ?? level.texts[character.language.split('-')[0]!] ?? level.text;
     const number = (at: number): string => formatNumber(numbers[at] ?? 1, style.levels[at]?.format ?? 'decimal');
     labels.set(id, {

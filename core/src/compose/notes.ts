@@ -1,5 +1,6 @@
 import type { Inline, Story } from '../folio/story.ts';
 import type { SolidPaint } from '../folio/colour.ts';
+import { factsOf } from './blockFacts.ts';
 import type { SetLine } from './marks.ts';
 
 /** A footnote set for a column: its lines from its own top left. */
@@ -22,11 +23,10 @@ export function noteNumbers(
     for (const id of ids) {
       const block = story.blocks[id];
       if (block?.kind === 'paragraph') {
-        for (const node of block.content)
-          if (node.type === 'note') {
-            numbers.set(node.id, String(++counts[node.kind]));
-            if (node.kind === 'endnote') endnotes.push(node);
-          }
+        for (const node of factsOf(block).notes) {
+          numbers.set(node.id, String(++counts[node.kind]));
+          if (node.kind === 'endnote') endnotes.push(node);
+        }
       } else if (block?.kind === 'table')
         for (const cell of Object.values(block.cells).sort((a, b) => a.row - b.row || a.column - b.column)) visit(cell.order);
     }
