@@ -1,7 +1,7 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Story } from '../folio/story.ts';
 import { beginStory, finishStory, goOnFrom, isWhole, setFrames } from './composeStory.ts';
-import type { StorySetting } from './composeStory.ts';
+import type { FieldText, StorySetting } from './composeStory.ts';
 import { Fields } from './fields.ts';
 import type { FontSet } from './fontSet.ts';
 import type { ComposedStory, Composition } from './marks.ts';
@@ -66,7 +66,8 @@ export class Composer {
     return true;
   }
 
-  private get isWhole(): boolean {
+  /** Whether all that `compose` was asked for is set to its end. */
+  get isWhole(): boolean {
     return [...this.settings.values()].every(isWhole);
   }
 
@@ -77,7 +78,9 @@ export class Composer {
   }
 
   private begin(folio: Folio, story: Story, kept: StorySetting | undefined, before: Folio | undefined): StorySetting {
-    const setting = beginStory(folio, story, this.fonts, this.cache, (node, frame) => this.fields.text(folio, node, frame));
+    const sameChain = kept && before && kept.story.frames === story.frames && before.spreads === folio.spreads;
+    const text: FieldText = (node, frame) => this.fields.text(folio, node, frame);
+    const setting = beginStory(folio, story, this.fonts, this.cache, text, sameChain ? kept.chain : undefined);
     if (kept && before) goOnFrom(setting, kept, (id) => before.spreads[id] === folio.spreads[id]);
     return setting;
   }

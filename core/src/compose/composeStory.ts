@@ -40,7 +40,7 @@ interface Earlier {
 export type FieldText = (node: Parameters<ParagraphTexts['field']>[0], frame: FlowFrame | null) => string;
 
 /** The chain of a story's text frames, with the page each belongs to. */
-export function chainOf(folio: Folio, story: Story): FlowFrame[] {
+export function chainOf(folio: Folio, story: Story): readonly FlowFrame[] {
   const chain: FlowFrame[] = [];
   for (const f of story.frames) {
     const spread = folio.spreads[f.spread];
@@ -53,7 +53,14 @@ export function chainOf(folio: Folio, story: Story): FlowFrame[] {
 }
 
 /** Prepares a story for setting: numbers its lists and notes, and puts its endnotes at its end. */
-export function beginStory(folio: Folio, story: Story, fonts: FontSet, cache: ParagraphCache, field: FieldText): StorySetting {
+export function beginStory(
+  folio: Folio,
+  story: Story,
+  fonts: FontSet,
+  cache: ParagraphCache,
+  field: FieldText,
+  chain = chainOf(folio, story),
+): StorySetting {
   const { numbers, endnotes } = noteNumbers(story, story.order);
   const order = endnotes.length ? [...story.order, ...endnotes.flatMap((n) => n.order)] : story.order;
   const labels = new Map<string, ListLabel | { text: string }>(listLabels(folio.head, story, order));
@@ -62,7 +69,7 @@ export function beginStory(folio: Folio, story: Story, fonts: FontSet, cache: Pa
       for (const node of factsOf(block).notes)
         if (node.order[0] !== undefined) labels.set(node.order[0], { text: numbers.get(node.id) ?? '' });
   const flow: Flow = { folio, story, fonts, cache, order, labels, noteNumbers: numbers, field, missing: new Map() };
-  return { story, chain: chainOf(folio, story), starts: [STORY_START], frames: [], seen: [], flow, earlier: null, overflow: undefined };
+  return { story, chain, starts: [STORY_START], frames: [], seen: [], flow, earlier: null, overflow: undefined };
 }
 
 /** Sets frames up to, but not including, number `end`; more where an earlier setting gives them for nothing. */
@@ -100,15 +107,16 @@ function takeOverRest(setting: StorySetting, { setting: old, tail }: Earlier): v
 export function goOnFrom(setting: StorySetting, old: StorySetting, sameSpread: (id: string) => boolean): void {
   const { flow, chain } = setting;
   if (old.chain.length !== chain.length || flow.noteNumbers.size !== old.flow.noteNumbers.size) return;
-  if (!chain.every((f, i) => old.chain[i]!.item === f.item && sameSpread(f.spread))) return;
+  if (chain !== old.chain && !chain.every((f, i) => old.chain[i]!.item === f.item && sameSpread(f.spread))) return;
   const [order, before] = [flow.order, old.flow.order];
+  const labelled = flow.labels.size > 0 || old.flow.labels.size > 0;
   const same = (a: number, b: number): boolean => {
     const id = order[a];
     return (
       id !== undefined &&
       id === before[b] &&
       flow.story.blocks[id] === old.flow.story.blocks[id] &&
-      flow.labels.get(id)?.text === old.flow.labels.get(id)?.text
+      (!labelled || flow.labels.get(id)?.text === old.flow.labels.get(id)?.text)
     );
   };
   const shorter = Math.min(order.length, before.length);

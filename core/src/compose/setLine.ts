@@ -330,8 +330,9 @@ function* runsOf(shaped: ShapedParagraph, piece: Piece, x: number, shares: Share
         gid: g.gid,
         x: at,
         advance,
-        dx: g.dx * scale,
-        dy: -g.dy * scale,
+        // Whole zeros, not −0: nearly every glyph has them, and as such they take no room of their own.
+        dx: g.dx ? g.dx * scale : 0,
+        dy: g.dy ? -g.dy * scale : 0,
         offset: offsets[Math.min(g.cluster, piece.to)]!,
         text: chars,
       });

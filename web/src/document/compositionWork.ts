@@ -2,7 +2,7 @@
 import { applyLogged } from '@elastic-folio/core';
 import type { Folio } from '@elastic-folio/core';
 import { Composer, loadFonts } from '@elastic-folio/core/compose';
-import type { FontSet } from '@elastic-folio/core/compose';
+import type { Composition, FontSet } from '@elastic-folio/core/compose';
 import { GlyphOutlines, paintItems, paintPaper } from '@elastic-folio/core/paint';
 import type { FromWorker, PaintedSpread, ToWorker } from './compositionMessages.ts';
 
@@ -53,9 +53,31 @@ async function take(message: ToWorker): Promise<void> {
   compose();
 }
 
+/** Background work is cut into pieces this long, so that what a person does next never waits for it. */
+const SLICE_MS = 30;
+let background: ReturnType<typeof setTimeout> | null = null;
+
+/** Sets and paints what is seen at once; the rest of long texts follows in the background. */
 function compose(): void {
   if (!folio || !composer || !fonts) return;
-  const composition = composer.compose(folio);
+  if (background !== null) clearTimeout(background);
+  background = null;
+  const frames = new Set(visible.flatMap((id) => Object.keys(folio!.spreads[id]?.items ?? {})));
+  const composition = composer.compose(folio, { frames });
+  if (composer.isWhole) return paint(composer.compose(folio), true);
+  paint(composition, false);
+  const follow = (): void => {
+    background = null;
+    if (!folio || !composer) return;
+    if (composer.goOn(SLICE_MS, () => performance.now())) paint(composer.compose(folio), true);
+    else background = setTimeout(follow);
+  };
+  background = setTimeout(follow);
+}
+
+/** Sends what has changed of the spreads that are seen; once all is set, what a person should know of the texts too. */
+function paint(composition: Composition, whole: boolean): void {
+  if (!folio || !fonts) return;
   const painted: PaintedSpread[] = [];
   for (const spreadId of visible) {
     const spread = folio.spreads[spreadId];
@@ -74,6 +96,7 @@ function compose(): void {
     painted.push({ spread: spreadId, paper, items });
   }
   post({ type: 'painted', spreads: painted, outlines: outlines.take(), stamp });
+  if (!whole) return;
   const state: FromWorker = {
     type: 'state',
     overflow: Object.fromEntries([...composition.stories].map(([k, set]) => [k, set.overflow])),
