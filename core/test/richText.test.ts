@@ -162,13 +162,14 @@ describe.each(WRITERS.map((w) => w.id))('rich text in %s', (id) => {
   });
 });
 
+const run = (program: string, ...args: string[]): string => execFileSync(program, args, { encoding: 'utf8' });
 const tools = existsSync('/usr/bin/pdftotext') && existsSync('/usr/bin/qpdf');
 (tools ? test : test.skip)('Poppler reads divided words whole, and qpdf finds nothing against the file', async () => {
   const folder = await mkdtemp(join(tmpdir(), 'folio-rich-'));
   const file = join(folder, 'rich.pdf');
   await writeFile(file, await (await make(sampleOf(rich), 'pdf')).read('document.pdf'));
-  expect(execFileSync('qpdf', ['--check', file], { encoding: 'utf8' })).toMatch(/No syntax or stream encoding errors/);
-  const text = execFileSync('pdfinfo', ['-struct-text', file], { encoding: 'utf8' })
+  expect(run('qpdf', '--check', file)).toMatch(/No syntax or stream encoding errors/);
+  const text = run('pdfinfo', '-struct-text', file)
     .replace(/[\u00AD"]/g, '')
     .replace(/\s+/g, ' ');
   for (const word of ['considerable', 'Extraordinary', 'observations', 'notwithstanding', 'misunderstands', 'Mondfinsternis'])

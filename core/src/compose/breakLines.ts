@@ -136,7 +136,7 @@ function breakpointsFor(
 }
 
 /** First fit: each line takes as many break opportunities as its measure holds. */
-export function breakGreedy(
+function breakGreedy(
   shaped: ShapedParagraph,
   opportunities: readonly Opportunity[],
   paragraph: ParagraphProperties,

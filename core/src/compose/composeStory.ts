@@ -40,7 +40,7 @@ interface Earlier {
 export type FieldText = (node: Parameters<ParagraphTexts['field']>[0], frame: FlowFrame | null) => string;
 
 /** The chain of a story's text frames, with the page each belongs to. */
-export function chainOf(folio: Folio, story: Story): readonly FlowFrame[] {
+function chainOf(folio: Folio, story: Story): readonly FlowFrame[] {
   const chain: FlowFrame[] = [];
   for (const f of story.frames) {
     const spread = folio.spreads[f.spread];

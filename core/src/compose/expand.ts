@@ -116,6 +116,6 @@ export function expand(
 const leadingKept = (c: CharacterProperties): number => (c.leading === 'auto' ? c.size * 1.2 : c.leading);
 
 /** Whether a face has small capitals of its own (OpenType feature `smcp`). */
-export function hasSmallCapitals(fonts: FontSet, c: CharacterProperties): boolean {
+function hasSmallCapitals(fonts: FontSet, c: CharacterProperties): boolean {
   return fonts.match(c.fontFamily, c.fontWeight, c.fontStyle).changesWith('smcp', 'a', c.language);
 }

@@ -63,9 +63,6 @@ function languageOf(tag: string): Language | null {
   return language;
 }
 
-/** Whether words of a language can be divided at all; where not, a soft hyphen still can. */
-export const canHyphenate = (language: string): boolean => languageOf(language) !== null;
-
 const WORD = /\p{L}[\p{L}\p{M}’']*/gu;
 const CAPITALS = /^\p{Lu}[\p{Lu}\p{M}’']+$/u;
 

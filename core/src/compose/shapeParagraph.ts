@@ -26,7 +26,7 @@ export const trackingOf = (item: ShapingItem): number => (item.tracking / 1000) 
 export const isTabItem = (text: string, item: ShapingItem): boolean => text[item.start] === '\t';
 export const isBreakItem = (text: string, item: ShapingItem): boolean => text[item.start] === '\n';
 /** Whether a unit gets tracking: not the second half of a character, nor a soft hyphen, which is not seen. */
-export const takesTracking = (text: string, i: number): boolean => (text.charCodeAt(i) & 0xfc00) !== 0xdc00 && text[i] !== SOFT_HYPHEN;
+const takesTracking = (text: string, i: number): boolean => (text.charCodeAt(i) & 0xfc00) !== 0xdc00 && text[i] !== SOFT_HYPHEN;
 /** Word spaces, which justification changes; as browsers' word-spacing has it. */
 export const isWordSpace = (c: string | undefined): boolean => c === ' ' || c === '\u00A0';
 
@@ -141,7 +141,7 @@ export function hyphenWidth(shaped: ShapedParagraph, end: number): number {
   return item ? item.font.advanceOf(item.font.glyphFor(hyphenCharacter(item).codePointAt(0)!)) * scaleOf(item) + trackingOf(item) : 0;
 }
 
-export function itemAt(shaped: ShapedParagraph, at: number): ShapingItem | undefined {
+function itemAt(shaped: ShapedParagraph, at: number): ShapingItem | undefined {
   const { items } = shaped;
   let [low, high] = [0, items.length - 1];
   while (low < high) {
