@@ -108,7 +108,6 @@ describe.each(WRITERS.map((w) => [w.id, w] as const))('the ledger of %s', (id, w
       'item:media1:media',
       'cue:cue1:motion',
       'page:pg:transition',
-      'masterItem:pg/mi:place',
       'anchor:anchor1:place',
       'link:p2/bad:target',
       'item:picture1:effect.outerShadow',

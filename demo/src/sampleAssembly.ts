@@ -8,6 +8,7 @@ import type {
   Colour,
   Inline,
   Matrix,
+  MasterPage,
   MediaFile,
   ParagraphOverrides,
   ParagraphStyle,
@@ -70,6 +71,7 @@ export class SampleAssembly {
         paragraphStyles: {},
         characterStyles: {},
         media: {},
+        masterPages: {},
         spreadOrder: [] as unknown as [string],
         storyOrder: [],
         structure: { strands: [], pins: {}, decorations: [], leftOut: [], sectionStarts: [] },
@@ -127,16 +129,23 @@ export class SampleAssembly {
     return id;
   }
 
+  /** A master page; its texts name it instead of a spread. */
+  master(id: string, name: string): SpreadBuilder {
+    const master: MasterPage = { id, name, items: {}, order: [] };
+    this.head.masterPages[id] = master;
+    return new SpreadBuilder(this, master);
+  }
+
   /** A spread of pages that lie side by side. */
   spread(
     id: string,
-    pages: { id: string; width: number; height: number; background?: z.input<typeof Page>['background'] }[],
+    pages: { id: string; width: number; height: number; background?: z.input<typeof Page>['background']; master?: string }[],
   ): SpreadBuilder {
     let x = 0;
     const placed = pages.map((p) => {
       const box = { x, y: 0, width: p.width, height: p.height };
       x += p.width;
-      return { id: p.id, box, ...(p.background && { background: p.background }) };
+      return { id: p.id, box, ...(p.background && { background: p.background }), ...(p.master && { master: p.master }) };
     });
     this.folio.spreads[id] = { id, pages: placed, items: {}, order: [] };
     this.head.spreadOrder.push(id);
@@ -189,7 +198,7 @@ export class SampleAssembly {
 export class SpreadBuilder {
   constructor(
     private readonly builder: SampleAssembly,
-    private readonly spread: Spread,
+    private readonly spread: Pick<Spread, 'id' | 'items' | 'order'>,
   ) {}
 
   add(item: ItemInput): { spread: string; item: string } {

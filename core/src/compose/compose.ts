@@ -1,8 +1,9 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Story } from '../folio/story.ts';
-import { beginStory, finishStory, goOnFrom, isWhole, setFrames } from './composeStory.ts';
+import { beginStory, finishStory, goOnFrom, isWhole, masterChains, setFrames } from './composeStory.ts';
 import type { FieldText, StorySetting } from './composeStory.ts';
 import { Fields } from './fields.ts';
+import type { FlowFrame } from './flow.ts';
 import type { FontSet } from './fontSet.ts';
 import type { ComposedStory, Composition } from './marks.ts';
 import { ParagraphCache } from './prepare.ts';
@@ -42,14 +43,16 @@ export class Composer {
       const story = folio.stories[id];
       if (!story || (reach.stories && !reach.stories.has(id))) continue;
       const kept = this.settings.get(id);
-      if (kept && sameStyles && kept.story === story && sameFrames(before!.folio, folio, story)) continue;
-      this.settings.set(id, this.begin(folio, story, sameStyles ? kept : undefined, before?.folio));
-      changed.add(id);
+      if (!(kept && sameStyles && kept.story === story && sameFrames(before!.folio, folio, story))) {
+        this.settings.set(id, this.begin(folio, story, sameStyles ? kept : undefined, before?.folio));
+        changed.add(id);
+      }
+      this.setMasterText(folio, story, sameStyles ? before!.folio : null, changed);
     }
-    for (const id of this.settings.keys()) if (!folio.stories[id]) this.settings.delete(id);
+    for (const [key, setting] of this.settings) if (!folio.stories[setting.story.id]) this.settings.delete(key);
     this.setAll(reach);
     if (!reach.frames) this.settleReferences(folio, reach, changed);
-    const composition = this.collect(folio);
+    const composition = this.collect();
     this.last = { folio, composition };
     return composition;
   }
@@ -74,15 +77,33 @@ export class Composer {
   /** The composition as far as it has been set. */
   current(): Composition {
     const { folio } = this.last!;
-    return (this.last = { folio, composition: this.collect(folio) }).composition;
+    return (this.last = { folio, composition: this.collect() }).composition;
   }
 
   private begin(folio: Folio, story: Story, kept: StorySetting | undefined, before: Folio | undefined): StorySetting {
     const sameChain = kept && before && kept.story.frames === story.frames && before.spreads === folio.spreads;
-    const text: FieldText = (node, frame) => this.fields.text(folio, node, frame);
-    const setting = beginStory(folio, story, this.fonts, this.cache, text, sameChain ? kept.chain : undefined);
+    const setting = this.beginChain(folio, story, sameChain ? kept.chain : undefined);
     if (kept && before) goOnFrom(setting, kept, (id) => before.spreads[id] === folio.spreads[id]);
     return setting;
+  }
+
+  /** A master page's text is set once for every page that shows it. */
+  private setMasterText(folio: Folio, story: Story, before: Folio | null, changed: Set<string>): void {
+    const chains = masterChains(folio, story);
+    const wanted = new Set(chains.map((c) => masterKey(story.id, c.page)));
+    for (const key of this.settings.keys()) if (key.startsWith(masterKey(story.id, '')) && !wanted.has(key)) this.settings.delete(key);
+    for (const { page, spread, chain } of chains) {
+      const key = masterKey(story.id, page);
+      const kept = this.settings.get(key);
+      if (kept && before && kept.story === story && before.spreads[spread] === folio.spreads[spread]) continue;
+      this.settings.set(key, this.beginChain(folio, story, chain));
+      changed.add(key);
+    }
+  }
+
+  private beginChain(folio: Folio, story: Story, chain: readonly FlowFrame[] | undefined): StorySetting {
+    const text: FieldText = (node, frame) => this.fields.text(folio, node, frame);
+    return beginStory(folio, story, this.fonts, this.cache, text, chain);
   }
 
   private setAll(reach: Reach): void {
@@ -106,7 +127,7 @@ export class Composer {
       let again = false;
       for (const [id, setting] of this.settings) {
         if (!this.fields.uses(setting.story, moved)) continue;
-        this.settings.set(id, this.begin(folio, setting.story, undefined, undefined));
+        this.settings.set(id, this.beginChain(folio, setting.story, setting.chain));
         again = true;
       }
       if (!again) return;
@@ -114,25 +135,30 @@ export class Composer {
     }
   }
 
-  private collect(folio: Folio): Composition {
+  private collect(): Composition {
     const composition: Composition = { frames: new Map(), stories: new Map() };
-    for (const id of folio.head.storyOrder) {
-      const setting = this.settings.get(id);
-      if (!setting) continue;
-      const kept = this.composed.get(id);
-      const same = kept && kept.frames === setting.frames && isWhole(setting);
+    for (const [key, setting] of this.settings) {
+      const kept = this.composed.get(key);
+      const whole = isWhole(setting);
+      const same = kept && kept.frames === setting.frames && whole;
       const set = same
         ? kept
-        : isWhole(setting)
+        : whole
           ? finishStory(setting)
-          : { story: id, frames: setting.frames, overflow: null, missingGlyphs: [] };
-      if (isWhole(setting)) this.composed.set(id, set);
-      composition.stories.set(id, set);
+          : { story: setting.story.id, frames: setting.frames, overflow: null, missingGlyphs: [] };
+      if (whole) this.composed.set(key, set);
       for (const frame of set.frames) composition.frames.set(frame.item, frame);
+      // A master page's text has no frames of its own: what its pages show stands for it.
+      const known = composition.stories.get(set.story);
+      if (!known || !known.frames.length) composition.stories.set(set.story, set);
+      else if (set.overflow && !known.overflow) composition.stories.set(set.story, { ...known, overflow: set.overflow });
     }
     return composition;
   }
 }
+
+/** The settings of a master page's text on one page; ids of stories hold no such sign. */
+const masterKey = (story: string, page: string): string => `${story}@${page}`;
 
 const sameHead = (a: Folio, b: Folio): boolean =>
   a.head.paragraphStyles === b.head.paragraphStyles &&
@@ -144,6 +170,7 @@ const sameHead = (a: Folio, b: Folio): boolean =>
   a.head.baselineGrid === b.head.baselineGrid &&
   a.head.metadata === b.head.metadata &&
   a.head.layers === b.head.layers &&
+  a.head.masterPages === b.head.masterPages &&
   a.head.spreadOrder === b.head.spreadOrder;
 
 const sameFrames = (a: Folio, b: Folio, story: Story): boolean => story.frames.every((f) => a.spreads[f.spread] === b.spreads[f.spread]);

@@ -1,7 +1,8 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Story } from '../folio/story.ts';
 import { countWords } from '../folio/text.ts';
-import { pageOfItem } from '../folio/traverse.ts';
+import { instanceId, showsMaster } from '../folio/masters.ts';
+import { pageOfItem, pagesOf } from '../folio/traverse.ts';
 import { factsOf } from './blockFacts.ts';
 import { columnsOf } from './columnFill.ts';
 import { fillFrame, STORY_START } from './flow.ts';
@@ -50,6 +51,20 @@ function chainOf(folio: Folio, story: Story): readonly FlowFrame[] {
     chain.push({ ...f, frame: item, page, startsPage: chain[chain.length - 1]?.page !== page });
   }
   return chain;
+}
+
+/** The chains of a master page's text, one for each page that shows it. */
+export function masterChains(folio: Folio, story: Story): { page: string; spread: string; chain: readonly FlowFrame[] }[] {
+  const masters = story.frames.filter((f) => folio.head.masterPages[f.spread]);
+  if (!masters.length) return [];
+  return pagesOf(folio).flatMap(({ page, spread }) => {
+    const chain = masters.flatMap((f): FlowFrame[] => {
+      const item = showsMaster(folio, page, f.spread) ? instanceId(page.id, f.item) : '';
+      const frame = spread.items[item];
+      return frame?.kind === 'textFrame' ? [{ spread: spread.id, item, frame, page: page.id, startsPage: true }] : [];
+    });
+    return chain.length ? [{ page: page.id, spread: spread.id, chain }] : [];
+  });
 }
 
 /** Prepares a story for setting: numbers its lists and notes, and puts its endnotes at its end. */

@@ -54,7 +54,7 @@ export function incoherences(folio: Folio): Incoherence[] {
     for (const id of story.order) if (!story.blocks[id]) say(where, `order names "${id}", which is not there`);
     const frames = new Set<string>();
     for (const frame of story.frames) {
-      const item = folio.spreads[frame.spread]?.items[frame.item];
+      const item = (folio.spreads[frame.spread] ?? head.masterPages[frame.spread])?.items[frame.item];
       if (!item || (item.kind !== 'textFrame' && item.kind !== 'tableFrame'))
         say(where, `frame "${frame.item}" on spread "${frame.spread}" is no text frame`);
       if (frames.has(frame.item)) say(where, `the chain comes back to frame "${frame.item}"`);

@@ -12,6 +12,7 @@ export * from './head.ts';
 export * from './folio.ts';
 export * from './text.ts';
 export * from './resolve.ts';
+export * from './masters.ts';
 export * from './traverse.ts';
 export * from './coherence.ts';
 export * from './pageRange.ts';

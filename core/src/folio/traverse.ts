@@ -2,6 +2,7 @@ import type { Folio } from './folio.ts';
 import type { Item } from './items.ts';
 import type { Page, Spread } from './spread.ts';
 import type { Paragraph, Story } from './story.ts';
+import { withMasters } from './masters.ts';
 import { boundsOfPath, overlap, transformRect, union } from './geometry.ts';
 import type { Rect } from './geometry.ts';
 
@@ -12,18 +13,18 @@ export interface PagePlace {
   number: number;
 }
 
-const pagesCache = new WeakMap<object, { order: readonly string[]; pages: PagePlace[] }>();
+const pagesCache = new WeakMap<object, { order: readonly string[]; masters: object; pages: PagePlace[] }>();
 
-/** Every page in document order. */
+/** Every page in document order, its spread with the master items that it shows. */
 export function pagesOf(folio: Folio): PagePlace[] {
   const cached = pagesCache.get(folio.spreads);
-  if (cached?.order === folio.head.spreadOrder) return cached.pages;
+  if (cached?.order === folio.head.spreadOrder && cached.masters === folio.head.masterPages) return cached.pages;
   const pages: PagePlace[] = [];
   for (const id of folio.head.spreadOrder) {
-    const spread = folio.spreads[id];
+    const spread = folio.spreads[id] && withMasters(folio, folio.spreads[id]);
     for (const page of spread?.pages ?? []) pages.push({ page, spread: spread!, number: pages.length + 1 });
   }
-  pagesCache.set(folio.spreads, { order: folio.head.spreadOrder, pages });
+  pagesCache.set(folio.spreads, { order: folio.head.spreadOrder, masters: folio.head.masterPages, pages });
   return pages;
 }
 

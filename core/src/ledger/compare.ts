@@ -1,5 +1,6 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Rect } from '../folio/geometry.ts';
+import { isMasterInstance } from '../folio/masters.ts';
 import { align, unlikeness } from './align.ts';
 import type { Evidence, Subject } from './entry.ts';
 import type { ExpectedBlock, ExpectedDocument, ExpectedPage, ExpectedRun } from './expected.ts';
@@ -29,7 +30,7 @@ export interface CompareContext {
 class Findings {
   readonly list: Evidence[] = [];
   say(kind: Subject['kind'], id: string, aspect: string, agrees: boolean, says: string): void {
-    this.list.push({ subject: { kind, id, aspect }, agrees, says });
+    this.list.push({ subject: { kind: kind === 'item' && isMasterInstance(id) ? 'masterItem' : kind, id, aspect }, agrees, says });
   }
 }
 

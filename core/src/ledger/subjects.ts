@@ -2,6 +2,7 @@ import type { Folio } from '../folio/folio.ts';
 import type { Item } from '../folio/items.ts';
 import type { Spread } from '../folio/spread.ts';
 import type { Inline, Story } from '../folio/story.ts';
+import { isMasterInstance, withMasters } from '../folio/masters.ts';
 import { pageOfItem, storyOfFrame } from '../folio/traverse.ts';
 import type { Subject } from './entry.ts';
 
@@ -49,7 +50,8 @@ function* itemSubjects(item: Item, kind: 'item' | 'masterItem', id: string): Gen
     ...(item.kind === 'shape' && item.alt ? ['alt'] : []),
   ];
   for (const aspect of aspects) yield { kind, id, aspect };
-  for (const cue of Object.keys(item.cues)) yield { kind: 'cue', id: cue, aspect: 'motion' };
+  // A master item's cue is there once on every page.
+  for (const cue of Object.keys(item.cues)) yield { kind: 'cue', id: kind === 'item' ? cue : `${id}/${cue}`, aspect: 'motion' };
 }
 
 /**
@@ -66,6 +68,7 @@ export function* subjectsOf(folio: Folio): Generator<SubjectInFolio> {
   for (const language of Object.keys(folio.editions).sort())
     yield { subject: { kind: 'edition', id: language, aspect: 'text' }, pages: [] };
   const pageOfFrame = new Map<string, string>();
+  const pagesOfMaster = new Map<string, string[]>();
   for (const spreadId of head.spreadOrder) {
     const spread = folio.spreads[spreadId];
     if (!spread) continue;
@@ -77,10 +80,12 @@ export function* subjectsOf(folio: Folio): Generator<SubjectInFolio> {
       if (page.advanceAfter !== undefined) yield { subject: { kind: 'page', id: page.id, aspect: 'advance' }, pages, spread };
       if (page.notes) yield { subject: { kind: 'page', id: page.id, aspect: 'notes' }, pages, spread };
       for (const cue of Object.keys(page.cues)) yield { subject: { kind: 'cue', id: cue, aspect: 'motion' }, pages, spread };
-      const master = page.showMaster && page.master ? head.masterPages[page.master] : undefined;
-      for (const id of master?.order ?? [])
-        if (master!.items[id])
-          for (const subject of itemSubjects(master!.items[id], 'masterItem', `${page.id}/${id}`)) yield { subject, pages, spread };
+    }
+    for (const item of Object.values(withMasters(folio, spread).items)) {
+      if (!isMasterInstance(item.id)) continue;
+      const [page, id] = item.id.split('/') as [string, string];
+      pagesOfMaster.set(id, [...(pagesOfMaster.get(id) ?? []), page]);
+      for (const subject of itemSubjects(item, 'masterItem', item.id)) yield { subject, pages: [page], spread, item };
     }
     for (const item of Object.values(spread.items)) {
       const pages = [pageOfItem(spread, item).id];
@@ -92,7 +97,9 @@ export function* subjectsOf(folio: Folio): Generator<SubjectInFolio> {
   for (const storyId of head.storyOrder) {
     const story = folio.stories[storyId];
     if (story)
-      yield* storySubjects(story, [...new Set([...shown].filter(([, s]) => s === storyId).flatMap(([f]) => pageOfFrame.get(f) ?? []))]);
+      yield* storySubjects(story, [
+        ...new Set([...shown].filter(([, s]) => s === storyId).flatMap(([f]) => pagesOfMaster.get(f) ?? pageOfFrame.get(f) ?? [])),
+      ]);
   }
 }
 

@@ -3,6 +3,7 @@ import type { Item } from '../folio/items.ts';
 import type { Spread } from '../folio/spread.ts';
 import type { Role } from '../folio/styles.ts';
 import type { Composition, GlyphRun, SetLine } from '../compose/marks.ts';
+import { isMasterInstance } from '../folio/masters.ts';
 import { paragraphRole } from '../folio/resolve.ts';
 import { SOFT_HYPHEN } from '../folio/text.ts';
 import { heldItems, itemBounds, pageOfItem, paintOrder } from '../folio/traverse.ts';
@@ -38,7 +39,7 @@ const FIGURES = new Set<Item['kind']>(['picture', 'media', 'switcher', 'veil', '
 /** Whether an item speaks for itself; plain shapes do so only with an alt text. */
 export function isFigure(folio: Folio, item: Item): boolean {
   const { decorations, leftOut } = folio.head.structure;
-  if (decorations.includes(item.id) || leftOut.includes(item.id)) return false;
+  if (isMasterInstance(item.id) || decorations.includes(item.id) || leftOut.includes(item.id)) return false;
   return FIGURES.has(item.kind) || (item.kind === 'shape' && !!item.alt);
 }
 
@@ -80,7 +81,9 @@ export function readingOfSpread(
     done.add(item.id);
     const reading = pages.get(pageOfItem(spread, item).id)!;
     if (item.kind === 'textFrame') {
-      const left = folio.head.structure.leftOut.includes(item.id) || folio.head.structure.decorations.includes(item.id);
+      // Master items repeat from page to page: they are seen, not read.
+      const left =
+        isMasterInstance(item.id) || folio.head.structure.leftOut.includes(item.id) || folio.head.structure.decorations.includes(item.id);
       if (left) reading.decorations.push(item.id);
       else reading.units.push(...paragraphUnits(folio, composition, item.id));
     } else if (isFigure(folio, item)) reading.units.push({ kind: 'figure', item: item.id, alt: item.alt });

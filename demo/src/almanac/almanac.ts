@@ -28,6 +28,7 @@ export async function marrowbyAlmanac(): Promise<Sample> {
     cover: 'dusk',
   });
   almanacStyles(b);
+  masters(b);
   await Promise.all([
     b.art('dusk', 'Dome at dusk', domeAtDusk(1400, 1800, 0.78)),
     b.art('nightSky', 'Night sky', nightSky(1400, 1800)),
@@ -43,11 +44,14 @@ export async function marrowbyAlmanac(): Promise<Sample> {
   return b.finish();
 }
 
-const pageNumber = (b: SampleAssembly, s: ReturnType<SampleAssembly['spread']>, x: number, page: string): void => {
-  const frame = s.text(`number-${page}`, [x, H - 34, W, 14]);
-  b.story(`number-${page}-text`, [frame], [para('pageNumber', { type: 'field', id: `field-${page}`, field: 'pageNumber' })]);
-  b.decoration(frame.item);
-};
+/** Inner pages: the page number at the foot, the running section's name beside it. */
+function masters(b: SampleAssembly): void {
+  const inner = b.master('inner', 'Inner page');
+  const number = inner.text('number', [0, H - 34, W, 14]);
+  b.story('number-text', [number], [para('pageNumber', { type: 'field', id: 'number-field', field: 'pageNumber' })]);
+  const running = inner.text('running-head', [M, H - 34, 220, 14]);
+  b.story('running-head-text', [running], [para('runningHead', { type: 'field', id: 'section-field', field: 'sectionName' })]);
+}
 
 function cover(b: SampleAssembly): void {
   const s = b.spread('s1', [{ id: 'page-1', width: W, height: H }]);
@@ -87,7 +91,7 @@ function cover(b: SampleAssembly): void {
 function feature(b: SampleAssembly): void {
   const s = b.spread('s2', [
     { id: 'page-2', width: W, height: H },
-    { id: 'page-3', width: W, height: H },
+    { id: 'page-3', width: W, height: H, master: 'inner' },
   ]);
   const night = s.picture('night-picture', 'nightSky', [0, 0, W, H], { alt: 'The band of the galaxy rising over a dark ridge.' });
   const words = s.text('night-words', [M, 450, W - 2 * M, 210]);
@@ -102,11 +106,10 @@ function feature(b: SampleAssembly): void {
     [para('caption', 'The great tube at rest. Behind it, the slit is open a hand’s breadth more than the lens is wide.')],
   );
   const first = s.text('feature-1', [W + M, 322, W - 2 * M, 392], { columns: 2, gutter: 18 });
-  pageNumber(b, s, W, 'page-3');
 
   const t = b.spread('s3', [
-    { id: 'page-4', width: W, height: H },
-    { id: 'page-5', width: W, height: H },
+    { id: 'page-4', width: W, height: H, master: 'inner' },
+    { id: 'page-5', width: W, height: H, master: 'inner' },
   ]);
   const second = t.text('feature-2', [M, 46, COLUMN, 666]);
   t.shape('quote-ground', ellipsePath(M + COLUMN + 18 + COLUMN / 2, 250, COLUMN / 2, 150), {
@@ -160,8 +163,6 @@ function feature(b: SampleAssembly): void {
   );
   const note = t.text('copper-note', [W + 60, 330, 200, 40], { layer: 'notes', inset: [5, 5, 5, 5], fill: ink('straw') });
   b.story('copper-note-text', [note], [para('note', 'Printer: the rule below is the fifth ink.')]);
-  pageNumber(b, t, 0, 'page-4');
-  pageNumber(b, t, W, 'page-5');
 
   b.story('dome-feature', [first, second, third], domeFeature, {
     toDiary: { id: 'toDiary', destination: { to: 'page', page: 'page-8' } },
@@ -189,8 +190,8 @@ function feature(b: SampleAssembly): void {
 
 function sky(b: SampleAssembly): void {
   const s = b.spread('s4', [
-    { id: 'page-6', width: W, height: H },
-    { id: 'page-7', width: W, height: H, background: ink('paper') },
+    { id: 'page-6', width: W, height: H, master: 'inner' },
+    { id: 'page-7', width: W, height: H, master: 'inner', background: ink('paper') },
   ]);
   const chart = s.picture('chart-picture', 'chart', [M - 6, 46, W - 2 * M + 12, W - 2 * M + 12], {
     alt: 'Round chart of the evening sky in March with nine figures of stars.',
@@ -223,14 +224,12 @@ function sky(b: SampleAssembly): void {
     [['M', W + 470, 700], ['C', W + 380, 660, W + 250, 640, W + 80, 690], ['C', W + 250, 660, W + 380, 680, W + 470, 700], ['Z']],
     { name: 'Comet', fill: ink('dusk'), opacity: 0.6, blend: 'multiply' },
   );
-  pageNumber(b, s, 0, 'page-6');
-  pageNumber(b, s, W, 'page-7');
   b.decoration('comet', 'phase-1', 'phase-2', 'phase-3', 'phase-4', 'phase-5');
   b.strand('sky', 'Reading the sky in March', [title, text, chart, caption, { spread: 's4', item: 'letter' }]);
 }
 
 function diaryPage(b: SampleAssembly): void {
-  const s = b.spread('s5', [{ id: 'page-8', width: W, height: H }]);
+  const s = b.spread('s5', [{ id: 'page-8', width: W, height: H, master: 'inner' }]);
   s.shape('diary-bar', rectPath({ x: 0, y: 0, width: 22, height: H }), { name: 'Green bar', fill: ink('fir') });
   const text = s.text('diary', [M + 14, 60, W - 2 * M - 14, 430]);
   b.story('diary-text', [text], diary, {
@@ -238,7 +237,6 @@ function diaryPage(b: SampleAssembly): void {
   });
   const small = s.text('imprint', [M + 14, 640, 300, 80], { verticalAlign: 'bottom' });
   b.story('imprint-text', [small], imprint);
-  pageNumber(b, s, 0, 'page-8');
   b.decoration('diary-bar');
   b.strand('diary', 'Diary', [text, small]);
 }

@@ -103,6 +103,7 @@ export function almanacStyles(b: SampleAssembly): void {
     paragraph: { align: 'centre' },
     role: role('p', { leaveOut: true }),
   });
+  b.style({ id: 'runningHead', name: 'Running head', basedOn: 'pageNumber', paragraph: { align: 'left' } });
   b.style({
     id: 'diary',
     name: 'Diary line',

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { applyLogged } from '@elastic-folio/core';
+import { applyLogged, withMasters } from '@elastic-folio/core';
 import type { Folio } from '@elastic-folio/core';
 import { Composer, loadFonts } from '@elastic-folio/core/compose';
 import type { Composition, FontSet } from '@elastic-folio/core/compose';
@@ -62,7 +62,8 @@ function compose(): void {
   if (!folio || !composer || !fonts) return;
   if (background !== null) clearTimeout(background);
   background = null;
-  const frames = new Set(visible.flatMap((id) => Object.keys(folio!.spreads[id]?.items ?? {})));
+  const itemsOn = (id: string): string[] => (folio!.spreads[id] ? Object.keys(withMasters(folio!, folio!.spreads[id]).items) : []);
+  const frames = new Set(visible.flatMap(itemsOn));
   const composition = composer.compose(folio, { frames });
   if (composer.isWhole) return paint(composer.compose(folio), true);
   paint(composition, false);
@@ -80,8 +81,9 @@ function paint(composition: Composition, whole: boolean): void {
   if (!folio || !fonts) return;
   const painted: PaintedSpread[] = [];
   for (const spreadId of visible) {
-    const spread = folio.spreads[spreadId];
-    if (!spread) continue;
+    const bare = folio.spreads[spreadId];
+    if (!bare) continue;
+    const spread = withMasters(folio, bare);
     const { head } = folio;
     const items = paintItems(folio, composition, spread, {
       outlines,

@@ -2,6 +2,7 @@ import type { Composition, SetLine } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Item } from '../../folio/items.ts';
 import { isSafeAddress } from '../../folio/address.ts';
+import { isMasterInstance, withMasters } from '../../folio/masters.ts';
 import { itemBounds } from '../../folio/traverse.ts';
 import { overlap } from '../../folio/geometry.ts';
 import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
@@ -51,9 +52,9 @@ export const FIXED_PAGE_SENTENCES: Record<string, string> = {
   'table.placed': 'The table stands as designed; it is read cell by cell, not yet as a table.',
   'anchor.notYet': 'Items anchored in text cannot be set yet.',
   'ruby.baseOnly': 'The base text is kept; its reading is not shown yet.',
-  'master.notYet': 'Items of master pages cannot be written yet.',
   'pin.layout': 'In this output pictures stay where the layout has them.',
   'edition.other': 'This result is in another language.',
+  'master.decoration': 'Items of master pages repeat from page to page: they are seen, not read.',
   'alt.missing': 'The picture has no alt text, so nothing is announced for it.',
   'picture.missing': 'The frame has no picture.',
   'link.refused': 'Addresses of this kind are not written, because they could run a program.',
@@ -122,10 +123,9 @@ export function judgeFixedPage(
         };
         return codes[subject.aspect] ?? kept;
       }
-      case 'masterItem':
-        return about.pages.some((p) => inScope.has(p)) ? dropped('master.notYet') : excluded('range.out');
       case 'cue':
         return itemState(about) ?? dropped('motion.notYet');
+      case 'masterItem':
       case 'item':
         return about.spread && about.item
           ? (itemState(about) ?? judgeItem(folio, about.item, subject.aspect, writer))
@@ -189,10 +189,14 @@ function frameWhereabouts(
 ): (frame: string) => { inRange: boolean; hidden: string | null; leftOut: boolean } {
   const { decorations, leftOut } = folio.head.structure;
   return (frame) => {
-    const spread = folio.spreads[composition.frames.get(frame)!.spread]!;
+    const spread = withMasters(folio, folio.spreads[composition.frames.get(frame)!.spread]!);
     const item = spread.items[frame]!;
     const hidden = scope.shown(item) ? null : (folio.head.layers[item.layer]?.name ?? item.layer);
-    return { inRange: scope.takes(spread, item), hidden, leftOut: decorations.includes(frame) || leftOut.includes(frame) };
+    return {
+      inRange: scope.takes(spread, item),
+      hidden,
+      leftOut: isMasterInstance(frame) || decorations.includes(frame) || leftOut.includes(frame),
+    };
   };
 }
 
@@ -234,6 +238,7 @@ function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWr
   if (aspect === 'media') return item.kind === 'media' && item.poster ? adapted('media.poster') : dropped('media.notYet');
   if (aspect === 'picture') return item.kind === 'picture' && item.media === null ? dropped('picture.missing') : kept;
   if (aspect === 'alt') {
+    if (isMasterInstance(item.id)) return excluded('master.decoration');
     if (folio.head.structure.decorations.includes(item.id)) return kept;
     return item.alt ? kept : dropped('alt.missing');
   }
@@ -259,7 +264,8 @@ function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWr
 }
 
 function membersOverlap(folio: Folio, group: Item & { kind: 'group' }): boolean {
-  const spread = Object.values(folio.spreads).find((s) => s.items[group.id]);
+  const found = Object.values(folio.spreads).find((s) => withMasters(folio, s).items[group.id]);
+  const spread = found && withMasters(folio, found);
   const boxes = group.members.flatMap((id) => (spread?.items[id] ? [itemBounds(spread.items, spread.items[id])] : []));
   return boxes.some((a, i) => boxes.slice(i + 1).some((b) => overlap(a, b) > 0));
 }
