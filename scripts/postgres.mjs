@@ -15,7 +15,7 @@ const freePort = () =>
     });
   });
 
-/** `{ url, stop }`, or null where no PostgreSQL server is installed. */
+/** `{ database(name), stop() }`, or null where no PostgreSQL server is installed; each name is an empty database of its own. */
 export async function postgres() {
   const version = existsSync(debian) ? readdirSync(debian).sort((a, b) => b - a)[0] : undefined;
   const bin = version && join(debian, version, 'bin');
@@ -33,7 +33,13 @@ export async function postgres() {
   };
   const options = `-c listen_addresses=127.0.0.1 -c unix_socket_directories=${folder} -c fsync=off -p ${port}`;
   if (run('initdb', '-D', data, '-U', 'folio', '-A', 'trust', '-E', 'UTF8') && run('pg_ctl', '-D', data, '-w', '-o', options, 'start'))
-    return { url: `postgres://folio@127.0.0.1:${port}/postgres`, stop };
+    return {
+      stop,
+      database(name) {
+        run('createdb', '-h', '127.0.0.1', '-p', String(port), '-U', 'folio', name);
+        return { TEST_DATABASE_URL: `postgres://folio@127.0.0.1:${port}/${name}` };
+      },
+    };
   stop();
   return null;
 }

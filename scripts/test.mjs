@@ -67,7 +67,6 @@ if (wants('unused')) check('unused code', bin('knip'), []);
 if (wants('documents')) check('documents', process.execPath, ['scripts/documents.mjs', '--check']);
 build();
 const server = await postgres();
-const database = server ? { TEST_DATABASE_URL: server.url } : {};
 if (!server) console.log('There is no PostgreSQL server here; what runs on both databases is tested on the embedded one.');
 if (wants('unit')) {
   const file = join(results, 'unit.json');
@@ -75,7 +74,7 @@ if (wants('unit')) {
     'unit tests',
     process.execPath,
     ['--experimental-vm-modules', '--no-warnings', join(root, 'node_modules', 'jest', 'bin', 'jest.js'), '--json', `--outputFile=${file}`],
-    database,
+    server?.database('unit'),
   );
   const json = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null;
   if (json) {
@@ -91,7 +90,7 @@ if (wants('browser')) {
     total.skipped++;
   } else {
     const file = join(results, 'browser.json');
-    const ok = step('browser tests', bin('playwright'), ['test'], { ...database, PLAYWRIGHT_JSON_OUTPUT_FILE: file });
+    const ok = step('browser tests', bin('playwright'), ['test'], { ...server?.database('browser'), PLAYWRIGHT_JSON_OUTPUT_FILE: file });
     const stats = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')).stats : null;
     if (stats) {
       total.passed += stats.expected;
