@@ -119,3 +119,13 @@ const leadingKept = (c: CharacterProperties): number => (c.leading === 'auto' ? 
 function hasSmallCapitals(fonts: FontSet, c: CharacterProperties): boolean {
   return fonts.match(c.fontFamily, c.fontWeight, c.fontStyle).changesWith('smcp', 'a', c.language);
 }
+
+/** The parts of `[from, to)` that have one look each. */
+export function lookParts(looks: readonly Look[], from: number, to: number): Look[] {
+  const out: Look[] = [];
+  for (const look of looks) {
+    if (look.start >= to) break;
+    if (look.end > from) out.push({ ...look, start: Math.max(look.start, from), end: Math.min(look.end, to) });
+  }
+  return out;
+}

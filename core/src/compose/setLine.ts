@@ -2,13 +2,14 @@ import type { ParagraphProperties } from '../folio/styles.ts';
 import { leadingOf } from '../folio/resolve.ts';
 import { visualOrder } from './bidi.ts';
 import type { BrokenLine } from './breakLines.ts';
-import type { Look } from './expand.ts';
+import { lookParts } from './expand.ts';
 import type { ShapedGlyph } from './fontFace.ts';
 import { SOFT_HYPHEN } from '../folio/text.ts';
 import { positioned } from './itemise.ts';
 import type { ShapingItem } from './itemise.ts';
 import { hangOf, NOT_JUSTIFIED, shareOut } from './justify.ts';
 import type { Elasticity, Shares } from './justify.ts';
+import { leaderRuns } from './leader.ts';
 import type { Glyph, GlyphRun, SetLine } from './marks.ts';
 import { isIdeographic } from './scripts.ts';
 import {
@@ -72,7 +73,8 @@ export function buildLine(shaped: ShapedParagraph, line: BrokenLine, setting: Li
   for (const i of order ?? pieces.keys()) {
     const piece = pieces[i]!;
     if (piece.tab) {
-      if (piece.tab.leader && piece.tab.width > 0) runs[i]!.push(...leaderRuns(shaped, piece, x));
+      if (piece.tab.leader && piece.tab.width > 0)
+        runs[i]!.push(...leaderRuns(shaped, piece.item, { from: piece.from, x, width: piece.tab.width, leader: piece.tab.leader }));
       x += piece.tab.width;
       continue;
     }
@@ -366,64 +368,4 @@ function* runsOf(shaped: ShapedParagraph, piece: Piece, x: number, shares: Share
     };
     x += at;
   }
-}
-
-/** The parts of `[from, to)` that have one look each. */
-function lookParts(looks: readonly Look[], from: number, to: number): Look[] {
-  const out: Look[] = [];
-  for (const look of looks) {
-    if (look.start >= to) break;
-    if (look.end > from) out.push({ ...look, start: Math.max(look.start, from), end: Math.min(look.end, to) });
-  }
-  return out;
-}
-
-/** A leader fills a tab with whole repeats, flush with its end, so that those of neighbouring lines stand in step. */
-function leaderRuns(shaped: ShapedParagraph, piece: Piece, x: number): GlyphRun[] {
-  const { item } = piece;
-  const { width, leader } = piece.tab!;
-  const look = lookParts(shaped.looks, piece.from, piece.to)[0]!;
-  const unit = item.font.shape({ ...item, text: leader!, start: 0, end: leader!.length });
-  const scale = scaleOf(item);
-  const unitWidth = unit.reduce((n, g) => n + g.advance * scale, 0);
-  const repeats = unitWidth > 0 ? Math.min(500, Math.floor(width / unitWidth + 1e-6)) : 0;
-  if (!repeats) return [];
-  const glyphs: Glyph[] = [];
-  let at = 0;
-  for (let r = 0; r < repeats; r++)
-    for (const g of unit) {
-      glyphs.push({
-        gid: g.gid,
-        x: at,
-        advance: g.advance * scale,
-        dx: g.dx * scale,
-        dy: -g.dy * scale,
-        offset: shaped.offsets[piece.from]!,
-        text: leader![g.cluster] ?? '',
-      });
-      at += g.advance * scale;
-    }
-  return [
-    {
-      font: item.font,
-      size: item.size,
-      look: look.character,
-      fill: look.character.fill,
-      text: leader!.repeat(repeats),
-      start: shaped.offsets[piece.from]!,
-      end: shaped.offsets[piece.from]!,
-      x: x + width - at,
-      shift: positioned(look.character).shift,
-      width: at,
-      wordSpace: 0,
-      letterSpace: 0,
-      horizontalScale: item.horizontalScale,
-      features: item.features,
-      language: item.language,
-      direction: item.direction,
-      joint: 'apart',
-      decoration: true,
-      glyphs,
-    },
-  ];
 }
