@@ -95,7 +95,7 @@ describe('setting again after an edit', () => {
         composer.compose(folio);
         for (const e of edits) {
           try {
-            folio = applyEdit(folio, typing(e.paragraph, e.offset, e.content)).folio;
+            folio = applyEdit(folio, typing(e.paragraph, e.offset, [...e.content])).folio;
           } catch {
             continue;
           }

@@ -93,9 +93,10 @@ describe('the PDF, seen by other programs', () => {
     const upright = Object.values(almanac.folio.stories).filter((s) => !/note|quote|label/.test(s.id));
     const wanted = bag(
       upright.flatMap((s) =>
-        s.order.flatMap((id) =>
-          s.blocks[id]!.kind === 'paragraph' ? words(s.blocks[id].content.map((n) => (n.type === 'span' ? n.text : ' ')).join('')) : [],
-        ),
+        s.order.flatMap((id) => {
+          const block = s.blocks[id];
+          return block?.kind === 'paragraph' ? words(block.content.map((n) => (n.type === 'span' ? n.text : ' ')).join('')) : [];
+        }),
       ),
     );
     for (const word of wanted) expect([word, copied.splice(copied.indexOf(word), copied.includes(word) ? 1 : 0)]).toEqual([word, [word]]);

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
+import type { ParagraphUnit } from '../src/structure/reading.ts';
 import { produce } from 'immer';
 import type { Folio, ReadingUnit } from '../src/index.ts';
 import { headingsOf, readingOfSpread, textOfLines } from '../src/index.ts';
@@ -43,8 +44,8 @@ describe('the order in which a page is read', () => {
   });
   test('a paragraph that goes on in the next frame is read in two parts that know it', () => {
     const parts = [...units(folio, 's3', 'page-4'), ...units(folio, 's3', 'page-5')].filter(
-      (u) => u.kind === 'paragraph' && u.paragraph === 'dome-feature-16',
-    ) as { begins: boolean; ends: boolean; lines: never[] }[];
+      (u): u is ParagraphUnit => u.kind === 'paragraph' && u.paragraph === 'dome-feature-16',
+    );
     expect(parts.map((p) => [p.begins, p.ends])).toEqual([
       [true, false],
       [false, true],
@@ -59,7 +60,7 @@ describe('the order in which a page is read', () => {
     ]);
   });
   test('a tab is read as a space', () => {
-    const line = units(folio, 's5', 'page-8').find((u) => u.kind === 'paragraph' && u.paragraph === 'diary-text-2') as { lines: never[] };
-    expect(textOfLines(line.lines)).toMatch(/^6 March Open dome night/);
+    const line = units(folio, 's5', 'page-8').find((u): u is ParagraphUnit => u.kind === 'paragraph' && u.paragraph === 'diary-text-2');
+    expect(textOfLines(line!.lines)).toMatch(/^6 March Open dome night/);
   });
 });

@@ -146,7 +146,7 @@ describe.each(kinds)('documents on the %s database', (_name, connect) => {
       expect((await runs.claim(id, 'h'))?.state).toBe('running');
     }
     expect(await runs.recover(true)).not.toContain(id);
-    expect(await runs.get(id)).toMatchObject({ state: 'failed', message: expect.stringContaining('three times') as string });
+    expect(await runs.get(id)).toMatchObject({ state: 'failed', message: expect.stringContaining('three times') });
     const other = await runs.create(await add(), 'r', 'pdf');
     expect((await runs.cancel(other.id))?.state).toBe('cancelled');
     expect(await runs.claim(other.id, 'h')).toBeNull();
