@@ -1,6 +1,7 @@
 // Writes where the typesetter put every word of the samples: the measure that a browser is held against.
 import { writeFileSync } from 'node:fs';
 import { samples } from '@elastic-folio/demo';
+import { withMasters } from '@elastic-folio/core';
 import { Composer, loadFonts } from '@elastic-folio/core/compose';
 import { shippedFontSource } from '@elastic-folio/core/node';
 
@@ -9,7 +10,10 @@ const placed: Record<string, { item: string; words: { text: string; x: number }[
 for (const { folio } of await samples()) {
   const composition = new Composer(await loadFonts(folio.head, [await shippedFontSource()])).compose(folio);
   placed[folio.head.id] = [...composition.frames.values()]
-    .filter((f) => folio.head.layers[folio.spreads[f.spread]!.items[f.item]!.layer]!.visible && f.lines.some((l) => l.runs.length))
+    .filter(
+      (f) =>
+        folio.head.layers[withMasters(folio, folio.spreads[f.spread]!).items[f.item]!.layer]!.visible && f.lines.some((l) => l.runs.length),
+    )
     .map((frame) => {
       const words: { text: string; x: number }[] = [];
       const ends: number[] = [];
