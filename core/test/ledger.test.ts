@@ -4,9 +4,8 @@ import { Folio } from '../src/index.ts';
 import type { LedgerEntry } from '../src/ledger/index.ts';
 import { subjectKey, subjectsOf } from '../src/ledger/index.ts';
 import { WRITERS } from '../src/write/index.ts';
-import { make, sample } from './support/samples.ts';
+import { asSample, make, sample } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
-import type { Sample } from '@elastic-folio/demo';
 
 const common = { layer: 'l', transform: [1, 0, 0, 1, 20, 20], size: { width: 40, height: 30 } };
 
@@ -74,15 +73,6 @@ function everything(): Folio {
   );
 }
 
-const asSample = (folio: Folio): Sample => ({
-  folio,
-  files: new Map(),
-  blobs: {
-    stream: () => {
-      throw new Error('none');
-    },
-  },
-});
 const find = (ledger: LedgerEntry[], key: string): LedgerEntry | undefined => ledger.find((e) => subjectKey(e.subject) === key);
 
 describe.each(WRITERS.map((w) => [w.id, w] as const))('the ledger of %s', (id, writer) => {

@@ -7,9 +7,8 @@ import type { Folio, Inline } from '../src/index.ts';
 import { subjectKey } from '../src/ledger/index.ts';
 import { textOfLine } from '../src/structure/reading.ts';
 import { WRITERS } from '../src/write/index.ts';
-import { fontsOf, make, readBack, writeOnly } from './support/samples.ts';
+import { asSample, fontsOf, make, readBack, writeOnly } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
-import type { Sample } from '@elastic-folio/demo';
 
 let fonts: FontSet;
 beforeAll(async () => {
@@ -72,15 +71,6 @@ const book: Folio = produce(
   },
 );
 const words = (c: Composition, frame: string): string | undefined => c.frames.get(frame)?.lines.map(textOfLine).join('|');
-const asSample = (folio: Folio): Sample => ({
-  folio,
-  files: new Map(),
-  blobs: {
-    stream: () => {
-      throw new Error('none');
-    },
-  },
-});
 
 describe('master pages', () => {
   test('a document with them is coherent; a chain that comes back to itself is cut', () => {

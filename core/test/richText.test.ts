@@ -5,11 +5,10 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { produce } from 'immer';
-import type { Sample } from '@elastic-folio/demo';
 import type { Folio, Inline, Paragraph } from '../src/index.ts';
 import { subjectKey } from '../src/ledger/index.ts';
 import { WRITERS } from '../src/write/index.ts';
-import { make, readBack, writeOnly } from './support/samples.ts';
+import { asSample, make, readBack, writeOnly } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 
 const span = (text: string, overrides?: object): Inline => ({ type: 'span', text, ...(overrides && { overrides }) });
@@ -91,19 +90,10 @@ const rich: Folio = produce(
     d.stories['t']!.order.push('tb');
   },
 );
-const sampleOf = (folio: Folio): Sample => ({
-  folio,
-  files: new Map(),
-  blobs: {
-    stream: () => {
-      throw new Error('none');
-    },
-  },
-});
 
 describe.each(WRITERS.map((w) => w.id))('rich text in %s', (id) => {
   test('is read back as designed: words, looks and places', async () => {
-    const { ledger, valid } = await make(sampleOf(rich), id);
+    const { ledger, valid } = await make(asSample(rich), id);
     expect(ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence])).toEqual([]);
     expect(valid).toBe(true);
     expect(ledger.filter((e) => e.outcome !== 'kept').map((e) => [subjectKey(e.subject), e.code])).toEqual([
@@ -156,8 +146,8 @@ describe.each(WRITERS.map((w) => w.id))('rich text in %s', (id) => {
     ],
   ];
   test.each(DAMAGE)('damage is found: %s', async (_, damage, subject) => {
-    const files = await writeOnly(sampleOf(rich), id, {}, produce(rich, damage));
-    const against = (await readBack(sampleOf(rich), id, files)).filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
+    const files = await writeOnly(asSample(rich), id, {}, produce(rich, damage));
+    const against = (await readBack(asSample(rich), id, files)).filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
     expect(against).toContain(subject);
   });
 });
@@ -167,7 +157,7 @@ const tools = existsSync('/usr/bin/pdftotext') && existsSync('/usr/bin/qpdf');
 (tools ? test : test.skip)('Poppler reads divided words whole, and qpdf finds nothing against the file', async () => {
   const folder = await mkdtemp(join(tmpdir(), 'folio-rich-'));
   const file = join(folder, 'rich.pdf');
-  await writeFile(file, await (await make(sampleOf(rich), 'pdf')).read('document.pdf'));
+  await writeFile(file, await (await make(asSample(rich), 'pdf')).read('document.pdf'));
   expect(run('qpdf', '--check', file)).toMatch(/No syntax or stream encoding errors/);
   const text = run('pdfinfo', '-struct-text', file)
     .replace(/[\u00AD"]/g, '')

@@ -115,4 +115,15 @@ export async function readBack(s: Sample, output: string, files: Map<string, Uin
   return evidence;
 }
 
+/** A document without media as a sample, for conversions. */
+export const asSample = (folio: Folio): Sample => ({
+  folio,
+  files: new Map(),
+  blobs: {
+    stream: () => {
+      throw new Error('none');
+    },
+  },
+});
+
 export const listFolder = (folder: string): Promise<string[]> => readdir(folder).catch(() => []);

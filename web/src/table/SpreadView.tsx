@@ -2,6 +2,7 @@ import { memo } from 'react';
 import { itemBounds, paintOrder, readText, storyOfFrame, union } from '@elastic-folio/core';
 import type { Folio, Item, Spread } from '@elastic-folio/core';
 import type { PaintedSpread } from '../document/compositionMessages.ts';
+import { ItemMarkup } from './ItemMarkup.tsx';
 
 interface Props {
   folio: Folio;
@@ -11,11 +12,6 @@ interface Props {
   selected: string | null;
   onSelect: (item: string | null) => void;
 }
-
-/** Markup of one painted item; it is put in again only when the typesetter made it anew. */
-const ItemMarkup = memo(function ItemMarkup({ svg }: { svg: string }) {
-  return <g dangerouslySetInnerHTML={{ __html: svg }} />;
-});
 
 /** Items that can be pointed at, members of groups included, back to front. */
 function reachable(folio: Folio, spread: Spread): Item[] {
