@@ -61,6 +61,9 @@ export interface FilledFrame {
   seen: number;
 }
 
+/** Columns are balanced to within this many points: lines stand further apart, so a finer search finds nothing new. */
+const BALANCE_STEP = 3;
+
 /** Fills one frame from a state on. */
 export function fillFrame(flow: Flow, at: FlowFrame, state: FlowState): FilledFrame {
   const columns = columnsOf(at.frame);
@@ -69,7 +72,7 @@ export function fillFrame(flow: Flow, at: FlowFrame, state: FlowState): FilledFr
   if (at.frame.balance && columns.length > 1 && tried.next.block >= flow.order.length) {
     let [low, high] = [0, columns[0]!.height];
     let best = tried;
-    for (let i = 0; i < 18 && high - low > 0.2; i++) {
+    while (high - low > BALANCE_STEP) {
       const height = (low + high) / 2;
       const attempt = fillColumns(
         flow,
