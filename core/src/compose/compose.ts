@@ -49,7 +49,7 @@ export class Composer {
       }
       this.setMasterText(folio, story, sameStyles ? before!.folio : null, changed);
     }
-    for (const [key, setting] of this.settings) if (!folio.stories[setting.story.id]) this.settings.delete(key);
+    for (const [key, setting] of this.settings) if (!folio.stories[setting.story.id]) this.forget(key);
     this.setAll(reach);
     if (!reach.frames) this.settleReferences(folio, reach, changed);
     const composition = this.collect();
@@ -91,7 +91,7 @@ export class Composer {
   private setMasterText(folio: Folio, story: Story, before: Folio | null, changed: Set<string>): void {
     const chains = masterChains(folio, story);
     const wanted = new Set(chains.map((c) => masterKey(story.id, c.page)));
-    for (const key of this.settings.keys()) if (key.startsWith(masterKey(story.id, '')) && !wanted.has(key)) this.settings.delete(key);
+    for (const key of this.settings.keys()) if (key.startsWith(masterKey(story.id, '')) && !wanted.has(key)) this.forget(key);
     for (const { page, spread, chain } of chains) {
       const key = masterKey(story.id, page);
       const kept = this.settings.get(key);
@@ -99,6 +99,11 @@ export class Composer {
       this.settings.set(key, this.beginChain(folio, story, chain));
       changed.add(key);
     }
+  }
+
+  private forget(key: string): void {
+    this.settings.delete(key);
+    this.composed.delete(key);
   }
 
   private beginChain(folio: Folio, story: Story, chain: readonly FlowFrame[] | undefined): StorySetting {

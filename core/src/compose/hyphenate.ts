@@ -25,7 +25,7 @@ export interface HyphenationLimits {
   capitals: boolean;
 }
 
-/** Words of one language that are remembered; what is longest unused need not be told apart, so all are let go. */
+/** Words of one language that are remembered; beyond that all are let go, since looking them up anew is cheap. */
 const MOST_WORDS = 40_000;
 /** Longer "words" are no words: patterns would say nothing sensible about them. */
 const LONGEST_WORD = 120;

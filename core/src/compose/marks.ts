@@ -72,7 +72,7 @@ export interface FrameBox {
   kind: 'rule' | 'shading' | 'border' | 'noteRule' | 'cell';
   box: Rect;
   fill?: Paint | undefined;
-  /** Lines along the sides that are named, or all around. */
+  /** A line all around. */
   stroke?: { paint: Paint; weight: number; dashes?: number[] | undefined } | undefined;
   /** The paragraph or cell it belongs to. */
   subject?: string | undefined;
