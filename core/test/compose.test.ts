@@ -31,16 +31,16 @@ describe('shaping', () => {
   test('a line’s advances are HarfBuzz’s own, kerning and ligatures included', () => {
     for (const text of ['AVATAR Tofu office', 'The efficient, fluffy waffle']) {
       const [line] = lines(tinyFolio([text], { width: 1000 }));
-      const glyphs = line!.runs.flatMap((r) => r.glyphs);
+      const glyphs = line!.runs.flatMap((r) => [...r.glyphs]);
       const own = shape(text);
       expect(glyphs.map((g) => g.gid)).toEqual(own.map((g) => g.gid));
-      glyphs.forEach((g, i) => expect(g.advance).toBeCloseTo((own[i]!.advance * 10) / sans.unitsPerEm, 9));
+      glyphs.forEach((g, i) => expect(g.advance).toBeCloseTo((own[i]!.advance * 10) / sans.unitsPerEm, 5));
     }
   });
   test('spaced-out letters are not tied into ligatures (CSS Text 4, 8.2) and every letter gets its tracking', () => {
     const [line] = lines(tinyFolio(['office'], { width: 1000, character: { tracking: 100 } }));
     const plain = shape('office', { liga: 0, clig: 0 }).reduce((n, g) => n + g.advance, 0) * (10 / sans.unitsPerEm);
-    expect(line!.width).toBeCloseTo(plain + 6 * 1, 9);
+    expect(line!.width).toBeCloseTo(plain + 6 * 1, 5);
   });
   test('a character no font has is reported with its place, once, and the rest is set', () => {
     const composition = new Composer(fonts).compose(tinyFolio(['ab\u{13000}c']));
@@ -87,7 +87,7 @@ describe('breaking and filling', () => {
     const text = 'It begins as a hum under the floor, climbs the iron stair, and then the whole roof of the room sets off.';
     const set = lines(tinyFolio([text], { width: 160, paragraph: { align: 'justify' } }));
     expect(set.length).toBeGreaterThan(2);
-    for (const line of set.slice(0, -1)) expect(line.width).toBeCloseTo(160, 6);
+    for (const line of set.slice(0, -1)) expect(line.width).toBeCloseTo(160, 5);
     expect(set[set.length - 1]!.width).toBeLessThan(159);
   });
 
@@ -97,7 +97,7 @@ describe('breaking and filling', () => {
     ['left', 0],
   ] as const)('%s-aligned text shares out what is free', (align, share) => {
     const [line] = lines(tinyFolio(['word'], { width: 200, paragraph: { align } }));
-    expect(line!.x).toBeCloseTo((200 - width('word')) * share, 6);
+    expect(line!.x).toBeCloseTo((200 - width('word')) * share, 5);
   });
 
   test('baselines follow the leading; space between paragraphs adds up; none at the top', () => {
@@ -130,16 +130,16 @@ describe('breaking and filling', () => {
     const ascent = (sans.ascent / sans.unitsPerEm) * 10;
     const descent = (sans.descent / sans.unitsPerEm) * 10;
     const free = 100 - (ascent + 12 + descent);
-    expect(first!.baseline).toBeCloseTo(ascent + free * share, 6);
-    expect(second!.baseline - first!.baseline).toBeCloseTo(12, 6);
+    expect(first!.baseline).toBeCloseTo(ascent + free * share, 5);
+    expect(second!.baseline - first!.baseline).toBeCloseTo(12, 5);
   });
 
   test('vertically justified lines reach from top to bottom', () => {
     const folio = tinyFolio(['a', 'b', 'c'], { height: 100 });
     Object.assign(folio.spreads['s']!.items['f1']!, { verticalAlign: 'justify' });
     const set = lines(folio);
-    expect(set[2]!.baseline + set[2]!.descent).toBeCloseTo(100, 6);
-    expect(set[1]!.baseline - set[0]!.baseline).toBeCloseTo(set[2]!.baseline - set[1]!.baseline, 6);
+    expect(set[2]!.baseline + set[2]!.descent).toBeCloseTo(100, 5);
+    expect(set[1]!.baseline - set[0]!.baseline).toBeCloseTo(set[2]!.baseline - set[1]!.baseline, 5);
   });
 
   test('text flows on through threaded frames; what is left over is counted', () => {

@@ -28,7 +28,7 @@ const marks = (c: Composition): string =>
               l.x,
               l.baseline,
               l.width,
-              ...l.runs.map((r) => [r.text, r.font.key, r.x, r.size, r.wordSpace, ...r.glyphs.map((g) => `${g.gid}@${g.x}`)]),
+              ...l.runs.map((r) => [r.text, r.font.key, r.x, r.size, r.wordSpace, ...[...r.glyphs].map((g) => `${g.gid}@${g.x}`)]),
             ].join('|'),
           )
           .join('\n'),
@@ -104,6 +104,58 @@ describe('setting again after an edit', () => {
       }),
       { numRuns: 12 },
     );
+  });
+
+  test('also where the edit is in a note, an endnote, a cell or a numbered list', () => {
+    const inner = produce(chain(30, 24), (d) => {
+      const { blocks } = d.stories['t']!;
+      const paragraph = (id: string): void =>
+        void (blocks[id] = { kind: 'paragraph', id, style: 'p', content: [{ type: 'span', text: text(3, 6) }] });
+      for (const [owner, kind] of [
+        ['p3', 'footnote'],
+        ['p9', 'endnote'],
+        ['p14', 'footnote'],
+      ] as const) {
+        paragraph(`${owner}-note`);
+        (blocks[owner] as Paragraph).content.splice(1, 0, { type: 'note', id: `n-${owner}`, kind, order: [`${owner}-note`] });
+      }
+      paragraph('cell-a');
+      paragraph('cell-b');
+      const cell = { rows: 1, columns: 1, header: false, verticalAlign: 'top' as const };
+      blocks['table'] = {
+        kind: 'table',
+        id: 'table',
+        columns: [
+          { unit: 'share', width: 1 },
+          { unit: 'share', width: 1 },
+        ],
+        rows: [{ height: 0, exact: false }],
+        headerRows: 0,
+        footerRows: 0,
+        cells: {
+          a: { ...cell, id: 'a', row: 0, column: 0, order: ['cell-a'] },
+          b: { ...cell, id: 'b', row: 0, column: 1, order: ['cell-b'] },
+        },
+      };
+      d.stories['t']!.order.splice(6, 0, 'table');
+    });
+    const composer = new Composer(fonts);
+    composer.compose(inner);
+    let folio = inner;
+    const type = (id: string, content: string): void => {
+      const place = { paragraphId: id, offset: 2 };
+      const span = { type: 'span' as const, text: content };
+      folio = applyEdit(folio, { kind: 'text.replace', args: { story: 't', from: place, to: place, content: [[span]], newIds: [] } }).folio;
+      expect([id, marks(composer.compose(folio)) === marks(fresh(folio))]).toEqual([id, true]);
+    };
+    for (const id of ['p3-note', 'p9-note', 'cell-b', 'p14-note', 'p5', 'p20', 'p14'])
+      for (const words of ['x', 'a good many more words than there were ']) type(id, words);
+    const moved = produce(folio, (d) => {
+      const { blocks } = d.stories['t']!;
+      const [note] = (blocks['p3'] as Paragraph).content.splice(1, 1);
+      (blocks['p20'] as Paragraph).content.splice(1, 0, note!);
+    });
+    expect(marks(composer.compose(moved)) === marks(fresh(moved))).toBe(true);
   });
 
   test('frames before the change and after it has died away are the very same objects', () => {

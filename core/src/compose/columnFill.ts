@@ -38,6 +38,12 @@ interface Slab {
   notes: SetNote[];
 }
 
+const heightOf = (notes: readonly SetNote[]): number => {
+  let height = 0;
+  for (const note of notes) height += note.height;
+  return height;
+};
+
 /** How far below a column's top the first baseline stands. */
 function firstBaseline(line: BuiltLine, rule: TextFrame['firstBaseline']): number {
   if (rule === 'leading') return line.leading;
@@ -53,6 +59,8 @@ function firstBaseline(line: BuiltLine, rule: TextFrame['firstBaseline']): numbe
 export class ColumnFill {
   private slabs: Slab[] = [];
   private pending = 0;
+  /** Height of the notes of all that stands here. */
+  private noteHeight = 0;
 
   constructor(
     readonly column: Column,
@@ -118,19 +126,19 @@ export class ColumnFill {
 
   private push(slab: Slab): void {
     this.slabs.push(slab);
+    this.noteHeight += heightOf(slab.notes);
     this.pending = 0;
   }
 
   /** How low text may reach above the notes of all that stands here. */
   private limit(more: readonly SetNote[]): number {
-    const notes = [...this.slabs.flatMap((s) => s.notes), ...more];
-    const height = notes.reduce((sum, n) => sum + n.height, 0);
-    return this.column.top + this.column.height - (notes.length ? height + NOTE_GAP : 0);
+    const height = this.noteHeight + heightOf(more);
+    return this.column.top + this.column.height - (height > 0 ? height + NOTE_GAP : 0);
   }
 
   /** Takes back everything after the first `count` slabs. */
   truncate(count: number): void {
-    this.slabs.length = count;
+    for (const slab of this.slabs.splice(count)) this.noteHeight -= heightOf(slab.notes);
     this.pending = 0;
   }
 

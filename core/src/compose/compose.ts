@@ -1,7 +1,7 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Story } from '../folio/story.ts';
-import { beginStory, finishStory, goOnFrom, isWhole, masterChains, setFrames } from './composeStory.ts';
-import type { FieldText, StorySetting } from './composeStory.ts';
+import { beginStory, finishStory, isWhole, masterChains, setFrames } from './composeStory.ts';
+import type { FieldText, KeptSetting, StorySetting } from './composeStory.ts';
 import { Fields } from './fields.ts';
 import type { FlowFrame } from './flow.ts';
 import type { FontSet } from './fontSet.ts';
@@ -82,9 +82,8 @@ export class Composer {
 
   private begin(folio: Folio, story: Story, kept: StorySetting | undefined, before: Folio | undefined): StorySetting {
     const sameChain = kept && before && kept.story.frames === story.frames && before.spreads === folio.spreads;
-    const setting = this.beginChain(folio, story, sameChain ? kept.chain : undefined);
-    if (kept && before) goOnFrom(setting, kept, (id) => before.spreads[id] === folio.spreads[id]);
-    return setting;
+    const earlier = kept && before && { setting: kept, sameSpread: (id: string) => before.spreads[id] === folio.spreads[id] };
+    return this.beginChain(folio, story, sameChain ? kept.chain : undefined, earlier);
   }
 
   /** A master page's text is set once for every page that shows it. */
@@ -106,9 +105,9 @@ export class Composer {
     this.composed.delete(key);
   }
 
-  private beginChain(folio: Folio, story: Story, chain: readonly FlowFrame[] | undefined): StorySetting {
+  private beginChain(folio: Folio, story: Story, chain?: readonly FlowFrame[], kept?: KeptSetting): StorySetting {
     const text: FieldText = (node, frame) => this.fields.text(folio, node, frame);
-    return beginStory(folio, story, this.fonts, this.cache, text, chain);
+    return beginStory(folio, story, this.fonts, this.cache, text, chain, kept);
   }
 
   private setAll(reach: Reach): void {
@@ -125,13 +124,13 @@ export class Composer {
 
   /** Cross-references show where things came to stand: set again until they agree, three times at the most. */
   private settleReferences(folio: Folio, reach: Reach, changed: ReadonlySet<string>): void {
-    if (![...this.settings.values()].some((s) => this.fields.refersIn(s.story))) return;
+    if (![...this.settings.values()].some((s) => Fields.refersIn(s.flow.fieldKinds))) return;
     for (let round = 0; round < MOST_ROUNDS; round++) {
       const moved = this.fields.learn(folio, this.settings.values());
       if (!moved.size && (round > 0 || !changed.size)) return;
       let again = false;
       for (const [id, setting] of this.settings) {
-        if (!this.fields.uses(setting.story, moved)) continue;
+        if (![...moved].some((kind) => setting.flow.fieldKinds.has(kind))) continue;
         this.settings.set(id, this.beginChain(folio, setting.story, setting.chain));
         again = true;
       }

@@ -12,6 +12,8 @@ import { listLabels } from './listLabels.ts';
 import type { ListLabel } from './listLabels.ts';
 import type { ComposedFrame, ComposedStory, TextOverflow } from './marks.ts';
 import { noteNumbers } from './notes.ts';
+import { changeOf, innerBlocks } from './storyChange.ts';
+import type { StoryChange } from './storyChange.ts';
 import { linesOf, plainRoom } from './prepare.ts';
 import type { ParagraphCache, ParagraphTexts } from './prepare.ts';
 
@@ -67,7 +69,16 @@ export function masterChains(folio: Folio, story: Story): { page: string; spread
   });
 }
 
-/** Prepares a story for setting: numbers its lists and notes, and puts its endnotes at its end. */
+/** An earlier setting of a story with the same styles, whose work a new one may take over. */
+export interface KeptSetting {
+  setting: StorySetting;
+  sameSpread: (id: string) => boolean;
+}
+
+/**
+ * Prepares a story for setting: numbers its lists and notes, and puts its endnotes at its end. What an edit
+ * cannot have changed is taken from an earlier setting, frames and all.
+ */
 export function beginStory(
   folio: Folio,
   story: Story,
@@ -75,7 +86,29 @@ export function beginStory(
   cache: ParagraphCache,
   field: FieldText,
   chain = chainOf(folio, story),
+  kept?: KeptSetting,
 ): StorySetting {
+  const old = kept?.setting;
+  const change = old && changeOf(folio.head, old.story, story, old.flow.inner);
+  const counts = old && change && !change.counted ? countsAfter(old, story) : countsOf(folio, story);
+  const flow: Flow = { folio, story, fonts, cache, field, missing: new Map(), ...counts };
+  const setting: StorySetting = {
+    story,
+    chain,
+    starts: [STORY_START],
+    frames: [],
+    seen: [],
+    flow,
+    earlier: null,
+    overflow: undefined,
+  };
+  if (kept && change) goOnFrom(setting, kept, change);
+  return setting;
+}
+
+type Counts = Pick<Flow, 'order' | 'labels' | 'noteNumbers' | 'inner' | 'fieldKinds'>;
+
+function countsOf(folio: Folio, story: Story): Counts {
   const { numbers, endnotes } = noteNumbers(story, story.order);
   const order = endnotes.length ? [...story.order, ...endnotes.flatMap((n) => n.order)] : story.order;
   const labels = new Map<string, ListLabel | { text: string }>(listLabels(folio.head, story, order));
@@ -83,8 +116,15 @@ export function beginStory(
     for (const block of Object.values(story.blocks))
       for (const node of factsOf(block).notes)
         if (node.order[0] !== undefined) labels.set(node.order[0], { text: numbers.get(node.id) ?? '' });
-  const flow: Flow = { folio, story, fonts, cache, order, labels, noteNumbers: numbers, field, missing: new Map() };
-  return { story, chain, starts: [STORY_START], frames: [], seen: [], flow, earlier: null, overflow: undefined };
+  const fieldKinds = new Set(Object.values(story.blocks).flatMap((b) => factsOf(b).fields));
+  return { order, labels, noteNumbers: numbers, inner: innerBlocks(story, story.order), fieldKinds };
+}
+
+/** After an edit of nothing that is counted only the order can have changed. */
+function countsAfter({ story: before, flow }: StorySetting, story: Story): Counts {
+  const { labels, noteNumbers, inner, fieldKinds } = flow;
+  const order = story.order === before.order ? flow.order : [...story.order, ...flow.order.slice(before.order.length)];
+  return { order, labels, noteNumbers, inner, fieldKinds };
 }
 
 /** Sets frames up to, but not including, number `end`; more where an earlier setting gives them for nothing. */
@@ -118,27 +158,26 @@ function takeOverRest(setting: StorySetting, { setting: old, tail }: Earlier): v
   setting.earlier = null;
 }
 
-/** Goes on from an earlier setting of a story: its frames before the first change are kept, those after the last are once they agree. */
-export function goOnFrom(setting: StorySetting, old: StorySetting, sameSpread: (id: string) => boolean): void {
+/** Frames before the first change are kept, those after the last are once they agree. */
+function goOnFrom(setting: StorySetting, { setting: old, sameSpread }: KeptSetting, change: StoryChange): void {
   const { flow, chain } = setting;
-  if (old.chain.length !== chain.length || flow.noteNumbers.size !== old.flow.noteNumbers.size) return;
+  if (old.chain.length !== chain.length || !sameTexts(flow.noteNumbers, old.flow.noteNumbers)) return;
   if (chain !== old.chain && !chain.every((f, i) => old.chain[i]!.item === f.item && sameSpread(f.spread))) return;
-  const [order, before] = [flow.order, old.flow.order];
-  const labelled = flow.labels.size > 0 || old.flow.labels.size > 0;
-  const same = (a: number, b: number): boolean => {
-    const id = order[a];
-    return (
-      id !== undefined &&
-      id === before[b] &&
-      flow.story.blocks[id] === old.flow.story.blocks[id] &&
-      (!labelled || flow.labels.get(id)?.text === old.flow.labels.get(id)?.text)
-    );
-  };
-  const shorter = Math.min(order.length, before.length);
-  let head = 0;
-  while (head < shorter && same(head, head)) head++;
-  let tail = 0;
-  while (tail < shorter - head && same(order.length - 1 - tail, before.length - 1 - tail)) tail++;
+  const endnotes = flow.order.length - setting.story.order.length;
+  let { head, tail } = change;
+  // Endnotes stand after the text; where something counted changed they may have too.
+  if (endnotes) tail = change.counted ? 0 : tail + endnotes;
+  if (flow.labels !== old.flow.labels) {
+    // Numbers of paragraphs that did not change themselves may have: those count as changed.
+    const [order, before] = [flow.order, old.flow.order];
+    const label = (f: Flow, id: string | undefined): string | undefined => (id === undefined ? undefined : f.labels.get(id)?.text);
+    let i = 0;
+    while (i < head && label(flow, order[i]) === label(old.flow, before[i])) i++;
+    head = i;
+    let k = 0;
+    while (k < tail && label(flow, order[order.length - 1 - k]) === label(old.flow, before[before.length - 1 - k])) k++;
+    tail = k;
+  }
   let kept = 0;
   while (kept < old.frames.length && old.seen[kept]! < head) kept++;
   setting.frames = old.frames.slice(0, kept);
@@ -148,6 +187,13 @@ export function goOnFrom(setting: StorySetting, old: StorySetting, sameSpread: (
   // What it took over itself is all that is needed of it: chains of settings must not grow.
   old.earlier = null;
 }
+
+const sameTexts = (a: ReadonlyMap<string, string>, b: ReadonlyMap<string, string>): boolean => {
+  if (a === b) return true;
+  if (a.size !== b.size) return false;
+  for (const [id, text] of a) if (b.get(id) !== text) return false;
+  return true;
+};
 
 export const isWhole = (setting: StorySetting): boolean => setting.frames.length >= setting.chain.length;
 
@@ -179,14 +225,15 @@ function overflowOf(setting: StorySetting): TextOverflow | null {
       noteNumber: (n) => flow.noteNumbers.get(n) ?? '',
       label: flow.labels.get(id) ?? null,
     });
-    if (prepared.shaped.missing.length) flow.missing.set(id, prepared.shaped.missing);
-    const rest = prepared.shaped.text.slice(Math.max(unit, prepared.shaped.labelEnd));
+    if (prepared.missing.length) flow.missing.set(id, prepared.missing);
+    const { shaped } = prepared.shaping();
+    const rest = shaped.text.slice(Math.max(unit, shaped.labelEnd));
     out.characters += rest.length;
     out.words += countWords(rest, prepared.base.language);
     // Far more lines than a frame holds are counted by their width, not broken one by one.
     out.lines +=
       rest.length > LONG
-        ? Math.ceil(prepared.shaped.edge[prepared.shaped.text.length]! / Math.max(1, room.slot(0).width))
+        ? Math.ceil(shaped.edge[shaped.text.length]! / Math.max(1, room.slot(0).width))
         : linesOf(prepared, unit, room).lines.length;
   };
   flow.order.slice(end.block).forEach((id, i) => count(id, i === 0 ? end.unit : 0));

@@ -2,6 +2,7 @@ import type { Head } from '../folio/head.ts';
 import type { CharacterProperties, ParagraphProperties } from '../folio/styles.ts';
 import { leadingOf, resolveSpan } from '../folio/resolve.ts';
 import type { FontSet } from './fontSet.ts';
+import { GlyphWriter } from './glyphRow.ts';
 import type { GlyphRun } from './marks.ts';
 import type { BuiltLine } from './setLine.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
@@ -52,22 +53,14 @@ export function setDropCapital(
     script: 'Latn',
     direction: 'ltr',
   });
-  let at = 0;
-  const placed = glyphs.map((g, i) => {
+  const writer = new GlyphWriter();
+  glyphs.forEach((g, i) => {
     const next = glyphs[i + 1]?.cluster ?? letters.length;
-    const glyph = {
-      gid: g.gid,
-      x: at,
-      advance: g.advance * scale,
-      dx: g.dx * scale,
-      dy: -g.dy * scale,
-      offset: shaped.offsets[g.cluster]!,
-      text: next > g.cluster ? letters.slice(g.cluster, next) : '',
-    };
-    at += glyph.advance;
-    return glyph;
+    writer.add(g.gid, g.advance * scale, g.dx * scale, -g.dy * scale, g.cluster, Math.max(0, next - g.cluster));
   });
-  const width = at + GAP * base.size;
+  const lettersWidth = writer.x;
+  const placed = writer.take(letters, Uint32Array.from(shaped.offsets.slice(0, letters.length)));
+  const width = lettersWidth + GAP * base.size;
   return {
     end: letters.length,
     lines: dropCapital.lines,
@@ -83,7 +76,7 @@ export function setDropCapital(
         end: shaped.offsets[letters.length]!,
         x: -width,
         shift: drop,
-        width: at,
+        width: lettersWidth,
         wordSpace: 0,
         letterSpace: 0,
         horizontalScale: 1,

@@ -1,8 +1,8 @@
 import type { Folio } from '../folio/folio.ts';
-import type { Inline, Story } from '../folio/story.ts';
+import type { Inline } from '../folio/story.ts';
 import { paragraphRole } from '../folio/resolve.ts';
 import { pagesOf, placeOfPage, printedNumber } from '../folio/traverse.ts';
-import { factsOf } from './blockFacts.ts';
+import type { FieldKind } from './blockFacts.ts';
 import type { StorySetting } from './composeStory.ts';
 import type { FlowFrame } from './flow.ts';
 
@@ -35,7 +35,7 @@ export class Fields {
   }
 
   /** Learns where paragraphs came to stand; gives the kinds of field whose texts changed by that. */
-  learn(folio: Folio, settings: Iterable<StorySetting>): Set<Field['field']> {
+  learn(folio: Folio, settings: Iterable<StorySetting>): Set<FieldKind> {
     const number = new Map(pagesOf(folio).map((p) => [p.page.id, printedNumber(p)]));
     const pages = new Map<string, string>();
     const starts = new Map<string, { top: number; text: string }>();
@@ -61,34 +61,15 @@ export class Fields {
     const sections = new Map<string, string>();
     let running = '';
     for (const { page } of pagesOf(folio)) sections.set(page.id, (running = starts.get(page.id)?.text ?? running));
-    const moved = new Set<Field['field']>();
+    const moved = new Set<FieldKind>();
     if (!sameMap(pages, this.pages)) moved.add('reference');
     if (!sameMap(sections, this.sections)) moved.add('sectionName');
     [this.pages, this.sections] = [pages, sections];
     return moved;
   }
 
-  private readonly kinds = new WeakMap<Story, ReadonlySet<Field['field']>>();
-
-  /** Kinds of field that a story shows. */
-  private kindsIn(story: Story): ReadonlySet<Field['field']> {
-    let kinds = this.kinds.get(story);
-    if (!kinds) {
-      const found = new Set<Field['field']>();
-      for (const b of Object.values(story.blocks)) for (const kind of factsOf(b).fields) found.add(kind);
-      this.kinds.set(story, (kinds = found));
-    }
-    return kinds;
-  }
-
-  /** Whether a story shows any of these kinds of field. */
-  uses(story: Story, kinds: ReadonlySet<Field['field']>): boolean {
-    return [...kinds].some((k) => this.kindsIn(story).has(k));
-  }
-
-  /** Whether a story shows something that depends on where text came to stand. */
-  refersIn(story: Story): boolean {
-    const kinds = this.kindsIn(story);
+  /** Whether a text shows something that depends on where text came to stand. */
+  static refersIn(kinds: ReadonlySet<FieldKind>): boolean {
     return kinds.has('reference') || kinds.has('sectionName');
   }
 }

@@ -5,6 +5,7 @@ import { isUpright } from '../folio/geometry.ts';
 import { withMasters } from '../folio/masters.ts';
 import { ColumnFill, columnsOf } from './columnFill.ts';
 import type { BaselineGrid, Column } from './columnFill.ts';
+import type { FieldKind } from './blockFacts.ts';
 import type { FontSet } from './fontSet.ts';
 import type { ListLabel } from './listLabels.ts';
 import type { ComposedFrame, MissingGlyph } from './marks.ts';
@@ -13,6 +14,7 @@ import { paragraphBoxes } from './paragraphBoxes.ts';
 import { linesOf, plainRoom } from './prepare.ts';
 import type { ParagraphCache, ParagraphTexts, Prepared, Room } from './prepare.ts';
 import type { BuiltLine } from './setLine.ts';
+import type { InnerBlock } from './storyChange.ts';
 import { setTable } from './table.ts';
 import type { RowGroup } from './table.ts';
 import { freeIntervals, obstaclesFor } from './wrap.ts';
@@ -39,6 +41,10 @@ export interface Flow {
   order: readonly string[];
   labels: ReadonlyMap<string, ListLabel | { text: string }>;
   noteNumbers: ReadonlyMap<string, string>;
+  /** Blocks that stand inside those: of notes and of cells. */
+  inner: readonly InnerBlock[];
+  /** Kinds of field it shows. */
+  fieldKinds: ReadonlySet<FieldKind>;
   /** What a field shows on a page. */
   field(node: Parameters<ParagraphTexts['field']>[0], frame: FlowFrame | null): string;
   missing: Map<string, MissingGlyph[]>;
@@ -154,7 +160,7 @@ class ColumnFiller {
       label: flow.labels.get(paragraph.id) ?? null,
     });
     this.prepared.set(paragraph.id, prepared);
-    if (prepared.shaped.missing.length) flow.missing.set(paragraph.id, prepared.shaped.missing);
+    if (prepared.missing.length) flow.missing.set(paragraph.id, prepared.missing);
     return prepared;
   }
 
@@ -272,7 +278,7 @@ class ColumnFiller {
 
   /** Footnotes whose references stand in a line, set for this column. */
   private notesIn(prepared: Prepared, line: { start: number; next: number }): SetNote[] {
-    const { notes } = prepared.shaped;
+    const { notes } = prepared;
     if (!notes.length) return [];
     return notes
       .filter((n) => n.node.kind === 'footnote' && n.at >= line.start && n.at < Math.max(line.next, line.start + 1))

@@ -75,8 +75,14 @@ export function itemise(
     const { size } = positioned(c);
     const tracking = c.tracking + ideal * 1000;
     const horizontalScale = c.horizontalScale / c.verticalScale;
+    let open: ShapingItem | null = null;
     for (let i = look.start; i < look.end;) {
       const codePoint = text.codePointAt(i)!;
+      // Most of most texts: one more plain letter or space of what is already open.
+      if (open && codePoint >= 0x20 && codePoint < 0x7f && open.script === 'Latn' && !levels && primary.glyphFor(codePoint)) {
+        open.end = ++i;
+        continue;
+      }
       const units = codePoint > 0xffff ? 2 : 1;
       script = scriptOf(codePoint) ?? script;
       let font = primary;
@@ -117,6 +123,7 @@ export function itemise(
           ideographic: isIdeographicScript(script),
         });
       i += units;
+      open = font === primary && !isControl(text[i - 1]) ? items[items.length - 1]! : null;
     }
   }
   return { ...expanded, items, missing };

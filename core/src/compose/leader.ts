@@ -1,7 +1,8 @@
 import { lookParts } from './expand.ts';
 import { positioned } from './itemise.ts';
 import type { ShapingItem } from './itemise.ts';
-import type { Glyph, GlyphRun } from './marks.ts';
+import { GlyphWriter } from './glyphRow.ts';
+import type { GlyphRun } from './marks.ts';
 import { scaleOf } from './shapeParagraph.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
 
@@ -21,33 +22,24 @@ export function leaderRuns(
   const unitWidth = unit.reduce((n, g) => n + g.advance * scale, 0);
   const repeats = unitWidth > 0 ? Math.min(MOST_REPEATS, Math.floor(width / unitWidth + 1e-6)) : 0;
   if (!repeats) return [];
-  const glyphs: Glyph[] = [];
-  let at = 0;
+  const glyphs = new GlyphWriter();
   for (let r = 0; r < repeats; r++)
-    for (const g of unit) {
-      glyphs.push({
-        gid: g.gid,
-        x: at,
-        advance: g.advance * scale,
-        dx: g.dx * scale,
-        dy: -g.dy * scale,
-        offset: shaped.offsets[from]!,
-        text: leader[g.cluster] ?? '',
-      });
-      at += g.advance * scale;
-    }
+    for (const g of unit) glyphs.add(g.gid, g.advance * scale, g.dx * scale, -g.dy * scale, r * leader.length + g.cluster, 1);
+  const filled = glyphs.x;
+  const text = leader.repeat(repeats);
+  const offset = shaped.offsets[from]!;
   return [
     {
       font: item.font,
       size: item.size,
       look: look.character,
       fill: look.character.fill,
-      text: leader.repeat(repeats),
-      start: shaped.offsets[from]!,
-      end: shaped.offsets[from]!,
-      x: x + width - at,
+      text,
+      start: offset,
+      end: offset,
+      x: x + width - filled,
       shift: positioned(look.character).shift,
-      width: at,
+      width: filled,
       wordSpace: 0,
       letterSpace: 0,
       horizontalScale: item.horizontalScale,
@@ -56,7 +48,8 @@ export function leaderRuns(
       direction: item.direction,
       joint: 'apart',
       decoration: true,
-      glyphs,
+      // None of it is text of the paragraph: all of it stands where the tab does.
+      glyphs: glyphs.take(text, new Uint32Array(text.length).fill(offset)),
     },
   ];
 }

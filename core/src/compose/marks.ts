@@ -2,18 +2,9 @@ import type { Paint, SolidPaint } from '../folio/colour.ts';
 import type { Rect } from '../folio/geometry.ts';
 import type { CharacterProperties } from '../folio/styles.ts';
 import type { FontFace } from './fontFace.ts';
+import type { GlyphRow } from './glyphRow.ts';
 
-/** A glyph placed in its run. `x`, `dx`, `dy` in points from the run's origin; `offset` into the paragraph. */
-export interface Glyph {
-  gid: number;
-  x: number;
-  advance: number;
-  dx: number;
-  dy: number;
-  offset: number;
-  /** The characters this glyph stands for; empty for the later glyphs of a cluster. */
-  text: string;
-}
+export type { Glyph } from './glyphRow.ts';
 
 /** Glyphs of one font, size and look that stand side by side on a line. */
 export interface GlyphRun {
@@ -44,7 +35,7 @@ export interface GlyphRun {
   generated?: 'label' | 'note' | undefined;
   link?: string | undefined;
   characterStyle?: string | undefined;
-  glyphs: Glyph[];
+  glyphs: GlyphRow;
 }
 
 /** One line of a paragraph in the space of its frame. */

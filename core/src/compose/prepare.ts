@@ -17,16 +17,22 @@ import type { BuiltLine } from './setLine.ts';
 import { shapeParagraph } from './shapeParagraph.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
 
-/** A paragraph shaped, with the places where its lines may end, and its lines by the room they were given. */
+/** A paragraph ready for setting: what is known of it without its glyphs, and its lines by the room they were given. */
 export interface Prepared {
   id: string;
   properties: ParagraphProperties;
   base: CharacterProperties;
-  shaped: ShapedParagraph;
-  opportunities: Opportunity[];
+  notes: ShapedParagraph['notes'];
+  missing: ShapedParagraph['missing'];
   dropCapital: DropCapital | null;
   empty: { leading: number; ascent: number; descent: number };
   lines: Map<string, ParagraphLines>;
+  /** Its glyphs and the places where lines may end; made again where they have been let go. */
+  shaping(): Shaping;
+}
+export interface Shaping {
+  shaped: ShapedParagraph;
+  opportunities: Opportunity[];
 }
 export interface ParagraphLines {
   broken: BrokenLine[];
@@ -46,24 +52,41 @@ interface Kept {
   listStyles: object;
   fallbacks: object;
   fonts: FontSet;
-  generated: string;
+  generated: FrozenTexts;
   prepared: Prepared;
 }
 
 /** Paragraphs whose lines for this many rooms are kept; beside pictures every place is a room of its own. */
 const MOST_ROOMS = 8;
 
+/** Shapings kept beside the lines made of them: those made last. Glyphs of a long book would fill the memory. */
+const MOST_SHAPINGS = 300;
+
+class RecentShapings {
+  private readonly kept = new Map<object, Shaping>();
+
+  get(owner: object, make: () => Shaping): Shaping {
+    const known = this.kept.get(owner);
+    if (known) return known;
+    const made = make();
+    if (this.kept.size >= MOST_SHAPINGS) this.kept.delete(this.kept.keys().next().value!);
+    this.kept.set(owner, made);
+    return made;
+  }
+}
+
 /**
- * Shaped and broken paragraphs, kept as long as the paragraph, the styles, the fonts and what is generated in
- * it are the same: an edit makes a new object of its paragraph only, so only that one is set again.
+ * Paragraphs' lines, kept as long as the paragraph, the styles, the fonts and what is generated in it are the
+ * same: an edit makes a new object of its paragraph only, so only that one is set again.
  */
 export class ParagraphCache {
-  private byParagraph = new WeakMap<Paragraph, Kept>();
+  private readonly byParagraph = new WeakMap<Paragraph, Kept>();
+  private readonly recent = new RecentShapings();
 
   get(head: Head, paragraph: Paragraph, fonts: FontSet, texts: ParagraphTexts): Prepared {
     const { paragraphStyles, characterStyles, listStyles, fallbacks } = head;
     const kept = this.byParagraph.get(paragraph);
-    const generated = generatedIn(paragraph, texts);
+    const generated = freeze(paragraph, texts);
     if (
       kept &&
       kept.paragraphStyles === paragraphStyles &&
@@ -71,25 +94,37 @@ export class ParagraphCache {
       kept.listStyles === listStyles &&
       kept.fallbacks === fallbacks &&
       kept.fonts === fonts &&
-      kept.generated === generated
+      sameTexts(kept.generated, generated)
     )
       return kept.prepared;
-    const prepared = prepare(head, paragraph, fonts, texts);
+    const prepared = prepare(head, paragraph, fonts, generated, this.recent);
     this.byParagraph.set(paragraph, { paragraphStyles, characterStyles, listStyles, fallbacks, fonts, generated, prepared });
     return prepared;
   }
 }
 
-function generatedIn(paragraph: Paragraph, texts: ParagraphTexts): string {
-  let out = texts.label ? `${texts.label.text}\u0000` : '';
-  for (const node of paragraph.content) {
-    if (node.type === 'field') out += `${texts.field(node)}\u0000`;
-    else if (node.type === 'note') out += `${texts.noteNumber(node.id)}\u0000`;
-  }
-  return out;
+/** A paragraph's generated texts as values, so that its glyphs can be made again without whoever gave them. */
+interface FrozenTexts {
+  byNode: Map<string, string>;
+  label: ParagraphTexts['label'];
 }
 
-function prepare(head: Head, paragraph: Paragraph, fonts: FontSet, texts: ParagraphTexts): Prepared {
+function freeze(paragraph: Paragraph, texts: ParagraphTexts): FrozenTexts {
+  const byNode = new Map<string, string>();
+  for (const node of paragraph.content) {
+    if (node.type === 'field') byNode.set(node.id, texts.field(node));
+    else if (node.type === 'note') byNode.set(node.id, texts.noteNumber(node.id));
+  }
+  return { byNode, label: texts.label };
+}
+
+const sameTexts = (a: FrozenTexts, b: FrozenTexts): boolean => {
+  if (a.label?.text !== b.label?.text || a.byNode.size !== b.byNode.size) return false;
+  for (const [id, text] of a.byNode) if (b.byNode.get(id) !== text) return false;
+  return true;
+};
+
+function prepare(head: Head, paragraph: Paragraph, fonts: FontSet, texts: FrozenTexts, recent: RecentShapings): Prepared {
   const resolved = resolveParagraph(head, paragraph);
   const base = resolved.character;
   const { label } = texts;
@@ -104,25 +139,31 @@ function prepare(head: Head, paragraph: Paragraph, fonts: FontSet, texts: Paragr
         }
       : resolved.paragraph;
   const generated: GeneratedTexts = {
-    field: (node) => texts.field(node),
-    note: (node) => texts.noteNumber(node.id),
+    field: (node) => texts.byNode.get(node.id) ?? '',
+    note: (node) => texts.byNode.get(node.id) ?? '',
     label: label ? { text: label.text, character: level?.character ? resolveSpan(head, base, { style: level.character }) : base } : null,
   };
-  const shaped = shapeParagraph(itemise(head, paragraph, properties, base, fonts, generated), properties);
+  const make = (): Shaping => {
+    const shaped = shapeParagraph(itemise(head, paragraph, properties, base, fonts, generated), properties);
+    return { shaped, opportunities: opportunitiesOf(shaped) };
+  };
+  const lines: Prepared['lines'] = new Map();
+  const { shaped } = recent.get(lines, make);
   const face = fonts.match(base.fontFamily, base.fontWeight, base.fontStyle);
   return {
     id: paragraph.id,
     properties,
     base,
-    shaped,
-    opportunities: opportunitiesOf(shaped),
+    notes: shaped.notes,
+    missing: shaped.missing,
     dropCapital: setDropCapital(head, fonts, shaped, properties, base),
     empty: {
       leading: leadingOf(base),
       ascent: (face.ascent / face.unitsPerEm) * base.size,
       descent: (face.descent / face.unitsPerEm) * base.size,
     },
-    lines: new Map(),
+    lines,
+    shaping: () => recent.get(lines, make),
   };
 }
 
@@ -138,7 +179,8 @@ export function linesOf(prepared: Prepared, unit: number, room: Room): Paragraph
   const key = `${unit}|${room.key}`;
   const kept = prepared.lines.get(key);
   if (kept) return kept;
-  const { properties, shaped, dropCapital } = prepared;
+  const { properties, dropCapital } = prepared;
+  const { shaped, opportunities } = prepared.shaping();
   const begins = dropCapital?.end ?? 0;
   const start = unit === 0 ? begins : unit;
   const indentOf = (line: number): number =>
@@ -149,7 +191,7 @@ export function linesOf(prepared: Prepared, unit: number, room: Room): Paragraph
     const indent = indentOf(line);
     return { indent, measure: Math.max(0, room.slot(line).width - indent - properties.endIndent) };
   };
-  const broken = breakParagraph(shaped, prepared.opportunities, properties, start, measures);
+  const broken = breakParagraph(shaped, opportunities, properties, start, measures);
   const lines = broken.map((line, i) => {
     const built = buildLine(shaped, line, { paragraph: properties, id: prepared.id, ...measures(i), begins, base: prepared.empty });
     built.x += room.slot(i).x;

@@ -10,7 +10,8 @@ import type { ShapingItem } from './itemise.ts';
 import { hangOf, NOT_JUSTIFIED, shareOut } from './justify.ts';
 import type { Elasticity, Shares } from './justify.ts';
 import { leaderRuns } from './leader.ts';
-import type { Glyph, GlyphRun, SetLine } from './marks.ts';
+import { GlyphWriter } from './glyphRow.ts';
+import type { GlyphRun, SetLine } from './marks.ts';
 import { isIdeographic } from './scripts.ts';
 import {
   characterCount,
@@ -223,7 +224,7 @@ function naturalWidth(shaped: ShapedParagraph, piece: Piece, paragraph: Paragrap
     width += isWordSpace(shaped.text[g.cluster]) ? advance + spaceAdvance(piece.item) * (paragraph.wordSpace.ideal - 1) : advance;
   }
   const hyphen = piece.glyphs.length && lastCluster(piece) === piece.to ? 1 : 0;
-  return width + tracking * (characterCount(shaped.text, piece.from, piece.to) + hyphen);
+  return width + tracking * (characterCount(shaped, piece.from, piece.to) + hyphen);
 }
 
 const lastCluster = (piece: Piece): number => Math.max(piece.glyphs[0]!.cluster, piece.glyphs[piece.glyphs.length - 1]!.cluster);
@@ -264,7 +265,7 @@ function elasticityOf(shaped: ShapedParagraph, pieces: readonly Piece[], paragra
       advances += g.advance * scale;
       if (isWordSpace(shaped.text[g.cluster])) out.spaces += spaceAdvance(piece.item) * wordSpace.ideal;
     }
-    const letters = characterCount(shaped.text, piece.from, piece.to) * piece.item.size;
+    const letters = characterCount(shaped, piece.from, piece.to) * piece.item.size;
     out.letters.stretch += letters * (letterSpace.most - letterSpace.ideal);
     out.letters.shrink += letters * (letterSpace.ideal - letterSpace.least);
     out.glyphs.stretch += advances * (glyphWidth.most - 1);
@@ -278,11 +279,20 @@ function elasticityOf(shaped: ShapedParagraph, pieces: readonly Piece[], paragra
   return out;
 }
 
+/** Offsets of a stretch: only the first where they follow one another, as nearly everywhere. */
+function offsetsOf(offsets: readonly number[], from: number, to: number): number | Uint32Array {
+  for (let i = from + 1; i <= to; i++) if (offsets[i] !== offsets[from]! + i - from) return Uint32Array.from(offsets.slice(from, to + 1));
+  return offsets[from]!;
+}
+
 function ideographsIn(text: string, from: number, to: number): number {
   let n = 0;
   for (let i = from; i < to; i++) if (isIdeographic(text.charCodeAt(i))) n++;
   return n;
 }
+
+/** Each run is taken out of it before the next begins. */
+const row = new GlyphWriter();
 
 /** The runs of one piece, cut where the look changes, from `x` on. */
 function* runsOf(shaped: ShapedParagraph, piece: Piece, x: number, shares: Shares, paragraph: ParagraphProperties): Generator<GlyphRun> {
@@ -308,52 +318,45 @@ function* runsOf(shaped: ShapedParagraph, piece: Piece, x: number, shares: Share
   };
   const parts = lookParts(looks, piece.from, piece.to);
   for (const look of rtl ? parts.reverse() : parts) {
-    const out: Glyph[] = [];
     const lastPart = look.end === piece.to;
-    let at = 0;
+    let hyphenated = false;
     let cluster = -1;
     for (let i = 0; i < glyphs.length; i++) {
       const g = glyphs[i]!;
       const hyphen = g.cluster >= piece.to;
       if (hyphen ? !lastPart : g.cluster < look.start || g.cluster >= look.end) continue;
       const fresh = g.cluster !== cluster;
-      const chars = hyphen ? SOFT_HYPHEN : fresh ? text.slice(g.cluster, endOf(i)) : '';
+      const length = hyphen ? 1 : fresh ? endOf(i) - g.cluster : 0;
+      const first = hyphen ? SOFT_HYPHEN : text[g.cluster]!;
       // A soft hyphen within a line is not seen.
-      if (!hyphen && chars === SOFT_HYPHEN) {
+      if (!hyphen && length === 1 && first === SOFT_HYPHEN) {
         cluster = g.cluster;
         continue;
       }
       const natural = g.advance * scale;
       let advance = natural;
-      if (fresh) advance += letter * (hyphen ? 1 : characterCount(text, g.cluster, g.cluster + chars.length));
-      if (fresh && isWordSpace(chars)) advance += spaceAdded;
-      else if (fresh && gap && isIdeographic(chars.charCodeAt(0))) advance += gap;
-      out.push({
-        gid: g.gid,
-        x: at,
-        advance,
-        // Whole zeros, not −0: nearly every glyph has them, and as such they take no room of their own.
-        dx: g.dx ? g.dx * scale : 0,
-        dy: g.dy ? -g.dy * scale : 0,
-        offset: offsets[Math.min(g.cluster, piece.to)]!,
-        text: chars,
-      });
-      at += advance;
+      if (fresh) advance += letter * (length === 1 ? 1 : characterCount(shaped, g.cluster, g.cluster + length));
+      if (fresh && length === 1 && isWordSpace(first)) advance += spaceAdded;
+      else if (fresh && gap && isIdeographic(first.charCodeAt(0))) advance += gap;
+      row.add(g.gid, advance, g.dx * scale, g.dy ? -g.dy * scale : 0, (hyphen ? look.end : g.cluster) - look.start, length);
+      hyphenated ||= hyphen;
       cluster = g.cluster;
     }
     const c = look.character;
-    const hyphenated = lastPart && out[rtl ? 0 : out.length - 1]?.text === SOFT_HYPHEN;
+    const runText = text.slice(look.start, look.end) + (hyphenated ? SOFT_HYPHEN : '');
+    const [start, end] = [offsets[look.start]!, offsets[look.end]!];
+    const width = row.x;
     yield {
       font: item.font,
       size: item.size,
       look: c,
       fill: c.fill,
-      text: text.slice(look.start, look.end) + (hyphenated ? SOFT_HYPHEN : ''),
-      start: offsets[look.start]!,
-      end: offsets[look.end]!,
+      text: runText,
+      start,
+      end,
       x,
       shift: positioned(c).shift,
-      width: at,
+      width,
       wordSpace: spaceAdded,
       letterSpace: letter + gap,
       horizontalScale: item.horizontalScale * stretched,
@@ -364,8 +367,8 @@ function* runsOf(shaped: ShapedParagraph, piece: Piece, x: number, shares: Share
       generated: look.generated,
       link: look.link,
       characterStyle: look.characterStyle,
-      glyphs: out,
+      glyphs: row.take(runText, offsetsOf(offsets, look.start, look.end)),
     };
-    x += at;
+    x += width;
   }
 }

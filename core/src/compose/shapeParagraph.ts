@@ -16,6 +16,8 @@ export interface ShapedParagraph extends ItemisedParagraph {
   unsafe: Uint8Array;
   /** What the paragraph's style makes of a word space, as a share of the font's. */
   idealSpace: number;
+  /** Every unit is a character that gets tracking: as in most texts. */
+  evenUnits: boolean;
 }
 
 /** Points per font unit along the line, at an item's size and horizontal scale. */
@@ -27,6 +29,7 @@ export const isTabItem = (text: string, item: ShapingItem): boolean => text[item
 export const isBreakItem = (text: string, item: ShapingItem): boolean => text[item.start] === '\n';
 /** Whether a unit gets tracking: not the second half of a character, nor a soft hyphen, which is not seen. */
 const takesTracking = (text: string, i: number): boolean => (text.charCodeAt(i) & 0xfc00) !== 0xdc00 && text[i] !== SOFT_HYPHEN;
+const UNEVEN_UNITS = /[\u00AD\uDC00-\uDFFF]/;
 /** Word spaces, which justification changes; as browsers' word-spacing has it. */
 export const isWordSpace = (c: string | undefined): boolean => c === ' ' || c === '\u00A0';
 
@@ -66,7 +69,7 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
         more = space * (wordSpace.most - wordSpace.ideal);
         less = space * (wordSpace.ideal - wordSpace.least);
         width += space * (wordSpace.ideal - 1);
-      } else if (!plain && item.ideographic && isIdeographic(text.charCodeAt(i))) more = IDEOGRAPH_STRETCH * item.size;
+      } else if (item.ideographic && !plain && isIdeographic(text.charCodeAt(i))) more = IDEOGRAPH_STRETCH * item.size;
       if (elastic && !plain) {
         more += item.size * (letterSpace.most - letterSpace.ideal) + width * (glyphWidth.most - 1);
         less += item.size * (letterSpace.ideal - letterSpace.least) + width * (1 - glyphWidth.least);
@@ -76,7 +79,7 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
       shrink[i + 1] = shrink[i]! + less;
     }
   }
-  return { ...itemised, glyphs, edge, stretch, shrink, unsafe, idealSpace: wordSpace.ideal };
+  return { ...itemised, glyphs, edge, stretch, shrink, unsafe, idealSpace: wordSpace.ideal, evenUnits: !UNEVEN_UNITS.test(text) };
 }
 
 /**
@@ -105,7 +108,8 @@ export function shapeAlone(shaped: ShapedParagraph, item: ShapingItem, from: num
 }
 
 /** Characters of a stretch that get tracking. */
-export function characterCount(text: string, from: number, to: number): number {
+export function characterCount({ text, evenUnits }: ShapedParagraph, from: number, to: number): number {
+  if (evenUnits) return Math.max(0, to - from);
   let n = 0;
   for (let i = from; i < to; i++) if (takesTracking(text, i)) n++;
   return n;
@@ -121,7 +125,7 @@ function shapedWidth(shaped: ShapedParagraph, from: number, to: number): number 
     // Spaces that are wider or narrower than the font's own by the paragraph's style keep that.
     let spaces = 0;
     for (let i = a; i < b; i++) if (isWordSpace(shaped.text[i])) spaces++;
-    width += natural + spaces * spaceAdvance(item) * (shaped.idealSpace - 1) + characterCount(shaped.text, a, b) * trackingOf(item);
+    width += natural + spaces * spaceAdvance(item) * (shaped.idealSpace - 1) + characterCount(shaped, a, b) * trackingOf(item);
   }
   return width;
 }

@@ -39,18 +39,22 @@ export interface TotalFitOptions {
   looseness: number;
 }
 
-export const emptyBreakpoints = (count: number): Breakpoints => ({
-  count,
-  width: new Float64Array(count),
-  stretch: new Float64Array(count),
-  shrink: new Float64Array(count),
-  nextWidth: new Float64Array(count),
-  nextStretch: new Float64Array(count),
-  nextShrink: new Float64Array(count),
-  extra: new Float64Array(count),
-  cost: new Float64Array(count),
-  flagged: new Uint8Array(count),
-});
+export function emptyBreakpoints(count: number): Breakpoints {
+  const room = new Float64Array(8 * count);
+  const part = (i: number): Float64Array => room.subarray(i * count, (i + 1) * count);
+  return {
+    count,
+    width: part(0),
+    stretch: part(1),
+    shrink: part(2),
+    nextWidth: part(3),
+    nextStretch: part(4),
+    nextShrink: part(5),
+    extra: part(6),
+    cost: part(7),
+    flagged: new Uint8Array(count),
+  };
+}
 
 interface Node {
   /** Index of the breakpoint, −1 at the paragraph's beginning. */
@@ -60,6 +64,10 @@ interface Node {
   /** Lines in a row, up to here, that end with a hyphen. */
   hyphens: number;
   demerits: number;
+  /** Sums up to where the line after it begins. */
+  width: number;
+  stretch: number;
+  shrink: number;
   previous: Node | null;
 }
 
@@ -78,37 +86,50 @@ function demeritsOf(ratio: number, cost: number): number {
  */
 export function totalFit(points: Breakpoints, measureOf: (line: number) => number, options: TotalFitOptions): number[] | null {
   const leastLater = leastLengths(points);
-  let active: Node[] = [{ at: -1, line: 0, fitness: 1, hyphens: 0, demerits: 0, previous: null }];
+  const beginning = { at: -1, line: 0, fitness: 1, hyphens: 0, demerits: 0, width: 0, stretch: 0, shrink: 0, previous: null };
+  const active: Node[] = [beginning];
+  const fresh: Node[] = [];
   for (let b = 0; b < points.count; b++) {
     const cost = points.cost[b]!;
     if (cost >= NEVER) continue;
     const forced = cost <= FORCED;
     const flagged = points.flagged[b] === 1;
-    const kept: Node[] = [];
-    const fresh: Node[] = [];
+    const [length, stretch, shrink, later] = [points.width[b]! + points.extra[b]!, points.stretch[b]!, points.shrink[b]!, leastLater[b]!];
+    let kept = 0;
+    fresh.length = 0;
     for (const node of active) {
-      const a = node.at;
       const measure = measureOf(node.line);
-      const [width, stretch, shrink] = a < 0 ? [0, 0, 0] : [points.nextWidth[a]!, points.nextStretch[a]!, points.nextShrink[a]!];
-      const length = points.width[b]! + points.extra[b]! - width;
-      const give = length < measure ? points.stretch[b]! - stretch : points.shrink[b]! - shrink;
-      const ratio = length === measure ? 0 : give > 0 ? (measure - length) / give : length < measure ? Infinity : -Infinity;
+      const own = length - node.width;
+      const give = own < measure ? stretch - node.stretch : shrink - node.shrink;
+      const ratio = own === measure ? 0 : give > 0 ? (measure - own) / give : own < measure ? Infinity : -Infinity;
       // A line too long even when shrunk only grows longer: this beginning is done with.
-      if (!forced && (ratio >= -1 || leastLater[b]! - width + shrink <= measure)) kept.push(node);
+      if (!forced && (ratio >= -1 || later - node.width + node.shrink <= measure)) active[kept++] = node;
       if (ratio < -1 || ratio > options.mostRatio) continue;
       const hyphens = flagged ? node.hyphens + 1 : 0;
       if (options.hyphensInARow > 0 && hyphens > options.hyphensInARow) continue;
       const fitness = fitnessOf(ratio);
       let demerits = node.demerits + demeritsOf(ratio, cost);
-      if (flagged && a >= 0 && points.flagged[a] === 1) demerits += options.doubleHyphen;
-      if (a >= 0 && Math.abs(fitness - node.fitness) > 1) demerits += options.unevenNeighbours;
-      const rival = fresh.findIndex((n) => n.line === node.line + 1 && n.fitness === fitness);
+      if (flagged && node.hyphens > 0) demerits += options.doubleHyphen;
+      if (node.at >= 0 && Math.abs(fitness - node.fitness) > 1) demerits += options.unevenNeighbours;
+      const line = node.line + 1;
+      const rival = fresh.findIndex((n) => n.line === line && n.fitness === fitness);
       if (rival >= 0 && fresh[rival]!.demerits <= demerits) continue;
-      const next = { at: b, line: node.line + 1, fitness, hyphens, demerits, previous: node };
+      const next = {
+        at: b,
+        line,
+        fitness,
+        hyphens,
+        demerits,
+        width: points.nextWidth[b]!,
+        stretch: points.nextStretch[b]!,
+        shrink: points.nextShrink[b]!,
+        previous: node,
+      };
       if (rival >= 0) fresh[rival] = next;
       else fresh.push(next);
     }
-    active = kept.concat(fresh);
+    active.length = kept;
+    for (const node of fresh) active.push(node);
     if (!active.length) return null;
   }
   const ends = active.filter((n) => n.at === points.count - 1);
