@@ -2,7 +2,7 @@ import type { Folio } from '../folio/folio.ts';
 import type { TextFrame } from '../folio/items.ts';
 import type { Paragraph, Story } from '../folio/story.ts';
 import { isUpright } from '../folio/geometry.ts';
-import { withMasters } from '../folio/masters.ts';
+import { shownSpread } from '../folio/shownSpread.ts';
 import { ColumnFill, columnsOf } from './columnFill.ts';
 import type { BaselineGrid, Column } from './columnFill.ts';
 import type { FieldKind } from './blockFacts.ts';
@@ -97,7 +97,7 @@ export function fillFrame(flow: Flow, at: FlowFrame, state: FlowState): FilledFr
 function fillColumns(flow: Flow, at: FlowFrame, state: FlowState, columns: readonly Column[]): FilledFrame {
   const composed: ComposedFrame = { item: at.item, spread: at.spread, story: flow.story.id, lines: [], boxes: [] };
   const bare = flow.folio.spreads[at.spread];
-  const spread = bare && withMasters(flow.folio, bare);
+  const spread = bare && shownSpread(flow.folio, bare);
   const obstacles = spread ? obstaclesFor(flow.folio, spread, at.frame) : [];
   const grid = gridOf(flow.folio, at);
   let now = state;

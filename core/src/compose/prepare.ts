@@ -30,7 +30,7 @@ export interface Prepared {
   /** Its glyphs and the places where lines may end; made again where they have been let go. */
   shaping(): Shaping;
 }
-export interface Shaping {
+interface Shaping {
   shaped: ShapedParagraph;
   opportunities: Opportunity[];
 }

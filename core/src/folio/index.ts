@@ -13,6 +13,7 @@ export * from './folio.ts';
 export * from './text.ts';
 export * from './resolve.ts';
 export * from './masters.ts';
+export * from './shownSpread.ts';
 export * from './traverse.ts';
 export * from './coherence.ts';
 export * from './pageRange.ts';

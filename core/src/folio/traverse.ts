@@ -2,7 +2,7 @@ import type { Folio } from './folio.ts';
 import type { Item } from './items.ts';
 import type { Page, Spread } from './spread.ts';
 import type { Paragraph, Story } from './story.ts';
-import { withMasters } from './masters.ts';
+import { shownSpread } from './shownSpread.ts';
 import { boundsOfPath, overlap, transformRect, union } from './geometry.ts';
 import type { Rect } from './geometry.ts';
 
@@ -21,7 +21,7 @@ export function pagesOf(folio: Folio): PagePlace[] {
   if (cached?.order === folio.head.spreadOrder && cached.masters === folio.head.masterPages) return cached.pages;
   const pages: PagePlace[] = [];
   for (const id of folio.head.spreadOrder) {
-    const spread = folio.spreads[id] && withMasters(folio, folio.spreads[id]);
+    const spread = folio.spreads[id] && shownSpread(folio, folio.spreads[id]);
     for (const page of spread?.pages ?? []) pages.push({ page, spread: spread!, number: pages.length + 1 });
   }
   pagesCache.set(folio.spreads, { order: folio.head.spreadOrder, masters: folio.head.masterPages, pages });

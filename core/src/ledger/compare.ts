@@ -336,7 +336,7 @@ function compareShapes(page: ExpectedPage, seen: ObservedPage, found: Findings):
   const cost = (i: number, j: number): number => {
     const [a, b] = [page.shapes[i]!, seen.shapes[j]!];
     return (
-      (boxDistance(a.box, b.box) > PLACE_TOLERANCE ? 0.5 : 0) +
+      (boxDistance(a.box, b.box) > PLACE_TOLERANCE + a.give ? 0.5 : 0) +
       (inked(a.fill, b.fill, a.exactColour) && inked(a.stroke, b.stroke, a.exactColour) ? 0 : 0.5)
     );
   };
@@ -361,8 +361,8 @@ function compareShapes(page: ExpectedPage, seen: ObservedPage, found: Findings):
       'item',
       want.item,
       'place',
-      off <= PLACE_TOLERANCE,
-      off <= PLACE_TOLERANCE ? 'in its place' : `stands ${pt(off)} from its place`,
+      off <= PLACE_TOLERANCE + want.give,
+      off <= PLACE_TOLERANCE + want.give ? 'in its place' : `stands ${pt(off)} from its place`,
     );
   }
 }

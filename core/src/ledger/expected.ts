@@ -8,7 +8,7 @@ import { solidColour, solidHex } from '../folio/colour.ts';
 import type { Paint, SolidPaint } from '../folio/colour.ts';
 import { resolveParagraph } from '../folio/resolve.ts';
 import { isSafeAddress } from '../folio/address.ts';
-import { withMasters } from '../folio/masters.ts';
+import { shownSpread } from '../folio/shownSpread.ts';
 import { readText } from '../folio/text.ts';
 import { itemBounds, pageOfItem, paintOrder } from '../folio/traverse.ts';
 import type { PagePlace } from '../folio/traverse.ts';
@@ -51,7 +51,7 @@ export interface ExpectedPage {
   number: number;
   blocks: ExpectedBlock[];
   pictures: { item: string; media: string; box: Rect; own: boolean }[];
-  shapes: { item: string; box: Rect; fill: string | null; stroke: string | null; exactColour: boolean; own: boolean }[];
+  shapes: { item: string; box: Rect; fill: string | null; stroke: string | null; exactColour: boolean; own: boolean; give: number }[];
   loose: { paragraph: string; text: string }[];
 }
 
@@ -139,7 +139,7 @@ function absentTexts(folio: Folio, composition: Composition, scope: ExpectScope)
   const inRange = new Set(scope.pages.map((p) => p.page.id));
   const shown = new Set<string>();
   for (const [id, frame] of composition.frames) {
-    const spread = folio.spreads[frame.spread] && withMasters(folio, folio.spreads[frame.spread]!);
+    const spread = folio.spreads[frame.spread] && shownSpread(folio, folio.spreads[frame.spread]!);
     const item = spread?.items[id];
     if (spread && item && scope.shown(item) && inRange.has(pageOfItem(spread, item).id))
       for (const line of frame.lines) shown.add(line.paragraph);
@@ -217,6 +217,7 @@ function painted(
         fill,
         stroke,
         own,
+        give: endsOfLine(item),
         exactColour: [item.fill, item.stroke?.paint].every((p) => !p || p.type === 'none' || p.type === 'gradient' || isExact(p, folio)),
       });
     const media = item.kind === 'picture' ? item.media : item.kind === 'media' ? item.poster : undefined;
@@ -238,3 +239,7 @@ function painted(
   for (const item of paintOrder(folio, spread)) visit(item);
   return out;
 }
+
+/** How far a stroke may begin or end from its outline: under an arrow head it is cut back, by four times its weight at most. */
+const endsOfLine = ({ stroke }: Item): number =>
+  stroke && (stroke.startMarker !== 'none' || stroke.endMarker !== 'none') ? 4 * stroke.weight : 0;

@@ -2,7 +2,8 @@ import type { Folio } from '../folio/folio.ts';
 import type { Item } from '../folio/items.ts';
 import type { Spread } from '../folio/spread.ts';
 import type { Inline, Story } from '../folio/story.ts';
-import { isMasterInstance, withMasters } from '../folio/masters.ts';
+import { isMasterInstance } from '../folio/masters.ts';
+import { shownSpread } from '../folio/shownSpread.ts';
 import { pageOfItem, storyOfFrame } from '../folio/traverse.ts';
 import type { Subject } from './entry.ts';
 
@@ -81,7 +82,7 @@ export function* subjectsOf(folio: Folio): Generator<SubjectInFolio> {
       if (page.notes) yield { subject: { kind: 'page', id: page.id, aspect: 'notes' }, pages, spread };
       for (const cue of Object.keys(page.cues)) yield { subject: { kind: 'cue', id: cue, aspect: 'motion' }, pages, spread };
     }
-    for (const item of Object.values(withMasters(folio, spread).items)) {
+    for (const item of Object.values(shownSpread(folio, spread).items)) {
       if (!isMasterInstance(item.id)) continue;
       const [page, id] = item.id.split('/') as [string, string];
       pagesOfMaster.set(id, [...(pagesOfMaster.get(id) ?? []), page]);

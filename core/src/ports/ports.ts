@@ -27,6 +27,8 @@ export interface PicturePort {
   info(bytes: Uint8Array): Promise<PictureInfo>;
   /** Re-encodes a picture no wider than `maxWidth` pixels: opaque ones as JPEG, others as PNG. */
   encode(bytes: Uint8Array, options: { maxWidth: number; quality: number }): Promise<EncodedPicture>;
+  /** Draws an SVG at its own size as PNG; `cover` gives its opacity alone, as grey from black (nothing) to white. */
+  drawSvg(svg: string, show: 'picture' | 'cover'): Promise<Uint8Array>;
   /** Average colours of a grid over the picture, row by row, three bytes each: enough to tell pictures apart. */
   signature(bytes: Uint8Array, cells: number): Promise<Uint8Array>;
   /** The same for pixels that are decoded already, 3 or 4 bytes each. */

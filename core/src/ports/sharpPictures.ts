@@ -41,6 +41,16 @@ export const sharpPictures: PicturePort = {
     };
   },
 
+  async drawSvg(svg, show) {
+    const image = sharp(Buffer.from(svg), { limitInputPixels: PIXEL_LIMIT, unlimited: true });
+    if (show === 'picture') return new Uint8Array(await image.png({ compressionLevel: 9 }).toBuffer());
+    // As raw numbers in between: made a picture at once, the values would be bent as if they were light.
+    const { data, info } = await image.ensureAlpha().extractChannel('alpha').raw().toBuffer({ resolveWithObject: true });
+    const { width, height } = info;
+    const grey = sharp(data, { raw: { width, height, channels: 1 } }).toColourspace('b-w');
+    return new Uint8Array(await grey.png({ compressionLevel: 9 }).toBuffer());
+  },
+
   signature: (bytes, cells) => grid(opened(bytes), cells),
   signatureOfPixels: (pixels, width, height, channels, cells) => grid(sharp(pixels, { raw: { width, height, channels } }), cells),
 };

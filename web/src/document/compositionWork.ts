@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { applyLogged, withMasters } from '@elastic-folio/core';
+import { applyLogged, shownSpread } from '@elastic-folio/core';
 import type { Folio } from '@elastic-folio/core';
 import { Composer, loadFonts } from '@elastic-folio/core/compose';
 import type { Composition, FontSet } from '@elastic-folio/core/compose';
@@ -62,7 +62,7 @@ function compose(): void {
   if (!folio || !composer || !fonts) return;
   if (background !== null) clearTimeout(background);
   background = null;
-  const itemsOn = (id: string): string[] => (folio!.spreads[id] ? Object.keys(withMasters(folio!, folio!.spreads[id]).items) : []);
+  const itemsOn = (id: string): string[] => (folio!.spreads[id] ? Object.keys(shownSpread(folio!, folio!.spreads[id]).items) : []);
   const frames = new Set(visible.flatMap(itemsOn));
   const composition = composer.compose(folio, { frames });
   if (composer.isWhole) return paint(composer.compose(folio), true);
@@ -83,7 +83,7 @@ function paint(composition: Composition, whole: boolean): void {
   for (const spreadId of visible) {
     const bare = folio.spreads[spreadId];
     if (!bare) continue;
-    const spread = withMasters(folio, bare);
+    const spread = shownSpread(folio, bare);
     const { head } = folio;
     const items = paintItems(folio, composition, spread, {
       outlines,

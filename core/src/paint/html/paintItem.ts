@@ -2,6 +2,7 @@ import type { Item } from '../../folio/items.ts';
 import type { Matrix } from '../../folio/geometry.ts';
 import { boundsOfPath, pathData } from '../../folio/geometry.ts';
 import type { Head } from '../../folio/head.ts';
+import { effectFilter, effectReach, hasEffects, reachedBy, turnedBack } from '../effects.ts';
 import type { ComposedFrame } from '../../compose/marks.ts';
 import { outlineOf } from '../boxPath.ts';
 import { pathElement } from '../svg/fillAndStroke.ts';
@@ -32,7 +33,18 @@ export function itemStyle(item: Exclude<Item, { kind: 'group' }>, size: { width:
     ...(turned ? [`transform:matrix(${[a, b, c, d].map((n) => num(n, 6)).join(',')},0,0)`] : []),
     ...(place.opacity === 1 ? [] : [`opacity:${num(place.opacity, 4)}`]),
     ...(item.blend === 'normal' ? [] : [`mix-blend-mode:${item.blend}`]),
+    ...(hasEffects(item.effects) ? [`filter:url(#${item.id}-fx)`] : []),
   ].join(';');
+}
+
+/** The filter that shows an item's effects, defined in the page beside it. */
+export function itemFilter(item: Exclude<Item, { kind: 'group' }>, size: { width: number; height: number }, head: Head): string {
+  if (!hasEffects(item.effects)) return '';
+  const reach = px(effectReach(item.effects));
+  const own = item.kind === 'shape' ? boundsOfPath(item.path) : { x: 0, y: 0, ...size };
+  const box = { x: px(own.x), y: px(own.y), width: px(own.width), height: px(own.height) };
+  const space = { region: reachedBy(box, reach), scale: px(1), shift: turnedBack(item.transform) };
+  return `<svg class="o" width="0" height="0" aria-hidden="true"><defs>${effectFilter(`${item.id}-fx`, item.effects, 'all', space, head.swatches)}</defs></svg>`;
 }
 
 /** Fill and stroke of an item as an SVG that lies under its content and may paint over its edge. */
@@ -40,14 +52,7 @@ export function outlineSvg(item: Exclude<Item, { kind: 'group' }>, head: Head, w
   const path = outlineOf(item);
   const fill = what === 'stroke' ? { type: 'none' as const } : item.fill;
   const stroke = what === 'fill' ? null : item.stroke;
-  const element = pathElement(
-    `${item.id}-${what}`,
-    pathData(path),
-    fill,
-    stroke,
-    head.swatches,
-    item.kind === 'shape' ? item.fillRule : 'nonzero',
-  );
+  const element = pathElement(`${item.id}-${what}`, path, fill, stroke, head.swatches, item.kind === 'shape' ? item.fillRule : 'nonzero');
   if (!element) return '';
   const box = boundsOfPath(path);
   const view = [box.x, box.y, Math.max(box.width, 0.01), Math.max(box.height, 0.01)];

@@ -68,8 +68,7 @@ function paintStretch(line: SetLine, runs: GlyphRun[], context: LineContext): st
 
 /** A run's text without the hyphen that the style sheet shows. */
 const shown = (run: GlyphRun): string => (endsDivided(run) ? run.text.slice(0, -1) : run.text);
-const endsDivided = (run: GlyphRun): boolean =>
-  (run.direction === 'rtl' ? run.glyphs.firstText : run.glyphs.lastText) === SOFT_HYPHEN;
+const endsDivided = (run: GlyphRun): boolean => (run.direction === 'rtl' ? run.glyphs.firstText : run.glyphs.lastText) === SOFT_HYPHEN;
 const hyphenClass = (run: GlyphRun, context: LineContext): string => (endsDivided(run) ? ` ${context.looks.hyphenClass(run)}` : '');
 
 /** Word spacing in px; a box that is scaled along the line has it told before that. */

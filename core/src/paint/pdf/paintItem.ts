@@ -1,18 +1,42 @@
 import type { ComposedFrame, GlyphRun, SetLine } from '../../compose/marks.ts';
+import type { BlendMode } from '../../folio/appearance.ts';
 import { boxStroke, outlineOf } from '../boxPath.ts';
 import { rectPath } from '../../folio/geometry.ts';
+import type { Rect } from '../../folio/geometry.ts';
 import { decorations } from '../svg/glyphs.ts';
 import type { Item } from '../../folio/items.ts';
+import { markedLine } from '../lineEnds.ts';
 import type { PdfCanvas } from './pdfCanvas.ts';
 
 type Leaf = Exclude<Item, { kind: 'group' }>;
 
-/** Runs `draw` in an item's own space, with its transparency and blend mode. */
-export function inItemSpace(canvas: PdfCanvas, item: Leaf, opacity: number, draw: () => void): void {
+/** A picture that lies in a box of the spread. */
+export interface PlacedImage {
+  key: string;
+  bytes: Uint8Array;
+  box: Rect;
+}
+
+export function paintPlacedImage(canvas: PdfCanvas, { key, bytes, box }: PlacedImage): void {
   canvas.save();
+  canvas.transform([box.width, 0, 0, box.height, box.x, box.y]);
+  canvas.image(key, bytes);
+  canvas.restore();
+}
+
+/** Runs `draw` in an item's own space, with a transparency and a blend mode, shown only as far as `cover` has it. */
+export function inItemSpace(
+  canvas: PdfCanvas,
+  item: Leaf,
+  { opacity, blend }: { opacity: number; blend: BlendMode },
+  draw: () => void,
+  cover: PlacedImage | null = null,
+): void {
+  canvas.save();
+  if (cover) canvas.softMask(cover.key, cover.bytes, cover.box);
   canvas.transform(item.transform);
   if (opacity !== 1) canvas.opacity(opacity);
-  if (item.blend !== 'normal') canvas.blend(item.blend);
+  if (blend !== 'normal') canvas.blend(blend);
   draw();
   canvas.restore();
 }
@@ -22,7 +46,10 @@ export function paintFill(canvas: PdfCanvas, item: Leaf): void {
 }
 
 export function paintStroke(canvas: PdfCanvas, item: Leaf): void {
-  if (item.stroke) canvas.stroke(outlineOf(item), item.stroke);
+  if (!item.stroke) return;
+  const { line, ends } = markedLine(outlineOf(item), item.stroke);
+  canvas.stroke(line, item.stroke);
+  if (ends.length) canvas.fill(ends, item.stroke.paint, 'nonzero');
 }
 
 /** A picture in its box, cropped. */

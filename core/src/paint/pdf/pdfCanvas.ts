@@ -5,7 +5,7 @@ import type { Colour, Paint, SolidPaint, Swatch } from '../../folio/colour.ts';
 import { solidColour, toRgb } from '../../folio/colour.ts';
 import type { BlendMode, Stroke } from '../../folio/appearance.ts';
 import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
-import { pathData } from '../../folio/geometry.ts';
+import { invert, pathData } from '../../folio/geometry.ts';
 import { SOFT_HYPHEN } from '../../folio/text.ts';
 
 /** The parts of pdfkit that its types do not show. */
@@ -19,9 +19,16 @@ interface Internals {
     ext_gstates: Record<string, unknown>;
     colorSpaces: Record<string, unknown>;
     dictionary: { data: Record<string, unknown> };
+    resources: unknown;
+    xobjects: Record<string, unknown>;
+    structParentTreeKey: number;
+    write(chunk: unknown): void;
   };
+  _ctm: number[];
+  createStructParentTreeNextKey(): number;
+  getStructParentTree(): { add(key: number, parents: unknown[]): void; get(key: number): unknown[] };
   addContent(content: string): void;
-  ref(data: Record<string, unknown>): { end(): void };
+  ref(data: Record<string, unknown>): { data: Record<string, unknown>; end(content?: string): void };
   spotColors: Record<string, { id: string; ref: unknown }>;
   addSpotColor(ink: string, c: number, m: number, y: number, k: number): void;
   struct(type: string, options?: StructOptions): StructElement;
@@ -30,6 +37,10 @@ interface Internals {
   markContent(tag: string, options?: Record<string, unknown>): void;
   endMarkedContent(): void;
   openImage(bytes: Buffer): unknown;
+}
+interface MaskImage {
+  obj?: unknown;
+  embed(doc: unknown): void;
 }
 interface EmbeddedFont {
   id: string;
@@ -52,10 +63,20 @@ export interface StructElement {
   add(child: StructElement | StructContent): StructElement;
   end(): void;
 }
-declare const contentMark: unique symbol;
+interface ElementInternals extends StructElement {
+  dictionary: { data: Record<string, unknown> };
+  _flushChild(child: unknown): void;
+}
 /** Marked content of a page, to be hung into the structure tree. */
 export interface StructContent {
-  readonly [contentMark]: true;
+  readonly refs: { pageRef: unknown; mcid: number }[];
+}
+/** A group being drawn: its operators are gathered instead of going to the page. */
+interface OpenGroup {
+  form: { data: Record<string, unknown>; end(content: string): void };
+  operators: string[];
+  write: (chunk: unknown) => void;
+  begin: Matrix;
 }
 
 type Doc = Omit<PDFKit.PDFDocument, keyof Internals> & Internals;
@@ -98,6 +119,10 @@ export class PdfCanvas {
   private readonly fonts = new Map<FontFace, EmbeddedFont>();
   private readonly images = new Map<string, unknown>();
   private readonly inks = new Map<string, string>();
+  private masks = 0;
+  private readonly groups: OpenGroup[] = [];
+  private readonly inForm = new WeakMap<object, { page: unknown; form: unknown }>();
+  private groupCount = 0;
   private readonly hyphens = new Map<EmbeddedFont, number>();
 
   constructor(
@@ -196,6 +221,67 @@ export class PdfCanvas {
     let image = this.images.get(key);
     if (!image) this.images.set(key, (image = this.doc.openImage(Buffer.from(bytes))));
     this.doc.image(image as string, 0, 0, { width: 1, height: 1 });
+  }
+
+  /**
+   * What follows is shown only as far as a grey picture lets it: white whole, black not at all (ISO 32000-1, 11.5.3,
+   * a soft mask by luminosity). The picture fills `box` in the space in force.
+   */
+  softMask(key: string, bytes: Uint8Array, box: Rect): void {
+    let image = this.images.get(key) as MaskImage | undefined;
+    if (!image) this.images.set(key, (image = this.doc.openImage(Buffer.from(bytes)) as MaskImage));
+    if (!image.obj) image.embed(this.doc);
+    const name = `Sm${(this.masks += 1)}`;
+    const form = this.doc.ref({
+      Type: 'XObject',
+      Subtype: 'Form',
+      BBox: [box.x, box.y, box.x + box.width, box.y + box.height],
+      Group: { Type: 'Group', S: 'Transparency', CS: 'DeviceGray' },
+      Resources: { XObject: { Im: image.obj } },
+    });
+    form.end(`q ${n(box.width)} 0 0 ${n(-box.height)} ${n(box.x)} ${n(box.y + box.height)} cm /Im Do Q`);
+    const state = this.doc.ref({ Type: 'ExtGState', SMask: { Type: 'Mask', S: 'Luminosity', G: form } });
+    state.end();
+    this.doc.page.ext_gstates[name] = state;
+    this.doc.addContent(`/${name} gs`);
+  }
+
+  /** What follows, up to `endGroup`, is painted as one picture first (ISO 32000-1, 11.6.6, a transparency group). */
+  beginGroup(): void {
+    const { page } = this.doc;
+    const key = this.doc.createStructParentTreeNextKey();
+    this.doc.getStructParentTree().add(key, []);
+    const form = this.doc.ref({
+      Type: 'XObject',
+      Subtype: 'Form',
+      BBox: [0, 0, page.width, page.height],
+      Group: { Type: 'Group', S: 'Transparency', I: true },
+      Resources: page.resources,
+      StructParents: key,
+    });
+    const operators: string[] = [];
+    const begin = [...this.doc._ctm] as unknown as Matrix;
+    this.groups.push({ form, operators, write: page.write, begin });
+    page.write = (chunk) => void operators.push(String(chunk));
+    this.doc.addContent(`${begin.map((v) => n(v)).join(' ')} cm`);
+  }
+
+  /** Lays a group on the page, or on the group around it. */
+  endGroup(opacity: number, blend: BlendMode, cover: { key: string; bytes: Uint8Array; box: Rect } | null): void {
+    const { form, operators, write, begin } = this.groups.pop()!;
+    const { page } = this.doc;
+    page.write = write;
+    form.end(operators.join('\n'));
+    const name = `Gr${(this.groupCount += 1)}`;
+    page.xobjects[name] = form;
+    this.save();
+    if (cover) this.softMask(cover.key, cover.bytes, cover.box);
+    if (opacity !== 1) this.opacity(opacity);
+    if (blend !== 'normal') this.blend(blend);
+    // The group's own space is the page's: gradients, which are placed in it, stay where they are.
+    const back = invert(begin);
+    if (back) this.doc.addContent(`${back.map((v) => n(v)).join(' ')} cm /${name} Do`);
+    this.restore();
   }
 
   private setPaint(paint: Exclude<Paint, { type: 'none' }>, stroking: boolean): void {
@@ -345,13 +431,36 @@ export class PdfCanvas {
   /** Draws content that belongs to the structure tree and gives the handle to hang it there. */
   content(tag: string, draw: () => void): StructContent {
     const content = this.doc.markStructureContent(tag);
+    const group = this.groups[this.groups.length - 1];
+    if (group) this.moveToForm(content, group);
     draw();
     this.doc.endMarkedContent();
     return content;
   }
 
+  /**
+   * Content inside a group belongs to the group's stream, not to the page's (ISO 32000-1, 14.7.4.2). Ids stay the
+   * page's, so that they are unique, and the page's list of parents keeps it too: some readers look only there.
+   */
+  private moveToForm(content: StructContent, { form }: OpenGroup): void {
+    const [ref] = content.refs;
+    const parents = this.doc.getStructParentTree().get(form.data['StructParents'] as number);
+    while (parents.length <= ref!.mcid) parents.push(null);
+    this.inForm.set(content, { page: ref!.pageRef, form });
+    content.refs.push({ pageRef: form, mcid: ref!.mcid });
+  }
+
   element(type: string, options: StructOptions = {}): StructElement {
-    return this.doc.struct(type, options);
+    const element = this.doc.struct(type, options) as ElementInternals;
+    const flush = element._flushChild.bind(element);
+    element._flushChild = (child) => {
+      const at = this.inForm.get(child as object);
+      if (!at) return flush(child);
+      const { data } = element.dictionary;
+      data['Pg'] ??= at.page;
+      (data['K'] as unknown[]).push({ Type: 'MCR', Pg: at.page, Stm: at.form, MCID: (child as StructContent).refs[0]!.mcid });
+    };
+    return element;
   }
 
   addRoot(element: StructElement): void {

@@ -1,6 +1,9 @@
 import type { Paint, Swatch } from '../../folio/colour.ts';
 import { solidHex } from '../../folio/colour.ts';
 import type { Stroke } from '../../folio/appearance.ts';
+import { pathData } from '../../folio/geometry.ts';
+import type { Path } from '../../folio/geometry.ts';
+import { markedLine } from '../lineEnds.ts';
 import { attrs, num } from './markup.ts';
 import type { Attributes } from './markup.ts';
 
@@ -47,7 +50,7 @@ function strokeAttributes(stroke: Stroke, swatches: Swatches, gradientId: string
 /** One `<path>` for an outline with its fill and stroke, empty where neither shows. */
 export function pathElement(
   id: string,
-  d: string,
+  path: Path,
   fill: Paint,
   stroke: Stroke | null,
   swatches: Swatches,
@@ -58,5 +61,13 @@ export function pathElement(
   const f = paintAttribute(fill, swatches, `${id}-fill`);
   const s = inked ? strokeAttributes(inked, swatches, `${id}-stroke`) : { attributes: {}, defs: '' };
   const defs = f.defs + s.defs;
-  return `${defs ? `<defs>${defs}</defs>` : ''}<path${attrs({ d, fill: f.value, 'fill-rule': fillRule === 'evenodd' ? 'evenodd' : undefined, ...s.attributes })}/>`;
+  const { line, ends } = inked ? markedLine(path, inked) : { line: path, ends: [] };
+  const rule = fillRule === 'evenodd' ? 'evenodd' : undefined;
+  // A line that is cut back for its ends is no longer the outline of the fill.
+  const elements =
+    line !== path && fill.type !== 'none'
+      ? `<path${attrs({ d: pathData(path), fill: f.value, 'fill-rule': rule })}/><path${attrs({ d: pathData(line), fill: 'none', ...s.attributes })}/>`
+      : `<path${attrs({ d: pathData(line), fill: f.value, 'fill-rule': rule, ...s.attributes })}/>`;
+  const marks = ends.length ? `<path${attrs({ d: pathData(ends), fill: s.attributes.stroke })}/>` : '';
+  return `${defs ? `<defs>${defs}</defs>` : ''}${elements}${marks}`;
 }

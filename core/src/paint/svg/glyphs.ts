@@ -1,7 +1,7 @@
 import type { FontFace } from '../../compose/fontFace.ts';
 import type { ComposedFrame, GlyphRun, SetLine } from '../../compose/marks.ts';
 import type { Paint, Swatch } from '../../folio/colour.ts';
-import { pathData, rectPath } from '../../folio/geometry.ts';
+import { rectPath } from '../../folio/geometry.ts';
 import { boxStroke } from '../boxPath.ts';
 import { pathElement } from './fillAndStroke.ts';
 import { solidHex } from '../../folio/colour.ts';
@@ -90,7 +90,7 @@ export function lineGlyphs(line: SetLine, outlines: GlyphOutlines, swatches: Rec
 /** Rules, shadings, borders and cells of a text, in the space of its frame; they lie under its letters. */
 export function frameBoxes(frame: Pick<ComposedFrame, 'boxes' | 'item'>, swatches: Record<string, Swatch>): string {
   return frame.boxes
-    .map((b, i) => pathElement(`${frame.item}-box${i}`, pathData(rectPath(b.box)), b.fill ?? NO_PAINT, boxStroke(b), swatches))
+    .map((b, i) => pathElement(`${frame.item}-box${i}`, rectPath(b.box), b.fill ?? NO_PAINT, boxStroke(b), swatches))
     .join('');
 }
 const NO_PAINT: Paint = { type: 'none' };

@@ -4,8 +4,9 @@ import type { Item } from '../../folio/items.ts';
 import type { Page, Spread } from '../../folio/spread.ts';
 import { isUpright, pathData, rectPath } from '../../folio/geometry.ts';
 import type { Matrix, Rect } from '../../folio/geometry.ts';
-import { paintOrder } from '../../folio/traverse.ts';
+import { itemBounds, paintOrder } from '../../folio/traverse.ts';
 import { outlineOf } from '../boxPath.ts';
+import { effectFilter, effectReach, hasEffects, reachedBy, unturned } from '../effects.ts';
 import { pathElement } from './fillAndStroke.ts';
 import { frameBoxes, GlyphOutlines, lineGlyphs } from './glyphs.ts';
 import { attrs, num } from './markup.ts';
@@ -33,24 +34,43 @@ export function paintItems(folio: Folio, composition: Composition, spread: Sprea
     .map((item) => ({ item: item.id, svg: paintItem(folio, composition, spread, item, options) }));
 }
 
-function paintItem(folio: Folio, composition: Composition, spread: Spread, item: Item, o: SvgOptions, depth = 0): string {
+/** One item, and what it holds, as SVG in spread coordinates. */
+export function paintItem(folio: Folio, composition: Composition, spread: Spread, item: Item, o: SvgOptions, depth = 0): string {
   const style = item.blend === 'normal' ? undefined : `mix-blend-mode:${item.blend}`;
-  const shell = { 'data-item': item.id, opacity: item.opacity === 1 ? undefined : item.opacity, style };
+  const fx = hasEffects(item.effects);
+  const shell = {
+    'data-item': item.id,
+    opacity: item.opacity === 1 ? undefined : item.opacity,
+    style,
+    filter: fx ? `url(#${item.id}-fx)` : undefined,
+  };
+  const filter = fx ? `<defs>${filterOf(folio, spread, item)}</defs>` : '';
   if (item.kind === 'group') {
     const members =
       depth > 32 ? [] : item.members.flatMap((id) => (spread.items[id] && o.shown(spread.items[id]) ? [spread.items[id]] : []));
-    return `<g${attrs(shell)}>${members.map((m) => paintItem(folio, composition, spread, m, o, depth + 1)).join('')}</g>`;
+    return `${filter}<g${attrs(shell)}>${members.map((m) => paintItem(folio, composition, spread, m, o, depth + 1)).join('')}</g>`;
   }
   const { swatches } = folio.head;
   const rule = item.kind === 'shape' ? item.fillRule : 'nonzero';
-  const d = pathData(outlineOf(item));
+  const path = outlineOf(item);
   const over = item.kind === 'picture';
   const inner =
-    pathElement(item.id, d, item.fill, over ? null : item.stroke, swatches, rule) +
+    pathElement(item.id, path, item.fill, over ? null : item.stroke, swatches, rule) +
     content(folio, composition, item, o) +
-    (over ? pathElement(`${item.id}-edge`, d, { type: 'none' }, item.stroke, swatches) : '');
-  return `<g${attrs({ ...shell, transform: matrixAttribute(item.transform) })}>${inner}</g>`;
+    (over ? pathElement(`${item.id}-edge`, path, { type: 'none' }, item.stroke, swatches) : '');
+  // A filter works in the page's own space, outside the item's transform: shadows fall the same way everywhere.
+  const turned = attrs({ transform: matrixAttribute(item.transform) });
+  return fx ? `${filter}<g${attrs(shell)}><g${turned}>${inner}</g></g>` : `<g${attrs(shell)}${turned}>${inner}</g>`;
 }
+
+const filterOf = (folio: Folio, spread: Spread, item: Item): string =>
+  effectFilter(
+    `${item.id}-fx`,
+    item.effects,
+    'all',
+    { region: reachedBy(itemBounds(spread.items, item), effectReach(item.effects)), scale: 1, shift: unturned },
+    folio.head.swatches,
+  );
 
 function content(folio: Folio, composition: Composition, item: Item, o: SvgOptions): string {
   if (item.kind === 'textFrame') {
@@ -81,7 +101,7 @@ const placeholder = (w: number, h: number): string =>
 export function paintPaper(folio: Folio, page: Page): string {
   return (
     `<path d="${pathData(rectPath(page.box))}" fill="#fff"/>` +
-    pathElement(`${page.id}-ground`, pathData(rectPath(page.box)), page.background, null, folio.head.swatches)
+    pathElement(`${page.id}-ground`, rectPath(page.box), page.background, null, folio.head.swatches)
   );
 }
 

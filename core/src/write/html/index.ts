@@ -22,7 +22,12 @@ export const htmlWriter: Writer<HtmlSettings> = {
   settings: HtmlSettings,
   migrate: (old) => HtmlSettings.parse(old),
   write: writeHtml,
-  judge: (job) => judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.settings), { keepsColourSpaces: false }),
+  judge: (job) =>
+    judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.settings), {
+      keepsColourSpaces: false,
+      hasEffects: true,
+      groupsMustBeReadTogether: true,
+    }),
   async *readBack(files, job) {
     const byPath = new Map(files.map((f) => [f.path, f]));
     const index = byPath.get('index.html');

@@ -1,9 +1,9 @@
 import type { Composition } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
-import { boundsOfPath, pathData, rectPath } from '../../folio/geometry.ts';
+import { boundsOfPath, rectPath } from '../../folio/geometry.ts';
 import { resolveParagraph } from '../../folio/resolve.ts';
-import { drawnLetters, itemStyle, outlineSvg, pictureMarkup, textBoxes } from '../../paint/html/paintItem.ts';
+import { drawnLetters, itemFilter, itemStyle, outlineSvg, pictureMarkup, textBoxes } from '../../paint/html/paintItem.ts';
 import { px } from '../../paint/html/metrics.ts';
 import { paintLine } from '../../paint/html/paintLine.ts';
 import type { LookSheet } from '../../paint/html/styleSheet.ts';
@@ -13,6 +13,8 @@ import type { PageReading, ParagraphUnit, ReadingUnit } from '../../structure/re
 import { isSafeAddress } from '../../folio/address.ts';
 import { pictureOf } from '../shared/encodePictures.ts';
 import type { PageItem } from '../shared/paintedPage.ts';
+import { groupMarkup } from './groupMarkup.ts';
+import type { Marked } from './groupMarkup.ts';
 
 export interface HtmlPageContext {
   folio: Folio;
@@ -42,26 +44,20 @@ const BLOCK: Record<string, { tag: string; role?: string }> = {
 export function paintHtmlPage(place: PagePlace, items: PageItem[], reading: PageReading, c: HtmlPageContext): string {
   const { page } = place;
   const byId = new Map(items.map((e, z) => [e.item.id, { ...e, z: z + 1 }]));
-  const out: string[] = [];
+  const out: Marked[] = [];
   const done = new Set<string>();
   for (const unit of reading.units) {
     const entry = byId.get(unit.item);
     if (!entry || done.has(unit.item) || !entry.own) continue;
     done.add(unit.item);
-    out.push(
-      shell(
-        place,
-        entry,
-        c,
-        unit.kind === 'paragraph' ? textOf(reading.units, unit.item, c) : undefined,
-        unit.kind === 'figure' ? unit.alt : '',
-      ),
-    );
+    const text = unit.kind === 'paragraph' ? textOf(reading.units, unit.item, c) : undefined;
+    out.push({ ...entry, markup: shell(place, entry, c, text, unit.kind === 'figure' ? unit.alt : '') });
   }
-  for (const entry of byId.values()) if (!done.has(entry.item.id)) out.push(shell(place, entry, c, decorText(entry.item.id, c), ''));
+  for (const entry of byId.values())
+    if (!done.has(entry.item.id)) out.push({ ...entry, markup: shell(place, entry, c, decorText(entry.item.id, c), '') });
   const ground = pathElement(
     `${page.id}-ground`,
-    pathData(rectPath({ x: 0, y: 0, width: page.box.width, height: page.box.height })),
+    rectPath({ x: 0, y: 0, width: page.box.width, height: page.box.height }),
     page.background,
     null,
     c.folio.head.swatches,
@@ -69,7 +65,7 @@ export function paintHtmlPage(place: PagePlace, items: PageItem[], reading: Page
   const paper = ground
     ? `<svg class="o" style="left:0;top:0" width="${num(px(page.box.width), 4)}" height="${num(px(page.box.height), 4)}" viewBox="0 0 ${num(page.box.width, 4)} ${num(page.box.height, 4)}" aria-hidden="true">${ground}</svg>`
     : '';
-  return `<section${attrs({ class: 'page', id: c.anchorOf(page.id), 'data-page': page.id, 'aria-label': `Page ${page.number ?? place.number}`, style: `width:${num(px(page.box.width), 4)}px;height:${num(px(page.box.height), 4)}px` })}>${paper}\n${out.filter(Boolean).join('\n')}\n</section>`;
+  return `<section${attrs({ class: 'page', id: c.anchorOf(page.id), 'data-page': page.id, 'aria-label': `Page ${page.number ?? place.number}`, style: `width:${num(px(page.box.width), 4)}px;height:${num(px(page.box.height), 4)}px` })}>${paper}\n${groupMarkup(out, place, c.folio.head)}\n</section>`;
 }
 
 /** The box of one item with its outline, picture and text. `text` undefined: no text; alt '' : nothing to announce. */
@@ -100,7 +96,8 @@ function shell(
   if (!body) return '';
   const speaks = entry.own && ((text !== undefined && !text.startsWith('<!--d-->')) || alt !== '');
   const label = item.kind === 'shape' && alt ? { role: 'img', 'aria-label': alt } : {};
-  return `<div${attrs({ class: 'i', 'data-item': item.id, style, 'aria-hidden': speaks ? undefined : 'true', ...label })}>${body.replace('<!--d-->', '')}</div>`;
+  const box = `<div${attrs({ class: 'i', 'data-item': item.id, style, 'aria-hidden': speaks ? undefined : 'true', ...label })}>${body.replace('<!--d-->', '')}</div>`;
+  return itemFilter(item, size, head) + box;
 }
 
 /** Text that is seen but not read: page numbers and the like. */

@@ -7,6 +7,7 @@ import { Cancelled } from '../../ports/ports.ts';
 import { readingOfSpread } from '../../structure/reading.ts';
 import type { PageReading } from '../../structure/reading.ts';
 import { PictureEncoder, pictureOf, shortHash } from '../shared/encodePictures.ts';
+import { groupsApart } from '../shared/groupsApart.ts';
 import { itemsOfPage } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import { webFont } from '../shared/subsetFont.ts';
@@ -32,7 +33,11 @@ export async function* writeHtml(job: WriteJob<HtmlSettings>): AsyncGenerator<Ou
   const looks = new LookSheet(folio.head.swatches);
   const language = settings.language || folio.head.metadata.language;
   const total = scope.pages.length;
-  const pages = scope.pages.map((place) => ({ place, items: itemsOfPage(folio, place, scope) }));
+  const apart = new Map([...new Set(scope.pages.map((p) => p.spread))].map((s) => [s, groupsApart(folio, composition, s, scope)]));
+  const pages = scope.pages.map((place) => ({
+    place,
+    items: itemsOfPage(folio, place, scope, (group) => apart.get(place.spread)!.has(group.id)),
+  }));
   const encoder = new PictureEncoder(job);
   for (const { items } of pages) for (const { item } of items) encoder.want(item);
 
@@ -95,7 +100,8 @@ body{margin:0}
 main{display:flow-root}
 .page{position:relative;overflow:hidden;margin:0 auto ${s.gap}px;background:#fff;isolation:isolate;font-kerning:normal;font-synthesis:none;text-rendering:geometricPrecision}
 .page:last-child{margin-bottom:0}
-.i,.o,.l,.c img{position:absolute;transform-origin:0 0}
+.i,.g,.o,.l,.c img{position:absolute;transform-origin:0 0}
+.g{left:0;top:0;width:0;height:0}
 .o{overflow:visible;pointer-events:none}
 .c{position:absolute;inset:0;overflow:hidden}
 .c img{display:block;max-width:none}

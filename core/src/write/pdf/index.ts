@@ -22,7 +22,11 @@ export const pdfWriter: Writer<PdfSettings> = {
   migrate: (old) => PdfSettings.parse(old),
   write: writePdf,
   judge: (job) => {
-    const judge = judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.settings), { keepsColourSpaces: true });
+    const judge = judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.settings), {
+      keepsColourSpaces: true,
+      hasEffects: false,
+      groupsMustBeReadTogether: false,
+    });
     return (about) =>
       about.subject.kind === 'document' && about.subject.aspect === 'outline' && !job.settings.bookmarks
         ? { outcome: 'excluded', code: 'outline.off' }

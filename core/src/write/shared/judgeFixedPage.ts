@@ -1,14 +1,15 @@
 import type { Composition, SetLine } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Item } from '../../folio/items.ts';
+import type { Spread } from '../../folio/spread.ts';
 import { isSafeAddress } from '../../folio/address.ts';
-import { isMasterInstance, withMasters } from '../../folio/masters.ts';
-import { itemBounds } from '../../folio/traverse.ts';
-import { overlap } from '../../folio/geometry.ts';
+import { isMasterInstance } from '../../folio/masters.ts';
+import { shownSpread } from '../../folio/shownSpread.ts';
 import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
 import type { Judgement } from '../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import type { FontSet } from '../../compose/fontSet.ts';
+import { groupsApart } from './groupsApart.ts';
 import { lookNotPaintedYet, textNotSetYet } from './notSetYet.ts';
 import type { Scope } from './scope.ts';
 
@@ -21,6 +22,10 @@ const adapted = (code: string, values: Judgement['values'] = {}): Judgement => (
 export interface FixedPageWriter {
   /** Whether the output keeps colours in their own space; else other spaces become RGB. */
   keepsColourSpaces: boolean;
+  /** Whether shadows, glows and faded edges can be written as such. */
+  hasEffects: boolean;
+  /** Whether a group must stand together in reading order to be shown as one. */
+  groupsMustBeReadTogether: boolean;
 }
 
 /** Sentences for the codes below; each writer adds its own. */
@@ -41,8 +46,10 @@ export const FIXED_PAGE_SENTENCES: Record<string, string> = {
   'paragraph.look.partly': 'Not taken over: {what}.',
   'item.look.partly': 'Not taken over: {what}.',
   'colour.rgb': 'Its colour is kept in another space in the document and turned into RGB by the plain formula.',
-  'group.opacity': 'The group’s transparency is given to each of its members; where they overlap, it looks a little different.',
-  'effect.notYet': 'Shadows, glows and feathering cannot be written yet.',
+  'group.apart': 'Something else is read between its members: its transparency is given to each of them, without blending.',
+  'effect.picture': 'It is drawn as a picture behind or before the item, which stays as it is.',
+  'effect.faded': 'Its faded edge is a mask made of a picture; the item under it stays as it is.',
+  'effect.apart': 'Something else is read between the group’s members, so it cannot be given an effect as one.',
   'motion.notYet': 'Parts that react or move cannot be written yet.',
   'media.poster': 'Sound and film cannot be written yet; the poster picture stands in.',
   'media.notYet': 'Sound and film cannot be written yet.',
@@ -91,6 +98,13 @@ export function judgeFixedPage(
     return about.pages.some((p) => inScope.has(p)) ? null : excluded('range.out');
   };
 
+  const apartIn = new Map<string, Set<string>>();
+  const isApart = (bare: Spread, item: Item): boolean => {
+    if (item.kind !== 'group' || !writer.groupsMustBeReadTogether) return false;
+    if (!apartIn.has(bare.id)) apartIn.set(bare.id, groupsApart(folio, composition, shownSpread(folio, bare), scope));
+    return apartIn.get(bare.id)!.has(item.id);
+  };
+
   return (about) => {
     const { subject } = about;
     switch (subject.kind) {
@@ -128,7 +142,7 @@ export function judgeFixedPage(
       case 'masterItem':
       case 'item':
         return about.spread && about.item
-          ? (itemState(about) ?? judgeItem(folio, about.item, subject.aspect, writer))
+          ? (itemState(about) ?? judgeItem(folio, about.item, subject.aspect, writer, isApart(about.spread, about.item)))
           : dropped('anchor.notYet');
       case 'table':
       case 'cell': {
@@ -189,7 +203,7 @@ function frameWhereabouts(
 ): (frame: string) => { inRange: boolean; hidden: string | null; leftOut: boolean } {
   const { decorations, leftOut } = folio.head.structure;
   return (frame) => {
-    const spread = withMasters(folio, folio.spreads[composition.frames.get(frame)!.spread]!);
+    const spread = shownSpread(folio, folio.spreads[composition.frames.get(frame)!.spread]!);
     const item = spread.items[frame]!;
     const hidden = scope.shown(item) ? null : (folio.head.layers[item.layer]?.name ?? item.layer);
     return {
@@ -226,15 +240,22 @@ function placedCells(composition: Composition): Set<string> {
   return cells;
 }
 
+/** Effects stay effects where the output has them; else they are pictures beside the item, or a mask over it. */
+function judgeEffect(aspect: string, writer: FixedPageWriter, apart: boolean): Judgement {
+  if (apart) return dropped('effect.apart');
+  if (writer.hasEffects) return kept;
+  return adapted(aspect === 'effect.feather' ? 'effect.faded' : 'effect.picture');
+}
+
 const MOTION_ITEMS = new Set<Item['kind']>(['switcher', 'veil', 'embed', 'field', 'tableFrame']);
 
-function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWriter): Judgement {
+function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWriter, apart: boolean): Judgement {
   if (aspect === 'motion') return dropped('motion.notYet');
   if (aspect === 'embed') return dropped('embed.notYet');
   if (aspect === 'field') return dropped('field.notYet');
   if (aspect === 'table') return dropped('table.notYet');
   if (aspect === 'wrap') return kept;
-  if (aspect.startsWith('effect.')) return dropped('effect.notYet');
+  if (aspect.startsWith('effect.')) return judgeEffect(aspect, writer, apart);
   if (aspect === 'media') return item.kind === 'media' && item.poster ? adapted('media.poster') : dropped('media.notYet');
   if (aspect === 'picture') return item.kind === 'picture' && item.media === null ? dropped('picture.missing') : kept;
   if (aspect === 'alt') {
@@ -243,9 +264,9 @@ function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWr
     return item.alt ? kept : dropped('alt.missing');
   }
   if (aspect === 'look') {
-    const what = lookNotPaintedYet(folio.head, item);
+    const what = lookNotPaintedYet(item);
     if (what.length) return adapted('item.look.partly', { what: what.join(', ') });
-    if (item.kind === 'group' && item.opacity !== 1 && membersOverlap(folio, item)) return adapted('group.opacity');
+    if (apart) return adapted('group.apart');
     if (!writer.keepsColourSpaces && usesOtherSpaces(folio, item)) return adapted('colour.rgb');
     return kept;
   }
@@ -261,13 +282,6 @@ function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWr
     );
   if (aspect === 'place' && item.kind === 'media' && !item.poster) return dropped('media.notYet');
   return kept;
-}
-
-function membersOverlap(folio: Folio, group: Item & { kind: 'group' }): boolean {
-  const found = Object.values(folio.spreads).find((s) => withMasters(folio, s).items[group.id]);
-  const spread = found && withMasters(folio, found);
-  const boxes = group.members.flatMap((id) => (spread?.items[id] ? [itemBounds(spread.items, spread.items[id])] : []));
-  return boxes.some((a, i) => boxes.slice(i + 1).some((b) => overlap(a, b) > 0));
 }
 
 function usesOtherSpaces(folio: Folio, item: Item): boolean {

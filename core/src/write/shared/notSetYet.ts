@@ -21,11 +21,6 @@ export function textNotSetYet(head: Head, paragraph: Paragraph): string[] {
 }
 
 /** What of an item's look is not painted yet. */
-export function lookNotPaintedYet(head: Head, item: Item): string[] {
-  const style = item.style === undefined ? undefined : head.itemStyles[item.style];
-  return [
-    ...(style && (style.fill || style.stroke || style.opacity !== undefined) ? [`the item style “${style.name}”`] : []),
-    ...(item.stroke && (item.stroke.startMarker !== 'none' || item.stroke.endMarker !== 'none') ? ['markers at the ends of the line'] : []),
-    ...(item.kind === 'textFrame' && item.shrinkToFit ? ['text that shrinks to fit'] : []),
-  ];
+export function lookNotPaintedYet(item: Item): string[] {
+  return [...(item.kind === 'textFrame' && item.shrinkToFit ? ['text that shrinks to fit'] : [])];
 }

@@ -1,34 +1,54 @@
 import type { Folio } from '../../folio/folio.ts';
-import type { Item } from '../../folio/items.ts';
+import type { Group, Item } from '../../folio/items.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { itemBounds, pageOfItem, paintOrder } from '../../folio/traverse.ts';
 import { overlap } from '../../folio/geometry.ts';
+import { hasEffects } from '../../paint/effects.ts';
 import type { Scope } from './scope.ts';
 
 export type PaintedLeaf = Exclude<Item, { kind: 'group' }>;
 
-/** A single item of a page as it is painted, with what the groups around it add. */
+/** An item to paint on a page. */
 export interface PageItem {
   item: PaintedLeaf;
   opacity: number;
+  /** Groups shown as one that it stands in, from the outside in. */
+  within: readonly Group[];
   /** False where the item belongs to a neighbouring page and only reaches over. */
   own: boolean;
 }
 
-/** Items of one page from back to front, groups unfolded, items that only reach over included. */
-export function itemsOfPage(folio: Folio, place: PagePlace, scope: Scope): PageItem[] {
+/** Whether a group is more than its members one by one: it is painted as one picture and then laid on the page. */
+export const isShownAsOne = (group: Group): boolean => group.opacity !== 1 || group.blend !== 'normal' || hasEffects(group.effects);
+
+/**
+ * Items of one page from back to front, groups unfolded, items that only reach over included. A group for which
+ * `apart` holds gives its transparency to its members instead of being shown as one.
+ */
+export function itemsOfPage(folio: Folio, place: PagePlace, scope: Scope, apart: (group: Group) => boolean = () => false): PageItem[] {
   const { spread, page } = place;
   const out: PageItem[] = [];
-  const visit = (item: Item, opacity: number, depth: number): void => {
-    if (!scope.shown(item) || depth > 32) return;
+  const visit = (item: Item, opacity: number, within: readonly Group[]): void => {
+    if (!scope.shown(item) || within.includes(item as Group)) return;
     if (item.kind === 'group') {
-      for (const id of item.members) if (spread.items[id]) visit(spread.items[id], opacity * item.opacity, depth + 1);
+      const one = isShownAsOne(item) && !apart(item);
+      const inside = one ? [...within, item] : within;
+      if (inside.length > 32) return;
+      for (const id of item.members)
+        if (spread.items[id] && id !== item.id) visit(spread.items[id], one ? opacity : opacity * item.opacity, inside);
       return;
     }
     const own = pageOfItem(spread, item).id === page.id;
     const box = itemBounds(spread.items, item);
-    if (own || overlap(box, page.box) > 0.01) out.push({ item, opacity: opacity * item.opacity, own });
+    if (own || overlap(box, page.box) > 0.01) out.push({ item, opacity: opacity * item.opacity, own, within });
   };
-  for (const item of paintOrder(folio, spread)) visit(item, 1, 0);
+  for (const item of paintOrder(folio, spread)) visit(item, 1, []);
   return out;
+}
+
+/** How many of the groups an item stands in go on from the item painted before it. */
+export function sharedGroups(before: PageItem | undefined, now: PageItem | undefined): number {
+  let shared = 0;
+  while (before && now && shared < now.within.length && before.within[shared] === now.within[shared]) shared++;
+  return shared;
 }

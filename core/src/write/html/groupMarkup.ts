@@ -1,0 +1,66 @@
+import type { Group } from '../../folio/items.ts';
+import type { Head } from '../../folio/head.ts';
+import type { PagePlace } from '../../folio/traverse.ts';
+import { itemBounds } from '../../folio/traverse.ts';
+import { effectFilter, effectReach, hasEffects, reachedBy, unturned } from '../../paint/effects.ts';
+import { px } from '../../paint/html/metrics.ts';
+import { attrs, num } from '../../paint/svg/markup.ts';
+
+/** An item's markup, the groups it stands in from the outside in, and its place in the painting order. */
+export interface Marked {
+  markup: string;
+  within: readonly Group[];
+  z: number;
+}
+
+interface Node {
+  group: Group | null;
+  z: number;
+  children: (Node | string)[];
+  groups: Map<string, Node>;
+}
+const node = (group: Group | null, z: number): Node => ({ group, z, children: [], groups: new Map() });
+
+/** Puts items into their groups' elements, in the order in which they come; what follows late joins its group. */
+export function groupMarkup(items: readonly Marked[], place: PagePlace, head: Head): string {
+  const root = node(null, 0);
+  for (const { markup, within, z } of items) {
+    if (!markup) continue;
+    let at = root;
+    for (const group of within) {
+      let inner = at.groups.get(group.id);
+      if (!inner) {
+        inner = node(group, z);
+        at.groups.set(group.id, inner);
+        at.children.push(inner);
+      }
+      inner.z = Math.min(inner.z, z);
+      at = inner;
+    }
+    at.children.push(markup);
+  }
+  return written(root, place, head);
+}
+
+function written({ group, z, children }: Node, place: PagePlace, head: Head): string {
+  const inner = children.map((c) => (typeof c === 'string' ? c : written(c, place, head))).join('\n');
+  if (!group) return inner;
+  const fx = hasEffects(group.effects);
+  const style = [
+    `z-index:${z}`,
+    group.opacity === 1 ? '' : `opacity:${num(group.opacity, 4)}`,
+    group.blend === 'normal' ? 'isolation:isolate' : `mix-blend-mode:${group.blend}`,
+    fx ? `filter:url(#${group.id}-fx)` : '',
+  ];
+  const filter = fx ? groupFilter(group, place, head) : '';
+  return `${filter}<div${attrs({ class: 'g', 'data-group': group.id, style: style.filter(Boolean).join(';') })}>${inner}</div>`;
+}
+
+/** The filter for a group's effects, in the pixels of its page. */
+function groupFilter(group: Group, place: PagePlace, head: Head): string {
+  const box = reachedBy(itemBounds(place.spread.items, group), effectReach(group.effects));
+  const { x, y } = place.page.box;
+  const region = { x: px(box.x - x), y: px(box.y - y), width: px(box.width), height: px(box.height) };
+  const filter = effectFilter(`${group.id}-fx`, group.effects, 'all', { region, scale: px(1), shift: unturned }, head.swatches);
+  return `<svg class="o" width="0" height="0" aria-hidden="true"><defs>${filter}</defs></svg>`;
+}

@@ -1,0 +1,76 @@
+import type { GlyphRun } from '../../compose/marks.ts';
+import { isSafeAddress } from '../../folio/address.ts';
+import { transformRect } from '../../folio/geometry.ts';
+import type { Rect } from '../../folio/geometry.ts';
+import type { Destination } from '../../folio/motion.ts';
+import { paintRun } from '../../paint/pdf/paintItem.ts';
+import type { PdfCanvas, StructContent, StructElement } from '../../paint/pdf/pdfCanvas.ts';
+import type { ParagraphUnit } from '../../structure/reading.ts';
+import type { PaintedLeaf } from '../shared/paintedPage.ts';
+import type { Scope } from '../shared/scope.ts';
+import type { WriteJob } from '../writer.ts';
+import type { PdfSettings } from './settings.ts';
+import type { TaggedPart } from './tagTree.ts';
+
+/** The name of a page as a place that links lead to. */
+export const destination = (page: string): string => `page.${page}`;
+
+/** Paints a paragraph as stretches of tagged content, links apart from plain text. */
+export function paintParagraph(
+  job: WriteJob<PdfSettings>,
+  canvas: PdfCanvas,
+  scope: Scope,
+  item: PaintedLeaf,
+  inside: (draw: () => void) => void,
+  unit: ParagraphUnit,
+): TaggedPart[] {
+  const story = job.folio.stories[unit.story]!;
+  const stretches: { link: string | undefined; drawn: boolean; draws: (() => void)[]; boxes: Rect[]; text: string }[] = [];
+  for (const line of unit.lines)
+    line.runs.forEach((run, i) => {
+      if (run.decoration) return;
+      const link = run.link;
+      let stretch = stretches[stretches.length - 1];
+      const drawn = !run.font.mayEmbed;
+      if (!stretch || stretch.link !== link || stretch.drawn !== drawn)
+        stretches.push((stretch = { link, drawn, draws: [], boxes: [], text: '' }));
+      const last = i === line.runs.length - 1 && line.spaceAtEnd;
+      // Where a tab left room, a space keeps the words apart when they are copied.
+      const space = last || nextRead(line.runs, i)?.joint === 'tab';
+      stretch.draws.push(() => paintRun(canvas, line, run, space));
+      stretch.boxes.push({ x: line.x + run.x, y: line.baseline - line.ascent, width: run.width, height: line.ascent + line.descent });
+      stretch.text += run.text + (space ? ' ' : '');
+    });
+  const tag = unit.role.element;
+  return stretches.map((stretch): TaggedPart => {
+    const draw = (name: string) => canvas.content(name, () => inside(() => stretch.draws.forEach((d) => d())));
+    const target = stretch.link === undefined ? undefined : targetOf(story.links[stretch.link]?.destination, scope);
+    if (!target && stretch.drawn) return { element: drawnText(canvas, stretch.text, draw('Span')) };
+    if (!target) return { content: draw(/^h[1-6]$/.test(tag) ? tag.toUpperCase() : 'P') };
+    const element: StructElement = canvas.element('Link');
+    element.add(stretch.drawn ? drawnText(canvas, stretch.text, draw('Span')) : draw('Link'));
+    for (const box of stretch.boxes) {
+      const onSpread = transformRect(item.transform, box);
+      canvas.linkTo(onSpread, target, story.links[stretch.link!]?.title ?? stretch.text, element);
+    }
+    element.end();
+    return { element };
+  });
+}
+
+/** The next run of a line that is read. */
+const nextRead = (runs: readonly GlyphRun[], i: number): GlyphRun | undefined => runs.slice(i + 1).find((r) => !r.decoration);
+
+/** Letters drawn as shapes, with the text they stand for (ISO 32000-1, 14.9.4). */
+function drawnText(canvas: PdfCanvas, text: string, content: StructContent): StructElement {
+  const element = canvas.element('Span', { actual: text });
+  element.add(content);
+  element.end();
+  return element;
+}
+
+function targetOf(d: Destination | undefined, scope: Scope): { href: string } | { page: string } | undefined {
+  if (d?.to === 'address') return isSafeAddress(d.href) ? { href: d.href } : undefined;
+  if (d?.to === 'page') return scope.hasPage(d.page) ? { page: destination(d.page) } : undefined;
+  return undefined;
+}
