@@ -198,8 +198,8 @@ const marks = (c: ReturnType<Composer['compose']>) =>
 describe('fonts', () => {
   test('a missing family is replaced and said so, once', () => {
     const set = new FontSet([sans]);
-    set.match('Nowhere', 400, 'normal');
-    set.match('Nowhere', 400, 'normal');
+    set.match({ fontFamily: 'Nowhere', fontWeight: 400, fontStyle: 'normal', fontStretch: 100 });
+    set.match({ fontFamily: 'Nowhere', fontWeight: 400, fontStyle: 'normal', fontStretch: 100 });
     expect(set.problems).toEqual([expect.objectContaining({ code: 'font.substituted', family: 'Nowhere' })]);
   });
   test.each([

@@ -113,27 +113,6 @@ describe.each(WRITERS.map((w) => [w.id, w] as const))('the ledger of %s', (id, w
     ]);
   });
 
-  test('formatting that is not set or painted yet is named, property by property', async () => {
-    const folio = tinyFolio(['Plain'], {
-      paragraph: { spanColumns: true, dropCapital: { lines: 2, characters: 1 } },
-      character: { fontStretch: 90 },
-    });
-    const changed = produce(folio, (d) => {
-      d.head.itemStyles['is'] = { id: 'is', name: 'Box', opacity: 0.5 };
-      const frame = d.spreads['s']!.items['f1']!;
-      Object.assign(frame, { style: 'is', shrinkToFit: true });
-    });
-    const { ledger } = await make(asSample(changed), id);
-    expect(find(ledger, 'paragraph:p1:look')).toMatchObject({
-      outcome: 'adapted',
-      values: { what: 'spanning columns, the wide or narrow version of the font' },
-    });
-    expect(find(ledger, 'item:f1:look')).toMatchObject({
-      outcome: 'adapted',
-      values: { what: 'text that shrinks to fit' },
-    });
-  });
-
   test('what is left out on purpose is excluded and says by what', async () => {
     const { ledger, valid } = await make(await sample('marrowby-almanac'), id, { pages: '2-3' });
     expect(valid).toBe(true);

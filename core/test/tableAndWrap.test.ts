@@ -65,7 +65,7 @@ const pt = (width: number) => ({ width, unit: 'pt' });
 const share = (width: number) => ({ width, unit: 'share' });
 /** A line of this test's style: 12 pt leading; its ascent and descent come from the font. */
 const lineHeight = (): number => {
-  const f = fonts.match('Work Sans', 400, 'normal');
+  const f = fonts.match({ fontFamily: 'Work Sans', fontWeight: 400, fontStyle: 'normal', fontStretch: 100 });
   return ((f.ascent + f.descent) / f.unitsPerEm) * 10;
 };
 

@@ -15,7 +15,7 @@ let fonts: FontSet;
 let sans: FontFace;
 beforeAll(async () => {
   fonts = await fontsOf(tinyFolio(['x']));
-  sans = fonts.match('Work Sans', 400, 'normal');
+  sans = fonts.match({ fontFamily: 'Work Sans', fontWeight: 400, fontStyle: 'normal', fontStretch: 100 });
 });
 
 const compose = (folio: Folio): Composition => new Composer(fonts).compose(folio);

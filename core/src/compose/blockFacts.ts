@@ -33,3 +33,7 @@ export function factsOf(block: Block): BlockFacts {
 /** The list a paragraph belongs to, without working out the rest of its properties. */
 export const listOf = (head: Pick<Head, 'paragraphStyles'>, paragraph: Paragraph): ParagraphProperties['list'] =>
   paragraph.overrides?.list !== undefined ? paragraph.overrides.list : resolveParagraphStyle(head, paragraph.style).paragraph.list;
+
+/** Whether a paragraph stands across all columns of its frame, asked for every block of a frame's text. */
+export const spans = (head: Pick<Head, 'paragraphStyles'>, paragraph: Paragraph): boolean =>
+  paragraph.overrides?.spanColumns ?? resolveParagraphStyle(head, paragraph.style).paragraph.spanColumns;

@@ -47,9 +47,10 @@ const heightOf = (notes: readonly SetNote[]): number => {
 /** How far below a column's top the first baseline stands. */
 function firstBaseline(line: BuiltLine, rule: TextFrame['firstBaseline']): number {
   if (rule === 'leading') return line.leading;
+  const rise = line.rise ?? 0;
   const run = line.runs.find((r) => !r.shift) ?? line.runs[0];
-  if (rule === 'ascent' || !run) return line.ascent;
-  return ((rule === 'capHeight' ? run.font.capHeight : run.font.xHeight) / run.font.unitsPerEm) * run.size;
+  if (rule === 'ascent' || !run) return line.ascent + rise;
+  return ((rule === 'capHeight' ? run.font.capHeight : run.font.xHeight) / run.font.unitsPerEm) * run.size + rise;
 }
 
 /**
@@ -82,6 +83,11 @@ export class ColumnFill {
     if (!this.isEmpty) this.pending += points;
   }
 
+  /** Room that what stands last wants below itself. */
+  get spaceAfter(): number {
+    return this.pending;
+  }
+
   /** Where the next line's baseline would stand. */
   nextBaseline(line: BuiltLine, alignToGrid: boolean): number {
     const last = this.slabs[this.slabs.length - 1];
@@ -95,7 +101,7 @@ export class ColumnFill {
 
   /** After a table row a line stands below the row by its own ascent. */
   private leadAfter(last: Slab, line: BuiltLine): number {
-    return last.boxes.length || last.lines.length !== 1 ? line.ascent : line.leading;
+    return last.boxes.length || last.lines.length !== 1 ? line.ascent + (line.rise ?? 0) : line.leading;
   }
 
   /** Places a line, at `baseline` where its place is given; false where the column has no room for it and its notes. */

@@ -1,10 +1,13 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Story } from '../folio/story.ts';
+import { AnchoredTexts } from './anchoredTexts.ts';
 import { beginStory, finishStory, isWhole, masterChains, setFrames } from './composeStory.ts';
 import type { FieldText, KeptSetting, StorySetting } from './composeStory.ts';
 import { Fields } from './fields.ts';
 import type { FlowFrame } from './flow.ts';
 import type { FontSet } from './fontSet.ts';
+import { atShare, shareThatFits } from './shrink.ts';
+import { sameHead } from './sameHead.ts';
 import type { ComposedStory, Composition } from './marks.ts';
 import { ParagraphCache } from './prepare.ts';
 
@@ -31,6 +34,7 @@ export class Composer {
   private composed = new Map<string, ComposedStory>();
   private last: { folio: Folio; composition: Composition } | null = null;
   private readonly fields = new Fields();
+  private readonly anchored = new AnchoredTexts();
 
   constructor(private readonly fonts: FontSet) {}
 
@@ -52,7 +56,7 @@ export class Composer {
     for (const [key, setting] of this.settings) if (!folio.stories[setting.story.id]) this.forget(key);
     this.setAll(reach);
     if (!reach.frames) this.settleReferences(folio, reach, changed);
-    const composition = this.collect();
+    const composition = this.collect(folio);
     this.last = { folio, composition };
     return composition;
   }
@@ -77,12 +81,15 @@ export class Composer {
   /** The composition as far as it has been set. */
   current(): Composition {
     const { folio } = this.last!;
-    return (this.last = { folio, composition: this.collect() }).composition;
+    return (this.last = { folio, composition: this.collect(folio) }).composition;
   }
 
   private begin(folio: Folio, story: Story, kept: StorySetting | undefined, before: Folio | undefined): StorySetting {
     const sameChain = kept && before && kept.story.frames === story.frames && before.spreads === folio.spreads;
-    const earlier = kept && before && { setting: kept, sameSpread: (id: string) => before.spreads[id] === folio.spreads[id] };
+    // A text that was shrunk was set in other sizes than its own.
+    const plain = kept?.flow.story === kept?.story;
+    const earlier =
+      kept && plain && before ? { setting: kept, sameSpread: (id: string) => before.spreads[id] === folio.spreads[id] } : undefined;
     return this.beginChain(folio, story, sameChain ? kept.chain : undefined, earlier);
   }
 
@@ -107,7 +114,23 @@ export class Composer {
 
   private beginChain(folio: Folio, story: Story, chain?: readonly FlowFrame[], kept?: KeptSetting): StorySetting {
     const text: FieldText = (node, frame) => this.fields.text(folio, node, frame);
-    return beginStory(folio, story, this.fonts, this.cache, text, chain, kept);
+    const setting = beginStory(folio, story, this.fonts, this.cache, text, chain, kept);
+    if (!setting.chain[setting.chain.length - 1]?.frame.shrinkToFit) return setting;
+    return this.shrunk(folio, story, text, setting.chain);
+  }
+
+  /** A text that shrinks until it fits its frames: set whole at several sizes, the largest that fits is taken. */
+  private shrunk(folio: Folio, story: Story, text: FieldText, chain: readonly FlowFrame[]): StorySetting {
+    const tried = new Map<number, StorySetting>();
+    const set = (share: number): StorySetting => {
+      const at = atShare(folio, story, share);
+      const setting = beginStory(at.folio, at.story, this.fonts, this.cache, text, chain);
+      setFrames(setting, chain.length);
+      tried.set(share, setting);
+      return setting;
+    };
+    const share = shareThatFits((s) => finishStory(set(s)).overflow === null);
+    return { ...tried.get(share)!, story };
   }
 
   private setAll(reach: Reach): void {
@@ -139,7 +162,7 @@ export class Composer {
     }
   }
 
-  private collect(): Composition {
+  private collect(folio: Folio): Composition {
     const composition: Composition = { frames: new Map(), stories: new Map() };
     for (const [key, setting] of this.settings) {
       const kept = this.composed.get(key);
@@ -157,24 +180,12 @@ export class Composer {
       if (!known || !known.frames.length) composition.stories.set(set.story, set);
       else if (set.overflow && !known.overflow) composition.stories.set(set.story, { ...known, overflow: set.overflow });
     }
+    this.anchored.setIn(composition, folio, (story, chain) => this.beginChain(folio, story, chain));
     return composition;
   }
 }
 
 /** The settings of a master page's text on one page; ids of stories hold no such sign. */
 const masterKey = (story: string, page: string): string => `${story}@${page}`;
-
-const sameHead = (a: Folio, b: Folio): boolean =>
-  a.head.paragraphStyles === b.head.paragraphStyles &&
-  a.head.characterStyles === b.head.characterStyles &&
-  a.head.listStyles === b.head.listStyles &&
-  a.head.tableStyles === b.head.tableStyles &&
-  a.head.cellStyles === b.head.cellStyles &&
-  a.head.fallbacks === b.head.fallbacks &&
-  a.head.baselineGrid === b.head.baselineGrid &&
-  a.head.metadata === b.head.metadata &&
-  a.head.layers === b.head.layers &&
-  a.head.masterPages === b.head.masterPages &&
-  a.head.spreadOrder === b.head.spreadOrder;
 
 const sameFrames = (a: Folio, b: Folio, story: Story): boolean => story.frames.every((f) => a.spreads[f.spread] === b.spreads[f.spread]);

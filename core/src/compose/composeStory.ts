@@ -3,6 +3,7 @@ import type { Story } from '../folio/story.ts';
 import { countWords } from '../folio/text.ts';
 import { instanceId, showsMaster } from '../folio/masters.ts';
 import { pageOfItem, pagesOf } from '../folio/traverse.ts';
+import { roomOfAnchored } from './anchored.ts';
 import { factsOf } from './blockFacts.ts';
 import { columnsOf } from './columnFill.ts';
 import { fillFrame, STORY_START } from './flow.ts';
@@ -102,7 +103,8 @@ export function beginStory(
     earlier: null,
     overflow: undefined,
   };
-  if (kept && change) goOnFrom(setting, kept, change);
+  // Items anchored in a text take room in it: where they changed, all of it is set anew.
+  if (kept && change && old!.story.items === story.items) goOnFrom(setting, kept, change);
   return setting;
 }
 
@@ -224,6 +226,7 @@ function overflowOf(setting: StorySetting): TextOverflow | null {
       field: (node) => flow.field(node, null),
       noteNumber: (n) => flow.noteNumbers.get(n) ?? '',
       label: flow.labels.get(id) ?? null,
+      anchored: (item) => roomOfAnchored(flow.story, item),
     });
     if (prepared.missing.length) flow.missing.set(id, prepared.missing);
     const { shaped } = prepared.shaping();

@@ -38,8 +38,8 @@ export function setDropCapital(
   // Letters that are all there is have nothing to stand beside.
   if (!letters || letters.length >= shaped.text.length || /[\s\uFFFC]/.test(letters)) return null;
   const look = resolveSpan(head, shaped.looks[0]?.character ?? base, { style: dropCapital.style });
-  const font = fonts.match(look.fontFamily, look.fontWeight, look.fontStyle);
-  const body = fonts.match(base.fontFamily, base.fontWeight, base.fontStyle);
+  const font = fonts.match(look);
+  const body = fonts.match(base);
   const drop = (dropCapital.lines - 1) * leadingOf(base);
   const height = drop + (body.capHeight / body.unitsPerEm) * base.size;
   const size = (height * font.unitsPerEm) / font.capHeight;

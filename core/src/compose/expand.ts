@@ -2,14 +2,23 @@ import type { Head } from '../folio/head.ts';
 import type { Inline } from '../folio/story.ts';
 import type { CharacterProperties } from '../folio/styles.ts';
 import { resolveSpan } from '../folio/resolve.ts';
+import { OBJECT } from '../folio/text.ts';
 import type { FontSet } from './fontSet.ts';
 
 /** What fields and note references stand for where a paragraph is set. */
 export interface GeneratedTexts {
   field(node: Inline & { type: 'field' }): string;
   note(node: Inline & { type: 'note' }): string;
+  /** The room an anchored item takes, from its place on. */
+  anchored(node: Inline & { type: 'anchor' }): ItemRoom | null;
   /** A bullet or number that stands before the text, and how it looks. */
   label: { text: string; character: CharacterProperties } | null;
+}
+
+/** How far an item reaches to the right and down from where it is anchored, in points. */
+export interface ItemRoom {
+  width: number;
+  height: number;
 }
 
 /** A stretch of set text with one look. */
@@ -21,6 +30,8 @@ export interface Look {
   characterStyle?: string | undefined;
   /** Made by the program: a bullet, a number, a note's reference. */
   generated?: 'label' | 'note' | undefined;
+  /** Stands for an item in the line, which takes this much room. */
+  object?: ItemRoom | undefined;
 }
 
 /** A paragraph's text as it is set, and where each UTF-16 unit of it comes from. */
@@ -33,6 +44,8 @@ export interface ExpandedParagraph {
   labelEnd: number;
   /** Notes by the unit where their reference stands. */
   notes: { at: number; node: Inline & { type: 'note' } }[];
+  /** Anchored items by the unit at which they are anchored. */
+  anchors: { at: number; node: Inline & { type: 'anchor' }; room: ItemRoom }[];
   hasFields: boolean;
 }
 
@@ -40,7 +53,7 @@ export interface ExpandedParagraph {
 const SMALL_CAPITALS = 0.75;
 const LOWER = /\p{Ll}/u;
 
-/** Expands a paragraph's nodes into set text with looks; anchored items take no room here. */
+/** Expands a paragraph's nodes into set text with looks; an item in the line is one unit of it. */
 export function expand(
   head: Head,
   base: CharacterProperties,
@@ -52,6 +65,7 @@ export function expand(
   const offsets: number[] = [];
   const looks: Look[] = [];
   const notes: ExpandedParagraph['notes'] = [];
+  const anchors: ExpandedParagraph['anchors'] = [];
   let hasFields = false;
   let offset = 0;
   const add = (chars: string, look: Omit<Look, 'start' | 'end'>, offsetOf: (i: number) => number): void => {
@@ -65,7 +79,9 @@ export function expand(
       last.character === look.character &&
       last.link === look.link &&
       last.characterStyle === look.characterStyle &&
-      last.generated === look.generated
+      last.generated === look.generated &&
+      !last.object &&
+      !look.object
     )
       last.end = text.length;
     else looks.push({ ...look, start, end: text.length });
@@ -105,11 +121,15 @@ export function expand(
     } else if (node.type === 'note') {
       notes.push({ at: text.length, node });
       add(texts.note(node), { character: { ...base, position: 'superscript' }, generated: 'note' }, () => at);
+    } else if (node.type === 'anchor') {
+      const room = texts.anchored(node);
+      if (room) anchors.push({ at: text.length, node, room });
+      if (room && node.place === 'inline') add(OBJECT, { character: base, object: room }, () => at);
     } else if (node.type === 'ruby') add(node.base, look, () => at);
     offset += 1;
   }
   offsets.push(offset);
-  return { text, offsets, looks, labelEnd, notes, hasFields };
+  return { text, offsets, looks, labelEnd, notes, anchors, hasFields };
 }
 
 /** Letters made smaller must not pull lines together. */
@@ -117,7 +137,7 @@ const leadingKept = (c: CharacterProperties): number => (c.leading === 'auto' ? 
 
 /** Whether a face has small capitals of its own (OpenType feature `smcp`). */
 function hasSmallCapitals(fonts: FontSet, c: CharacterProperties): boolean {
-  return fonts.match(c.fontFamily, c.fontWeight, c.fontStyle).changesWith('smcp', 'a', c.language);
+  return fonts.match(c).changesWith('smcp', 'a', c.language);
 }
 
 /** The parts of `[from, to)` that have one look each. */

@@ -1,23 +1,21 @@
 import type { Folio } from '../folio/folio.ts';
 import type { TextFrame } from '../folio/items.ts';
+import { resolveParagraph } from '../folio/resolve.ts';
 import type { Paragraph, Story } from '../folio/story.ts';
 import { isUpright } from '../folio/geometry.ts';
 import { shownSpread } from '../folio/shownSpread.ts';
+import { spans } from './blockFacts.ts';
 import { ColumnFill, columnsOf } from './columnFill.ts';
 import type { BaselineGrid, Column } from './columnFill.ts';
 import type { FieldKind } from './blockFacts.ts';
+import { ColumnFiller } from './columnFiller.ts';
 import type { FontSet } from './fontSet.ts';
 import type { ListLabel } from './listLabels.ts';
 import type { ComposedFrame, MissingGlyph } from './marks.ts';
-import type { SetNote } from './notes.ts';
 import { paragraphBoxes } from './paragraphBoxes.ts';
-import { linesOf, plainRoom } from './prepare.ts';
-import type { ParagraphCache, ParagraphTexts, Prepared, Room } from './prepare.ts';
-import type { BuiltLine } from './setLine.ts';
+import type { ParagraphCache, ParagraphTexts } from './prepare.ts';
 import type { InnerBlock } from './storyChange.ts';
-import { setTable } from './table.ts';
-import type { RowGroup } from './table.ts';
-import { freeIntervals, obstaclesFor } from './wrap.ts';
+import { obstaclesFor } from './wrap.ts';
 import type { Obstacle } from './wrap.ts';
 
 /** Where a story goes on: at a unit of a paragraph's set text, or at a row group of a table. */
@@ -70,51 +68,180 @@ export interface FilledFrame {
 /** Columns are balanced to within this many points: lines stand further apart, so a finer search finds nothing new. */
 const BALANCE_STEP = 3;
 
-/** Fills one frame from a state on. */
-export function fillFrame(flow: Flow, at: FlowFrame, state: FlowState): FilledFrame {
-  const columns = columnsOf(at.frame);
-  const tried = fillColumns(flow, at, state, columns);
-  // Balanced: the columns are as low as they can be with all of the text still in them (found by halving).
-  if (at.frame.balance && columns.length > 1 && tried.next.block >= flow.order.length) {
-    let [low, high] = [0, columns[0]!.height];
-    let best = tried;
-    while (high - low > BALANCE_STEP) {
-      const height = (low + high) / 2;
-      const attempt = fillColumns(
-        flow,
-        at,
-        state,
-        columns.map((c) => ({ ...c, height })),
-      );
-      if (attempt.next.block >= flow.order.length) [best, high] = [attempt, height];
-      else low = height;
-    }
-    return best;
-  }
-  return tried;
+/** Columns filled from a state on, with what they hold. */
+interface Filled extends Pick<ComposedFrame, 'lines' | 'boxes'> {
+  next: FlowState;
+  seen: number;
+  /** How low they reach, and the room that is wanted below. */
+  bottom: number;
+  spaceAfter: number;
 }
 
-function fillColumns(flow: Flow, at: FlowFrame, state: FlowState, columns: readonly Column[]): FilledFrame {
-  const composed: ComposedFrame = { item: at.item, spread: at.spread, story: flow.story.id, lines: [], boxes: [] };
+/** Fills one frame from a state on. */
+export function fillFrame(flow: Flow, at: FlowFrame, state: FlowState): FilledFrame {
   const bare = flow.folio.spreads[at.spread];
   const spread = bare && shownSpread(flow.folio, bare);
-  const obstacles = spread ? obstaclesFor(flow.folio, spread, at.frame) : [];
-  const grid = gridOf(flow.folio, at);
+  const setup: Setup = {
+    flow,
+    at,
+    obstacles: spread ? obstaclesFor(flow.folio, spread, at.frame) : [],
+    grid: gridOf(flow.folio, at),
+  };
   let now = state;
-  let seen = state.block;
   if (now.skip === 'page' && at.startsPage) now = { ...now, skip: null };
   if (now.skip === 'frame') now = { ...now, skip: null };
-  columns.forEach((column, index) => {
-    if (now.skip || now.block >= flow.order.length) return;
-    const filler = new ColumnFiller(flow, at, new ColumnFill(column, index, at.frame, grid), column, obstacles, index === 0);
-    now = filler.fillFrom(now);
-    seen = Math.max(seen, filler.seen);
-    const done = filler.fill.finish();
-    composed.lines.push(...done.lines);
-    composed.boxes.push(...done.boxes, ...paragraphBoxes(done.lines, column, (id) => filler.propertiesOf(id)));
-  });
-  return { composed, next: now, seen };
+  const columns = columnsOf(at.frame);
+  let filled =
+    at.frame.balance && columns.length > 1
+      ? fillBalanced(setup, now, columns, flow.order.length, true)
+      : fillColumns(setup, now, columns, flow.order.length, true);
+  if (columns.length > 1 && nextSpan(flow, now.block, filled.seen) <= filled.seen) filled = fillAroundSpans(setup, now, columns);
+  const composed: ComposedFrame = { item: at.item, spread: at.spread, story: flow.story.id, lines: filled.lines, boxes: filled.boxes };
+  if (composed.lines.some((l) => l.anchored)) composed.holdsItems = true;
+  return { composed, next: filled.next, seen: filled.seen };
 }
+
+interface Setup {
+  flow: Flow;
+  at: FlowFrame;
+  obstacles: readonly Obstacle[];
+  grid: BaselineGrid | null;
+}
+
+/** Whether a block of the text stands across all columns of its frame. */
+function spansColumns({ story, order, folio }: Flow, block: number): boolean {
+  const found = story.blocks[order[block]!];
+  return found?.kind === 'paragraph' && spans(folio.head, found);
+}
+
+/** The first block from one on that stands across all columns; the text's end where none does up to `last`. */
+function nextSpan(flow: Flow, from: number, last: number): number {
+  for (let block = from; block <= last && block < flow.order.length; block++) if (spansColumns(flow, block)) return block;
+  return flow.order.length;
+}
+/** No frame holds more blocks than this, as far as spans are looked for. */
+const FAR = 2000;
+
+/** Fills columns with the blocks before `until`. */
+function fillColumns(
+  { flow, at, obstacles, grid }: Setup,
+  state: FlowState,
+  columns: readonly Column[],
+  until: number,
+  atTop: boolean,
+): Filled {
+  const out: Filled = { lines: [], boxes: [], next: state, seen: state.block, bottom: columns[0]!.top, spaceAfter: 0 };
+  columns.forEach((column, index) => {
+    if (out.next.skip || out.next.block >= until) return;
+    const filler = new ColumnFiller(
+      flow,
+      at,
+      new ColumnFill(column, index, at.frame, grid),
+      column,
+      obstacles,
+      atTop && index === 0,
+      until,
+    );
+    out.next = filler.fillFrom(out.next);
+    out.seen = Math.max(out.seen, filler.seen);
+    out.bottom = Math.max(out.bottom, filler.fill.bottom);
+    out.spaceAfter = filler.fill.spaceAfter;
+    const done = filler.fill.finish();
+    out.lines.push(...done.lines);
+    out.boxes.push(...done.boxes, ...paragraphBoxes(done.lines, column, (id) => filler.propertiesOf(id)));
+  });
+  return out;
+}
+
+/** Balanced: where all the blocks fit, the columns are as low as they can be with all of them still in (found by halving). */
+function fillBalanced(setup: Setup, state: FlowState, columns: readonly Column[], until: number, atTop: boolean): Filled {
+  let best = fillColumns(setup, state, columns, until, atTop);
+  if (best.next.block < until) return best;
+  let [low, high] = [0, columns[0]!.height];
+  while (high - low > BALANCE_STEP) {
+    const height = (low + high) / 2;
+    const attempt = fillColumns(
+      setup,
+      state,
+      columns.map((c) => ({ ...c, height })),
+      until,
+      atTop,
+    );
+    if (attempt.next.block >= until) [best, high] = [attempt, height];
+    else low = height;
+  }
+  return best;
+}
+
+/**
+ * Fills a frame whose text has paragraphs across all columns: what stands before one is balanced in the columns above
+ * it, and the columns begin anew below it.
+ */
+function fillAroundSpans(setup: Setup, state: FlowState, columns: readonly Column[]): Filled {
+  const { flow, at } = setup;
+  const { verticalAlign } = at.frame;
+  const { top, height } = columns[0]!;
+  const bottom = top + height;
+  // Parts stand under one another from the top; all of them are moved together afterwards.
+  const still: Setup = { ...setup, at: { ...at, frame: { ...at.frame, verticalAlign: 'top' } } };
+  const last = columns[columns.length - 1]!;
+  const whole = { ...columns[0]!, width: last.x + last.width - columns[0]!.x };
+  const out: Filled = { lines: [], boxes: [], next: state, seen: state.block, bottom: top, spaceAfter: 0 };
+  let y = top;
+  let before: { start: FlowState; lines: number; boxes: number; keeps: boolean } | null = null;
+  while (out.next.block < flow.order.length && !out.next.skip) {
+    const start = out.next;
+    const wide = spansColumns(flow, start.block);
+    const until = wide ? endOfSpan(flow, start.block) : nextSpan(flow, start.block, start.block + FAR);
+    const first = out.lines.length === 0;
+    const gap = first ? 0 : out.spaceAfter + spaceBefore(flow, start);
+    const part = { top: y + gap, height: Math.max(0, bottom - y - gap) };
+    const room = wide ? [{ ...whole, ...part }] : columns.map((c) => ({ ...c, ...part }));
+    const balanced = !wide && (until < flow.order.length || at.frame.balance);
+    const filled = (balanced ? fillBalanced : fillColumns)(still, start, room, until, first);
+    out.seen = Math.max(out.seen, filled.seen);
+    if (!filled.lines.length && before?.keeps && before.lines > 0) {
+      // Nothing that it must stay with fits below it: a heading goes on to the next frame.
+      out.lines.length = before.lines;
+      out.boxes.length = before.boxes;
+      return { ...out, next: before.start };
+    }
+    before = { start, lines: out.lines.length, boxes: out.boxes.length, keeps: wide && keepsWithNext(flow, until - 1) };
+    out.lines.push(...filled.lines);
+    out.boxes.push(...filled.boxes);
+    Object.assign(out, { next: filled.next, spaceAfter: filled.spaceAfter, bottom: filled.bottom });
+    y = filled.bottom;
+    if (filled.next.block < until) break;
+  }
+  const free = Math.max(0, bottom - y) * (verticalAlign === 'centre' ? 0.5 : verticalAlign === 'bottom' ? 1 : 0);
+  if (!free) return out;
+  return {
+    ...out,
+    lines: out.lines.map((l) => ({ ...l, baseline: l.baseline + free })),
+    boxes: out.boxes.map((b) => ({ ...b, box: { ...b.box, y: b.box.y + free } })),
+  };
+}
+
+function endOfSpan(flow: Flow, from: number): number {
+  let block = from;
+  while (block < flow.order.length && spansColumns(flow, block)) block++;
+  return block;
+}
+
+const paragraphAt = ({ story, order }: Flow, block: number): Paragraph | undefined => {
+  const found = story.blocks[order[block]!];
+  return found?.kind === 'paragraph' ? found : undefined;
+};
+
+const keepsWithNext = (flow: Flow, block: number): boolean => {
+  const paragraph = paragraphAt(flow, block);
+  return paragraph !== undefined && resolveParagraph(flow.folio.head, paragraph).paragraph.keepWithNext > 0;
+};
+
+const spaceBefore = (flow: Flow, { block, unit }: FlowState): number => {
+  const paragraph = unit === 0 ? paragraphAt(flow, block) : undefined;
+  return paragraph ? resolveParagraph(flow.folio.head, paragraph).paragraph.spaceBefore : 0;
+};
 
 /** The document's baseline grid in a frame's own space; frames that are turned have none. */
 function gridOf(folio: Folio, at: FlowFrame): BaselineGrid | null {
@@ -122,216 +249,4 @@ function gridOf(folio: Folio, at: FlowFrame): BaselineGrid | null {
   if (!baselineGrid || !isUpright(at.frame.transform)) return null;
   const page = folio.spreads[at.spread]?.pages.find((p) => p.id === at.page);
   return { start: (page?.box.y ?? 0) + baselineGrid.start - at.frame.transform[5], step: baselineGrid.step };
-}
-
-/** A paragraph or table begun in this column, so that it can be given back. */
-interface Begun {
-  block: number;
-  unit: number;
-  /** Slabs placed before it. */
-  before: number;
-  keepWithNext: number;
-}
-
-/** Fills one column with paragraphs and tables, minding what must stay together. */
-class ColumnFiller {
-  seen = 0;
-  private readonly begun: Begun[] = [];
-  private readonly prepared = new Map<string, Prepared>();
-
-  constructor(
-    private readonly flow: Flow,
-    private readonly at: FlowFrame,
-    readonly fill: ColumnFill,
-    private readonly column: Column,
-    private readonly obstacles: readonly Obstacle[],
-    private readonly firstColumn: boolean,
-  ) {}
-
-  propertiesOf(id: string): Prepared['properties'] | undefined {
-    return this.prepared.get(id)?.properties;
-  }
-
-  private prepare(paragraph: Paragraph): Prepared {
-    const { flow } = this;
-    const prepared = flow.cache.get(flow.folio.head, paragraph, flow.fonts, {
-      field: (node) => flow.field(node, this.at),
-      noteNumber: (id) => flow.noteNumbers.get(id) ?? '',
-      label: flow.labels.get(paragraph.id) ?? null,
-    });
-    this.prepared.set(paragraph.id, prepared);
-    if (prepared.missing.length) flow.missing.set(paragraph.id, prepared.missing);
-    return prepared;
-  }
-
-  /** Places as much as the column holds. */
-  fillFrom(state: FlowState): FlowState {
-    const { order, story } = this.flow;
-    let now = state;
-    while (now.block < order.length) {
-      const block = story.blocks[order[now.block]!];
-      this.seen = now.block;
-      if (!block) {
-        now = { ...now, block: now.block + 1, unit: 0, broken: false };
-        continue;
-      }
-      const next = block.kind === 'paragraph' ? this.paragraph(block, now) : this.table(block, now);
-      if (next.done) now = { block: now.block + 1, unit: 0, broken: false, skip: null };
-      else return next.state;
-    }
-    return now;
-  }
-
-  private paragraph(paragraph: Paragraph, now: FlowState): { done: true } | { done: false; state: FlowState } {
-    const prepared = this.prepare(paragraph);
-    const { properties } = prepared;
-    const starts = now.unit === 0;
-    const wanted = starts && !now.broken ? this.breakWanted(properties.breakBefore) : null;
-    if (wanted) return { done: false, state: { ...now, broken: true, skip: wanted === 'column' ? null : wanted } };
-    const before = this.fill.count;
-    if (starts) this.fill.addSpace(properties.spaceBefore);
-    const { lines, broken, baselines } = this.linesFor(prepared, now.unit);
-    let placed = 0;
-    for (; placed < lines.length; placed++) {
-      const notes = this.notesIn(prepared, broken[placed]!);
-      const baseline = baselines?.[placed];
-      if (!this.fill.place(lines[placed]!, properties.alignToGrid, notes, baseline ?? undefined)) break;
-    }
-    if (placed === lines.length) {
-      this.begun.push({ block: now.block, unit: now.unit, before, keepWithNext: properties.keepWithNext });
-      const short = starts && prepared.dropCapital ? prepared.dropCapital.lines - lines.length : 0;
-      this.fill.addSpace(properties.spaceAfter + Math.max(0, short) * prepared.empty.leading);
-      return { done: true };
-    }
-    const stay = this.staying(prepared, starts, before, placed, lines.length);
-    if (stay === null) return { done: false, state: this.moveWhole(now, before) };
-    this.fill.truncate(before + stay);
-    return { done: false, state: { block: now.block, unit: stay ? broken[stay]!.start : now.unit, broken: true, skip: null } };
-  }
-
-  /** How many of a paragraph's lines stay in this column; null where it moves on whole, with what must stay with it. */
-  private staying(prepared: Prepared, starts: boolean, before: number, placed: number, total: number): number | null {
-    const { keepLines, orphans, widows } = prepared.properties;
-    const stay = total - placed < widows ? Math.max(0, total - widows) : placed;
-    const own = starts && (keepLines || stay < Math.max(1, orphans, prepared.dropCapital?.lines ?? 1));
-    const chained = starts && stay < (this.begun.at(-1)?.keepWithNext ?? 0) && this.chainStart() !== null;
-    if (before > 0 && (own || chained)) return null;
-    // Nothing else stands here: what cannot be kept together is not.
-    return starts && own ? placed : stay;
-  }
-
-  /** The first of the paragraphs before that must stay with what follows; null where they fill the column from its top. */
-  private chainStart(): Begun | null {
-    let first: Begun | null = null;
-    for (let i = this.begun.length - 1; i >= 0 && this.begun[i]!.keepWithNext > 0; i--) {
-      first = this.begun[i]!;
-      // It began in an earlier column, or at this one's top: there is nothing to be gained.
-      if (first.unit !== 0 || first.before === 0) return null;
-    }
-    return first;
-  }
-
-  private moveWhole(now: FlowState, before: number): FlowState {
-    const chain = this.chainStart();
-    this.fill.truncate(chain?.before ?? before);
-    return { block: chain?.block ?? now.block, unit: 0, broken: true, skip: null };
-  }
-
-  /** Whether a paragraph wants to begin in another column, frame or page than this place. */
-  private breakWanted(rule: Prepared['properties']['breakBefore']): 'column' | 'frame' | 'page' | null {
-    if (rule === 'none') return null;
-    const atTop = this.fill.isEmpty;
-    if (rule === 'column') return atTop ? null : 'column';
-    if (rule === 'frame') return atTop && this.firstColumn ? null : 'frame';
-    return atTop && this.firstColumn && this.at.startsPage ? null : 'page';
-  }
-
-  /** A paragraph's lines from a unit on, with their baselines where they keep clear of something. */
-  private linesFor(
-    prepared: Prepared,
-    unit: number,
-  ): { lines: BuiltLine[]; broken: ReturnType<typeof linesOf>['broken']; baselines: number[] | null } {
-    if (!this.obstacles.length) return { ...linesOf(prepared, unit, plainRoom(this.column.width)), baselines: null };
-    const { room, baselines } = this.roomBeside(prepared);
-    const set = linesOf(prepared, unit, room);
-    return { ...set, baselines: set.lines.map((_, i) => baselines(i)) };
-  }
-
-  /** Places for lines from here down, keeping clear of obstacles; lines are taken to be evenly apart. */
-  private roomBeside(prepared: Prepared): { room: Room; baselines: (line: number) => number } {
-    const { leading, ascent, descent } = prepared.empty;
-    const probe = { ...prepared.empty, runs: [], x: 0, width: 0 } as unknown as BuiltLine;
-    const { x, width, top, height } = this.column;
-    const slots: { x: number; width: number; baseline: number }[] = [];
-    const end = Math.max(top, ...this.obstacles.map((o) => Math.min(o.bottom, top + height)));
-    let baseline = this.fill.nextBaseline(probe, prepared.properties.alignToGrid);
-    const step = Math.max(leading, 1);
-    for (; baseline - ascent < end && slots.length < 4000; baseline += step)
-      for (const free of freeIntervals(this.obstacles, x, x + width, baseline - ascent, baseline + descent))
-        slots.push({ ...free, baseline });
-    const rest = baseline;
-    const at = (line: number): { x: number; width: number; baseline: number } =>
-      slots[line] ?? { x: 0, width, baseline: rest + (line - slots.length) * step };
-    const key = `beside|${width}|${slots.map((s) => `${s.x.toFixed(3)},${s.width.toFixed(3)}`).join(' ')}`;
-    return { room: { key, slot: at }, baselines: (line) => at(line).baseline };
-  }
-
-  /** Footnotes whose references stand in a line, set for this column. */
-  private notesIn(prepared: Prepared, line: { start: number; next: number }): SetNote[] {
-    const { notes } = prepared;
-    if (!notes.length) return [];
-    return notes
-      .filter((n) => n.node.kind === 'footnote' && n.at >= line.start && n.at < Math.max(line.next, line.start + 1))
-      .map((n) => this.note(n.node.id, n.node.order, prepared));
-  }
-
-  private note(id: string, order: readonly string[], owner: Prepared): SetNote {
-    const fill = new ColumnFill(
-      { ...this.column, x: 0, top: 0, height: Infinity },
-      0,
-      { firstBaseline: 'leading', verticalAlign: 'top' },
-      null,
-    );
-    for (const paragraph of order) {
-      const block = this.flow.story.blocks[paragraph];
-      if (block?.kind !== 'paragraph') continue;
-      for (const line of linesOf(this.prepare(block), 0, plainRoom(this.column.width)).lines) fill.place(line, false);
-    }
-    return { id, height: fill.isEmpty ? 0 : fill.bottom, lines: fill.finish().lines, paint: owner.base.fill };
-  }
-
-  private table(
-    table: Extract<Story['blocks'][string], { kind: 'table' }>,
-    now: FlowState,
-  ): { done: true } | { done: false; state: FlowState } {
-    const set = setTable(this.flow.folio.head, table, this.column.width, (id, width) => {
-      const block = this.flow.story.blocks[id];
-      return block?.kind === 'paragraph' ? linesOf(this.prepare(block), 0, plainRoom(width)).lines : [];
-    });
-    const before = this.fill.count;
-    const place = (groups: readonly RowGroup[]): boolean => groups.every((g) => this.fill.placeBlock(g.height, g.lines, g.boxes));
-    const footer = set.footer.reduce((sum, g) => sum + g.height, 0);
-    if (!place(set.header)) return this.tableMoves(before, now, now.unit);
-    let row = now.unit;
-    for (; row < set.body.length; row++) {
-      const group = set.body[row]!;
-      if (!this.fill.placeBlock(group.height, group.lines, group.boxes)) break;
-      // Room for the footer is kept, so that it can stand below whatever row is last here.
-      if (this.fill.bottom + footer > this.column.top + this.column.height + 0.01) {
-        this.fill.truncate(this.fill.count - 1);
-        break;
-      }
-    }
-    if (row === now.unit && row < set.body.length) return this.tableMoves(before, now, row);
-    place(set.footer);
-    if (row < set.body.length) return { done: false, state: { ...now, unit: row, broken: true, skip: null } };
-    this.begun.push({ block: now.block, unit: now.unit, before, keepWithNext: 0 });
-    return { done: true };
-  }
-
-  /** Not one row fits: on to the next column. A row higher than any column is left over, and said so as overflow. */
-  private tableMoves(before: number, now: FlowState, row: number): { done: false; state: FlowState } {
-    this.fill.truncate(before);
-    return { done: false, state: { ...now, unit: row, skip: null } };
-  }
 }

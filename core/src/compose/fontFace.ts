@@ -22,6 +22,9 @@ export interface ShapeRequest {
 
 export class FontError extends Error {}
 
+/** Widths of the classes 1 to 9 in per cent (OpenType 1.9, OS/2 usWidthClass). */
+const WIDTH_CLASSES = [100, 50, 62.5, 75, 87.5, 100, 112.5, 125, 150, 200];
+
 const u16 = (b: Uint8Array, at: number): number => (b[at]! << 8) | b[at + 1]!;
 const i16 = (b: Uint8Array, at: number): number => (u16(b, at) << 16) >> 16;
 const u32 = (b: Uint8Array, at: number): number => ((b[at]! << 24) | (b[at + 1]! << 16) | (b[at + 2]! << 8) | b[at + 3]!) >>> 0;
@@ -42,6 +45,8 @@ export class FontFace {
   readonly mayEmbed: boolean;
   /** fsType 0x0100 forbids subsetting. */
   readonly maySubset: boolean;
+  /** Width in per cent of the normal one (OpenType, OS/2 usWidthClass). */
+  readonly stretch: number;
   readonly fullName: string;
   readonly postscriptName: string;
   private readonly font: hb.Font;
@@ -80,6 +85,7 @@ export class FontFace {
     const fsType = os2 && os2.length >= 10 ? u16(os2, 8) : 0;
     this.mayEmbed = (fsType & 0x000f) !== 2 && (fsType & 0x0200) === 0;
     this.maySubset = (fsType & 0x0100) === 0;
+    this.stretch = WIDTH_CLASSES[os2 && os2.length >= 8 ? u16(os2, 6) : 5] ?? 100;
     this.fullName = face.getName(4, 'en') || family;
     this.postscriptName = face.getName(6, 'en') || this.fullName.replace(/ /g, '');
   }

@@ -1,4 +1,5 @@
 import type { Head } from '../folio/head.ts';
+import type { CharacterProperties } from '../folio/styles.ts';
 import { FontError, FontFace } from './fontFace.ts';
 
 /** Where font bytes come from: the document's package, the library of a user, what ships with the program. */
@@ -18,13 +19,14 @@ export interface FontProblem {
 }
 
 interface Wanted {
-  family: string;
   weight: number;
   style: 'normal' | 'italic';
+  stretch: number;
 }
+type FontLook = Pick<CharacterProperties, 'fontFamily' | 'fontWeight' | 'fontStyle' | 'fontStretch'>;
 
 /**
- * The loaded fonts of a document. `match` finds a face by family, then style, then nearest weight, in
+ * The loaded fonts of a document. `match` finds a face by family, then width, style and nearest weight, in
  * the order document → library → shipped; a family nobody has is replaced by the first face and
  * recorded once in `problems`.
  */
@@ -36,17 +38,19 @@ export class FontSet {
     if (!faces.length) throw new FontError('There is no font to set text with.');
   }
 
-  match(family: string, weight: number, style: 'normal' | 'italic'): FontFace {
-    const id = `${family}|${weight}|${style}`;
+  match({ fontFamily: family, fontWeight: weight, fontStyle: style, fontStretch: stretch }: FontLook): FontFace {
+    const id = `${family}|${weight}|${style}|${stretch}`;
     let face = this.matches.get(id);
     if (!face) {
-      const wanted = { family, weight, style };
+      const wanted = { weight, style, stretch };
       const exact = this.faces.filter((f) => sameFamily(f.family, family));
       face = nearest(exact.length ? exact : this.faces, wanted);
       if (!exact.length)
         this.problems.push({
           code: 'font.substituted',
-          ...wanted,
+          family,
+          weight,
+          style,
           by: face.fullName,
           says: `${family} is not there; ${face.fullName} stands in for it.`,
         });
@@ -68,19 +72,28 @@ export class FontSet {
 
 const sameFamily = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
 
-/** CSS Fonts 4, section 5.2, in short: style first, then the weight that is least far away. */
+/** CSS Fonts 4, section 5.2, in short: width first, narrower ones for a narrow face; then style, then the nearest weight. */
 function nearest(faces: readonly FontFace[], wanted: Wanted): FontFace {
+  const width = (f: FontFace): number =>
+    Math.abs(f.stretch - wanted.stretch) + ((wanted.stretch <= 100 ? f.stretch > wanted.stretch : f.stretch < wanted.stretch) ? 1000 : 0);
   const distance = (f: FontFace): number =>
-    (f.style === wanted.style ? 0 : 10000) + Math.abs(f.weight - wanted.weight) + (f.weight < wanted.weight ? 0.5 : 0);
+    width(f) * 100_000 + (f.style === wanted.style ? 0 : 10000) + Math.abs(f.weight - wanted.weight) + (f.weight < wanted.weight ? 0.5 : 0);
   return faces.reduce((best, f) => (distance(f) < distance(best) ? f : best));
 }
+
+/** Families that ship for scripts the others lack, by language; loaded only for documents that speak it. */
+const FAMILIES_BY_LANGUAGE: Record<string, string> = { ja: 'Zen Kaku Gothic New', he: 'Heebo', yi: 'Heebo' };
 
 /** Every family, weight and style that the document's styles and spans may ask for. */
 function wantedFamilies(head: Head): Set<string> {
   const families = new Set<string>(['source serif 4']);
-  for (const style of [...Object.values(head.paragraphStyles), ...Object.values(head.characterStyles)])
-    if (style.character.fontFamily) families.add(style.character.fontFamily.toLowerCase());
+  const styles = [...Object.values(head.paragraphStyles), ...Object.values(head.characterStyles)];
+  for (const style of styles) if (style.character.fontFamily) families.add(style.character.fontFamily.toLowerCase());
   for (const font of Object.values(head.fonts)) families.add(font.family.toLowerCase());
+  for (const language of [head.metadata.language, ...Object.keys(head.fallbacks), ...styles.map((s) => s.character.language ?? '')]) {
+    const family = FAMILIES_BY_LANGUAGE[language.split('-')[0]!.toLowerCase()];
+    if (family) families.add(family.toLowerCase());
+  }
   for (const order of Object.values(head.fallbacks)) for (const family of order) families.add(family.toLowerCase());
   return families;
 }
@@ -93,14 +106,16 @@ export async function loadFonts(head: Head, sources: readonly FontSource[]): Pro
   const families = wantedFamilies(head);
   const faces: FontFace[] = [];
   const broken: FontProblem[] = [];
-  const have = new Set<string>();
+  // Faces of one weight may differ in width: only another source's are passed over.
+  const have = new Map<string, FontSource>();
   for (const source of sources)
     for (const entry of source.list()) {
       const same = `${entry.family.toLowerCase()}|${entry.weight}|${entry.style}`;
-      if (have.has(same) || !families.has(entry.family.toLowerCase())) continue;
+      if (have.get(same) !== undefined && have.get(same) !== source) continue;
+      if (!families.has(entry.family.toLowerCase())) continue;
       try {
         faces.push(new FontFace(entry.key, entry.family, entry.weight, entry.style, await source.bytes(entry.key)));
-        have.add(same);
+        have.set(same, source);
       } catch (error) {
         broken.push({
           code: 'font.broken',

@@ -2,5 +2,6 @@ export * from './marks.ts';
 export { FontFace, FontError } from './fontFace.ts';
 export { FontSet, loadFonts } from './fontSet.ts';
 export type { FontProblem, FontSource } from './fontSet.ts';
+export { composedSpread } from './anchored.ts';
 export { Composer } from './compose.ts';
 export { columnsOf } from './columnFill.ts';

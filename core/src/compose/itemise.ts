@@ -3,7 +3,7 @@ import type { Paragraph } from '../folio/story.ts';
 import type { CharacterProperties, ParagraphProperties } from '../folio/styles.ts';
 import { levelsOf } from './bidi.ts';
 import { expand } from './expand.ts';
-import type { ExpandedParagraph, GeneratedTexts } from './expand.ts';
+import type { ExpandedParagraph, GeneratedTexts, ItemRoom } from './expand.ts';
 import type { FontFace } from './fontFace.ts';
 import type { FontSet } from './fontSet.ts';
 import type { MissingGlyph } from './marks.ts';
@@ -23,6 +23,8 @@ export interface ShapingItem {
   level: number;
   tracking: number;
   horizontalScale: number;
+  /** Room of an item in the line; then there are no glyphs. */
+  object: ItemRoom | null;
   /** Ideographs, kana or Hangul: a justified line gives between them. */
   ideographic: boolean;
 }
@@ -70,7 +72,7 @@ export function itemise(
   let script = firstScript(text);
   for (const look of looks) {
     const c = look.character;
-    const primary = fonts.match(c.fontFamily, c.fontWeight, c.fontStyle);
+    const primary = fonts.match(c);
     const features = featuresOf(c, spacedOut);
     const { size } = positioned(c);
     const tracking = c.tracking + ideal * 1000;
@@ -79,14 +81,22 @@ export function itemise(
     for (let i = look.start; i < look.end;) {
       const codePoint = text.codePointAt(i)!;
       // Most of most texts: one more plain letter or space of what is already open.
-      if (open && codePoint >= 0x20 && codePoint < 0x7f && open.script === 'Latn' && !levels && primary.glyphFor(codePoint)) {
+      if (
+        open &&
+        !open.object &&
+        codePoint >= 0x20 &&
+        codePoint < 0x7f &&
+        open.script === 'Latn' &&
+        !levels &&
+        primary.glyphFor(codePoint)
+      ) {
         open.end = ++i;
         continue;
       }
       const units = codePoint > 0xffff ? 2 : 1;
       script = scriptOf(codePoint) ?? script;
       let font = primary;
-      if (!primary.glyphFor(codePoint) && !INVISIBLE.test(text[i]!)) {
+      if (!look.object && !primary.glyphFor(codePoint) && !INVISIBLE.test(text[i]!)) {
         const other = fonts.fallback(codePoint, primary, head.fallbacks[c.language] ?? head.fallbacks['*'] ?? []);
         if (other) font = other;
         else
@@ -96,6 +106,8 @@ export function itemise(
       const last = items[items.length - 1];
       const joins =
         last &&
+        !look.object &&
+        !last.object &&
         !isControl(text[i]) &&
         !isControl(text[i - 1]) &&
         last.font === font &&
@@ -120,6 +132,7 @@ export function itemise(
           level,
           tracking,
           horizontalScale,
+          object: look.object ?? null,
           ideographic: isIdeographicScript(script),
         });
       i += units;

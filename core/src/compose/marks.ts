@@ -56,6 +56,16 @@ export interface SetLine {
   first: boolean;
   last: boolean;
   runs: GlyphRun[];
+  /** How much higher the line is than its letters, by items in it and above it. */
+  rise?: number;
+  anchored?: AnchoredAt[];
+}
+
+/** An item anchored in a line: where its own origin stands, from the line's beginning and baseline. */
+export interface AnchoredAt {
+  item: string;
+  x: number;
+  y: number;
 }
 
 /** Something drawn with a text that is no letter, in the space of its frame: it lies under the text. */
@@ -75,6 +85,8 @@ export interface ComposedFrame {
   story: string;
   lines: SetLine[];
   boxes: FrameBox[];
+  /** Some of its lines hold anchored items. */
+  holdsItems?: boolean;
 }
 
 export interface TextOverflow {

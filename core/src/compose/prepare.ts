@@ -8,7 +8,7 @@ import { opportunitiesOf } from './breakpoints.ts';
 import type { Opportunity } from './breakpoints.ts';
 import { setDropCapital } from './dropCapital.ts';
 import type { DropCapital } from './dropCapital.ts';
-import type { GeneratedTexts } from './expand.ts';
+import type { GeneratedTexts, ItemRoom } from './expand.ts';
 import type { FontSet } from './fontSet.ts';
 import { itemise } from './itemise.ts';
 import type { ListLabel } from './listLabels.ts';
@@ -44,6 +44,8 @@ export interface ParagraphTexts {
   field(node: Inline & { type: 'field' }): string;
   noteNumber(id: string): string;
   label: ListLabel | { text: string } | null;
+  /** The room of an item anchored in the text. */
+  anchored(item: string): ItemRoom | null;
 }
 
 interface Kept {
@@ -106,21 +108,32 @@ export class ParagraphCache {
 /** A paragraph's generated texts as values, so that its glyphs can be made again without whoever gave them. */
 interface FrozenTexts {
   byNode: Map<string, string>;
+  rooms: Map<string, ItemRoom>;
   label: ParagraphTexts['label'];
 }
 
 function freeze(paragraph: Paragraph, texts: ParagraphTexts): FrozenTexts {
   const byNode = new Map<string, string>();
+  const rooms: FrozenTexts['rooms'] = new Map();
   for (const node of paragraph.content) {
     if (node.type === 'field') byNode.set(node.id, texts.field(node));
     else if (node.type === 'note') byNode.set(node.id, texts.noteNumber(node.id));
+    else if (node.type === 'anchor') {
+      const room = texts.anchored(node.item);
+      if (room) rooms.set(node.id, room);
+    }
   }
-  return { byNode, label: texts.label };
+  return { byNode, rooms, label: texts.label };
 }
 
 const sameTexts = (a: FrozenTexts, b: FrozenTexts): boolean => {
   if (a.label?.text !== b.label?.text || a.byNode.size !== b.byNode.size) return false;
   for (const [id, text] of a.byNode) if (b.byNode.get(id) !== text) return false;
+  if (a.rooms.size !== b.rooms.size) return false;
+  for (const [id, room] of a.rooms) {
+    const other = b.rooms.get(id);
+    if (other?.width !== room.width || other.height !== room.height) return false;
+  }
   return true;
 };
 
@@ -141,6 +154,7 @@ function prepare(head: Head, paragraph: Paragraph, fonts: FontSet, texts: Frozen
   const generated: GeneratedTexts = {
     field: (node) => texts.byNode.get(node.id) ?? '',
     note: (node) => texts.byNode.get(node.id) ?? '',
+    anchored: (node) => texts.rooms.get(node.id) ?? null,
     label: label ? { text: label.text, character: level?.character ? resolveSpan(head, base, { style: level.character }) : base } : null,
   };
   const make = (): Shaping => {
@@ -149,7 +163,7 @@ function prepare(head: Head, paragraph: Paragraph, fonts: FontSet, texts: Frozen
   };
   const lines: Prepared['lines'] = new Map();
   const { shaped } = recent.get(lines, make);
-  const face = fonts.match(base.fontFamily, base.fontWeight, base.fontStyle);
+  const face = fonts.match(base);
   return {
     id: paragraph.id,
     properties,

@@ -3,6 +3,7 @@ import { leadingOf } from '../folio/resolve.ts';
 import { visualOrder } from './bidi.ts';
 import type { BrokenLine } from './breakLines.ts';
 import { lookParts } from './expand.ts';
+import type { ItemRoom } from './expand.ts';
 import type { ShapedGlyph } from './fontFace.ts';
 import { SOFT_HYPHEN } from '../folio/text.ts';
 import { positioned } from './itemise.ts';
@@ -11,7 +12,7 @@ import { hangOf, NOT_JUSTIFIED, shareOut } from './justify.ts';
 import type { Elasticity, Shares } from './justify.ts';
 import { leaderRuns } from './leader.ts';
 import { GlyphWriter } from './glyphRow.ts';
-import type { GlyphRun, SetLine } from './marks.ts';
+import type { AnchoredAt, GlyphRun, SetLine } from './marks.ts';
 import { isIdeographic } from './scripts.ts';
 import {
   characterCount,
@@ -53,6 +54,8 @@ interface Piece {
   glyphs: ShapedGlyph[];
   /** Room of a tab; then there are no glyphs. */
   tab: { width: number; leader?: string | undefined } | null;
+  /** Room of an item in the line; then there are no glyphs either. */
+  object: ItemRoom | null;
 }
 
 /**
@@ -69,6 +72,7 @@ export function buildLine(shaped: ShapedParagraph, line: BrokenLine, setting: Li
   const levels = pieces.map((p) => p.item.level);
   const order = levels.some((l) => l > 0) ? visualOrder(levels) : null;
   const runs: GlyphRun[][] = pieces.map(() => []);
+  const objects = new Map<number, number>();
   let x = 0;
   let trailing = 0;
   for (const i of order ?? pieces.keys()) {
@@ -79,6 +83,11 @@ export function buildLine(shaped: ShapedParagraph, line: BrokenLine, setting: Li
       x += piece.tab.width;
       continue;
     }
+    if (piece.object) {
+      objects.set(piece.from, x);
+      x += piece.object.width;
+      continue;
+    }
     for (const run of runsOf(shaped, piece, x, shares, paragraph)) {
       runs[i]!.push(run);
       x = run.x + run.width;
@@ -87,23 +96,59 @@ export function buildLine(shaped: ShapedParagraph, line: BrokenLine, setting: Li
   }
   const all = joined(pieces, runs);
   const metrics = all.length ? measureOf(all) : base;
+  const anchored = shaped.anchors.length ? anchoredIn(shaped, line, objects) : [];
   const width = x - trailing;
   const free = measure + hangLeft + hangRight - width;
+  const lineX = indent - hangLeft + free * alignment(paragraph, line);
+  const rise = riseOf(anchored, metrics.ascent);
   return {
     paragraph: setting.id,
     start: shaped.offsets[line.start]!,
     end: shaped.offsets[line.end]!,
-    x: indent - hangLeft + free * alignment(paragraph, line),
+    x: lineX,
     baseline: 0,
     width,
     measure,
     ...metrics,
+    leading: metrics.leading + rise,
+    ...(anchored.length && {
+      rise,
+      anchored: placesOf(anchored, lineX, metrics.ascent, rise),
+    }),
     spaceAtEnd: line.next > line.end && /\s/.test(shaped.text[line.end] ?? ''),
     column: 0,
     first: line.start <= setting.begins,
     last: line.next >= shaped.text.length,
     runs: all,
   };
+}
+
+/** Items anchored in a line, those in the line with their place along it. */
+function anchoredIn(shaped: ShapedParagraph, line: BrokenLine, objects: ReadonlyMap<number, number>) {
+  const ends = line.next >= shaped.text.length ? Infinity : Math.max(line.next, line.start + 1);
+  const here = shaped.anchors.filter((a) => a.at >= (line.start <= shaped.labelEnd ? 0 : line.start) && a.at < ends);
+  return here.map((a) => ({ ...a, x: objects.get(a.at) ?? 0 }));
+}
+
+/** Where items stand: in the line from its beginning; above it, one under another, and beside it from the column's edge. */
+function placesOf(anchored: ReturnType<typeof anchoredIn>, lineX: number, ascent: number, rise: number): AnchoredAt[] {
+  let top = -ascent - rise;
+  return anchored.map(({ node: { item, place }, room, x }) => {
+    if (place === 'inline') return { item, x, y: -room.height };
+    if (place === 'side') return { item, x: -lineX, y: -ascent };
+    const at = { item, x: -lineX, y: top };
+    top += room.height;
+    return at;
+  });
+}
+
+/** How much higher than its letters a line becomes by items in it and above it. */
+function riseOf(anchored: ReturnType<typeof anchoredIn>, ascent: number): number {
+  let [inLine, above] = [0, 0];
+  for (const { node, room } of anchored)
+    if (node.place === 'inline') inLine = Math.max(inLine, room.height - ascent);
+    else if (node.place === 'above') above += room.height;
+  return inLine + above;
 }
 
 /** The share of free room that stands before a line: `left` and `right` are sides of the paper in either direction. */
@@ -158,10 +203,11 @@ function piecesOf(shaped: ShapedParagraph, line: BrokenLine): Piece[] {
     if (from >= to || isBreakItem(text, item)) continue;
     if (isTabItem(text, item)) {
       const placed = line.tabs.find((t) => t.at === from);
-      out.push({ item, from, to, glyphs: [], tab: { width: placed?.width ?? 0, leader: placed?.leader } });
-    } else {
+      out.push({ item, from, to, glyphs: [], tab: { width: placed?.width ?? 0, leader: placed?.leader }, object: null });
+    } else if (item.object) out.push({ item, from, to, glyphs: [], tab: null, object: item.object });
+    else {
       const suffix = line.hyphen && to === line.end ? hyphenCharacter(item) : '';
-      out.push({ item, from, to, glyphs: glyphsOf(shaped, i, from, to, suffix), tab: null });
+      out.push({ item, from, to, glyphs: glyphsOf(shaped, i, from, to, suffix), tab: null, object: null });
     }
   }
   return out;
@@ -216,6 +262,7 @@ function glyphIndex(glyphs: readonly ShapedGlyph[], at: number): number {
 /** A piece's width before justification, its spaces as wide as the paragraph's style wants them. */
 function naturalWidth(shaped: ShapedParagraph, piece: Piece, paragraph: ParagraphProperties): number {
   if (piece.tab) return piece.tab.width;
+  if (piece.object) return piece.object.width;
   const scale = scaleOf(piece.item);
   const tracking = trackingOf(piece.item);
   let width = 0;
@@ -258,7 +305,7 @@ function elasticityOf(shaped: ShapedParagraph, pieces: readonly Piece[], paragra
   const out: Elasticity = { spaces: 0, letters: { stretch: 0, shrink: 0 }, glyphs: { stretch: 0, shrink: 0 }, ideographs: 0 };
   const last = pieces[pieces.length - 1];
   for (const piece of pieces) {
-    if (piece.tab) continue;
+    if (piece.tab || piece.object) continue;
     const scale = scaleOf(piece.item);
     let advances = 0;
     for (const g of piece.glyphs) {

@@ -27,6 +27,7 @@ export const trackingOf = (item: ShapingItem): number => (item.tracking / 1000) 
 
 export const isTabItem = (text: string, item: ShapingItem): boolean => text[item.start] === '\t';
 export const isBreakItem = (text: string, item: ShapingItem): boolean => text[item.start] === '\n';
+const hasNoGlyphs = (text: string, item: ShapingItem): boolean => item.object !== null || isTabItem(text, item) || isBreakItem(text, item);
 /** Whether a unit gets tracking: not the second half of a character, nor a soft hyphen, which is not seen. */
 const takesTracking = (text: string, i: number): boolean => (text.charCodeAt(i) & 0xfc00) !== 0xdc00 && text[i] !== SOFT_HYPHEN;
 const UNEVEN_UNITS = /[\u00AD\uDC00-\uDFFF]/;
@@ -42,7 +43,8 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
   const widths = new Float64Array(text.length + 1);
   const unsafe = new Uint8Array(text.length + 1);
   const glyphs = items.map((item) => {
-    if (isTabItem(text, item) || isBreakItem(text, item)) return [];
+    if (item.object) widths[item.start] = item.object.width;
+    if (hasNoGlyphs(text, item)) return [];
     const shaped = item.font.shape({ text, ...item });
     const [scale, tracking] = [scaleOf(item), trackingOf(item)];
     // Inside a cluster (a ligature, a letter with its marks) there is no glyph to begin a line with.
@@ -60,7 +62,7 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
   const { wordSpace, letterSpace, glyphWidth } = paragraph;
   const elastic = letterSpace.least !== letterSpace.most || glyphWidth.least !== glyphWidth.most;
   for (const item of items) {
-    const plain = isTabItem(text, item) || isBreakItem(text, item);
+    const plain = hasNoGlyphs(text, item);
     const space = spaceAdvance(item);
     for (let i = item.start; i < item.end; i++) {
       let width = widths[i]!;
@@ -120,7 +122,9 @@ function shapedWidth(shaped: ShapedParagraph, from: number, to: number): number 
   let width = 0;
   for (const item of shaped.items) {
     const [a, b] = [Math.max(item.start, from), Math.min(item.end, to)];
-    if (a >= b || isTabItem(shaped.text, item) || isBreakItem(shaped.text, item)) continue;
+    if (a >= b) continue;
+    if (item.object) width += item.object.width;
+    if (hasNoGlyphs(shaped.text, item)) continue;
     const natural = shapeAlone(shaped, item, a, b).reduce((sum, g) => sum + g.advance, 0) * scaleOf(item);
     // Spaces that are wider or narrower than the font's own by the paragraph's style keep that.
     let spaces = 0;

@@ -51,10 +51,16 @@ export function incoherences(folio: Folio): Incoherence[] {
       if (block.kind === 'paragraph' && !head.paragraphStyles[block.style])
         say(where, `paragraph "${key}" uses style "${block.style}", which does not exist`);
     }
+    for (const [key, item] of Object.entries(story.items)) {
+      if (item.id !== key) say(where, `item "${key}" calls itself "${item.id}"`);
+      once(item.id, where);
+      if (!head.layers[item.layer]) say(where, `item "${key}" lies on layer "${item.layer}", which does not exist`);
+      if (item.kind === 'group' && hasLoop(story.items, key)) say(where, `group "${key}" contains itself`);
+    }
     for (const id of story.order) if (!story.blocks[id]) say(where, `order names "${id}", which is not there`);
     const frames = new Set<string>();
     for (const frame of story.frames) {
-      const item = (folio.spreads[frame.spread] ?? head.masterPages[frame.spread])?.items[frame.item];
+      const item = (folio.spreads[frame.spread] ?? head.masterPages[frame.spread] ?? folio.stories[frame.spread])?.items[frame.item];
       if (!item || (item.kind !== 'textFrame' && item.kind !== 'tableFrame'))
         say(where, `frame "${frame.item}" on spread "${frame.spread}" is no text frame`);
       if (frames.has(frame.item)) say(where, `the chain comes back to frame "${frame.item}"`);

@@ -78,7 +78,7 @@ export const Story = z.object({
   name: z.string().optional(),
   blocks: z.record(Id, z.discriminatedUnion('kind', [Paragraph, Table])),
   order: z.array(Id).min(1),
-  /** The chain of frames that shows it. A text of a master page names that instead of a spread, and is set on every page that shows it. */
+  /** The chain of frames that shows it. A text of a master page names that instead of a spread, and is set on every page that shows it; one in a frame that is anchored in another text names that text. */
   frames: z.array(z.object({ spread: Id, item: Id })).default([]),
   links: z.record(Id, z.object({ id: Id, destination: Destination, title: z.string().optional() })).default({}),
   items: z.record(Id, Item).default({}),

@@ -8,7 +8,7 @@ import { solidColour, solidHex } from '../folio/colour.ts';
 import type { Paint, SolidPaint } from '../folio/colour.ts';
 import { resolveParagraph } from '../folio/resolve.ts';
 import { isSafeAddress } from '../folio/address.ts';
-import { shownSpread } from '../folio/shownSpread.ts';
+import { composedSpread } from '../compose/anchored.ts';
 import { readText } from '../folio/text.ts';
 import { itemBounds, pageOfItem, paintOrder } from '../folio/traverse.ts';
 import type { PagePlace } from '../folio/traverse.ts';
@@ -139,7 +139,7 @@ function absentTexts(folio: Folio, composition: Composition, scope: ExpectScope)
   const inRange = new Set(scope.pages.map((p) => p.page.id));
   const shown = new Set<string>();
   for (const [id, frame] of composition.frames) {
-    const spread = folio.spreads[frame.spread] && shownSpread(folio, folio.spreads[frame.spread]!);
+    const spread = folio.spreads[frame.spread] && composedSpread(folio, composition, folio.spreads[frame.spread]!);
     const item = spread?.items[id];
     if (spread && item && scope.shown(item) && inRange.has(pageOfItem(spread, item).id))
       for (const line of frame.lines) shown.add(line.paragraph);

@@ -6,6 +6,8 @@ import type { FontSource } from '../compose/fontSet.ts';
 const PACKAGES: [family: string, name: string][] = [
   ['Source Serif 4', 'source-serif-4'],
   ['Work Sans', 'work-sans'],
+  ['Zen Kaku Gothic New', 'zen-kaku-gothic-new'],
+  ['Heebo', 'heebo'],
 ];
 const WEIGHTS = new Set([400, 600, 700]);
 

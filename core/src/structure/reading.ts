@@ -3,6 +3,7 @@ import type { Item } from '../folio/items.ts';
 import type { Spread } from '../folio/spread.ts';
 import type { Role } from '../folio/styles.ts';
 import type { Composition, GlyphRun, SetLine } from '../compose/marks.ts';
+import { anchoredByParagraph } from '../compose/anchored.ts';
 import { isMasterInstance } from '../folio/masters.ts';
 import { paragraphRole } from '../folio/resolve.ts';
 import { SOFT_HYPHEN } from '../folio/text.ts';
@@ -76,20 +77,46 @@ export function readingOfSpread(
 ): Map<string, PageReading> {
   const pages = new Map<string, PageReading>(spread.pages.map((p) => [p.id, { units: [], decorations: [] }]));
   const done = new Set<string>();
-  for (const item of readingItems(folio, spread)) {
-    if (done.has(item.id) || !shown(item)) continue;
+  const anchored = anchoredOn(composition, spread);
+  const visit = (item: Item): void => {
+    if (done.has(item.id) || !shown(item)) return;
     done.add(item.id);
     const reading = pages.get(pageOfItem(spread, item).id)!;
     if (item.kind === 'textFrame') {
       // Master items repeat from page to page: they are seen, not read.
       const left =
         isMasterInstance(item.id) || folio.head.structure.leftOut.includes(item.id) || folio.head.structure.decorations.includes(item.id);
+      const held = anchored.byFrame.get(item.id);
+      const follow = (paragraph: string): void =>
+        held?.get(paragraph)?.forEach((id) => spread.items[id] && unfold(spread, spread.items[id]).forEach(visit));
       if (left) reading.decorations.push(item.id);
-      else reading.units.push(...paragraphUnits(folio, composition, item.id));
+      // What is anchored in a paragraph is read right after it.
+      else
+        for (const unit of paragraphUnits(folio, composition, item.id)) {
+          reading.units.push(unit);
+          follow(unit.paragraph);
+        }
+      held?.forEach((_, paragraph) => follow(paragraph));
     } else if (isFigure(folio, item)) reading.units.push({ kind: 'figure', item: item.id, alt: item.alt });
     else if (item.kind !== 'group') reading.decorations.push(item.id);
-  }
+  };
+  for (const item of readingItems(folio, spread)) if (!anchored.ids.has(item.id)) visit(item);
   return pages;
+}
+
+/** The items anchored in the texts of a spread's frames, members of groups included. */
+function anchoredOn(composition: Composition, spread: Spread): { byFrame: Map<string, Map<string, string[]>>; ids: Set<string> } {
+  const byFrame = new Map<string, Map<string, string[]>>();
+  const ids = new Set<string>();
+  for (const item of Object.values(spread.items)) {
+    const composed = composition.frames.get(item.id);
+    if (!composed?.holdsItems) continue;
+    const held = anchoredByParagraph(composed);
+    byFrame.set(item.id, held);
+    for (const id of [...held.values()].flat())
+      for (const leaf of spread.items[id] ? unfold(spread, spread.items[id]) : []) ids.add(leaf.id);
+  }
+  return { byFrame, ids };
 }
 
 function paragraphUnits(folio: Folio, composition: Composition, frame: string): ParagraphUnit[] {

@@ -1,7 +1,7 @@
 /// <reference lib="webworker" />
 import { applyLogged, shownSpread } from '@elastic-folio/core';
 import type { Folio } from '@elastic-folio/core';
-import { Composer, loadFonts } from '@elastic-folio/core/compose';
+import { composedSpread, Composer, loadFonts } from '@elastic-folio/core/compose';
 import type { Composition, FontSet } from '@elastic-folio/core/compose';
 import { GlyphOutlines, paintItems, paintPaper } from '@elastic-folio/core/paint';
 import type { FromWorker, PaintedSpread, ToWorker } from './compositionMessages.ts';
@@ -83,7 +83,7 @@ function paint(composition: Composition, whole: boolean): void {
   for (const spreadId of visible) {
     const bare = folio.spreads[spreadId];
     if (!bare) continue;
-    const spread = shownSpread(folio, bare);
+    const spread = composedSpread(folio, composition, bare);
     const { head } = folio;
     const items = paintItems(folio, composition, spread, {
       outlines,

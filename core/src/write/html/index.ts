@@ -23,7 +23,7 @@ export const htmlWriter: Writer<HtmlSettings> = {
   migrate: (old) => HtmlSettings.parse(old),
   write: writeHtml,
   judge: (job) =>
-    judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.settings), {
+    judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), {
       keepsColourSpaces: false,
       hasEffects: true,
       groupsMustBeReadTogether: true,

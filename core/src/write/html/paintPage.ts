@@ -46,12 +46,15 @@ export function paintHtmlPage(place: PagePlace, items: PageItem[], reading: Page
   const byId = new Map(items.map((e, z) => [e.item.id, { ...e, z: z + 1 }]));
   const out: Marked[] = [];
   const done = new Set<string>();
-  for (const unit of reading.units) {
-    const entry = byId.get(unit.item);
-    if (!entry || done.has(unit.item) || !entry.own) continue;
-    done.add(unit.item);
-    const text = unit.kind === 'paragraph' ? textOf(reading.units, unit.item, c) : undefined;
-    out.push({ ...entry, markup: shell(place, entry, c, text, unit.kind === 'figure' ? unit.alt : '') });
+  for (const units of stretchesOf(reading.units)) {
+    const [unit] = units;
+    const entry = byId.get(unit!.item);
+    if (!entry?.own) continue;
+    const rest = done.has(unit!.item);
+    done.add(unit!.item);
+    const text = unit!.kind === 'paragraph' ? textOf(units, reading.units, unit!.item, rest, c) : undefined;
+    const markup = rest ? furtherText(place, entry, text!) : shell(place, entry, c, text, unit!.kind === 'figure' ? unit!.alt : '');
+    out.push({ ...entry, markup });
   }
   for (const entry of byId.values())
     if (!done.has(entry.item.id)) out.push({ ...entry, markup: shell(place, entry, c, decorText(entry.item.id, c), '') });
@@ -66,6 +69,23 @@ export function paintHtmlPage(place: PagePlace, items: PageItem[], reading: Page
     ? `<svg class="o" style="left:0;top:0" width="${num(px(page.box.width), 4)}" height="${num(px(page.box.height), 4)}" viewBox="0 0 ${num(page.box.width, 4)} ${num(page.box.height, 4)}" aria-hidden="true">${ground}</svg>`
     : '';
   return `<section${attrs({ class: 'page', id: c.anchorOf(page.id), 'data-page': page.id, 'aria-label': `Page ${page.number ?? place.number}`, style: `width:${num(px(page.box.width), 4)}px;height:${num(px(page.box.height), 4)}px` })}>${paper}\n${groupMarkup(out, place, c.folio.head)}\n</section>`;
+}
+
+/** Units of one item that are read one after another: what is anchored in a text is read between its paragraphs. */
+function stretchesOf(units: readonly ReadingUnit[]): ReadingUnit[][] {
+  const out: ReadingUnit[][] = [];
+  for (const unit of units) {
+    const last = out[out.length - 1];
+    if (last?.[0]!.item === unit.item) last.push(unit);
+    else out.push([unit]);
+  }
+  return out;
+}
+
+/** More text of a frame whose box is there already. */
+function furtherText(place: PagePlace, { item, z, opacity }: PageItem & { z: number }, text: string): string {
+  const size = 'size' in item ? item.size : { width: 0, height: 0 };
+  return `<div${attrs({ class: 'i', 'data-item': item.id, style: itemStyle(item, size, { z, origin: place.page.box, opacity }) })}>${text}</div>`;
 }
 
 /** The box of one item with its outline, picture and text. `text` undefined: no text; alt '' : nothing to announce. */
@@ -111,9 +131,10 @@ function decorText(frame: string, c: HtmlPageContext): string | undefined {
   );
 }
 
-/** The paragraphs of one frame in reading order, list lines gathered into lists. */
-function textOf(units: readonly ReadingUnit[], frame: string, c: HtmlPageContext): string {
-  const mine = units.filter((u): u is ParagraphUnit => u.kind === 'paragraph' && u.item === frame);
+/** Paragraphs of one frame in reading order, list lines gathered into lists; with the first go lines that are not read. */
+function textOf(units: readonly ReadingUnit[], all: readonly ReadingUnit[], frame: string, rest: boolean, c: HtmlPageContext): string {
+  const isText = (u: ReadingUnit): u is ParagraphUnit => u.kind === 'paragraph' && u.item === frame;
+  const mine = units.filter(isText);
   let out = '';
   let inList = false;
   for (const unit of mine) {
@@ -122,7 +143,7 @@ function textOf(units: readonly ReadingUnit[], frame: string, c: HtmlPageContext
     inList = isItem;
     out += paragraphMarkup(unit, c);
   }
-  const unread = unreadLines(mine, frame, c);
+  const unread = rest ? '' : unreadLines(all.filter(isText), frame, c);
   return out + (inList ? '</ul>' : '') + unread;
 }
 

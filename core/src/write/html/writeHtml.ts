@@ -29,7 +29,7 @@ const anchorOf = (place: PagePlace): string => `page-${place.number}`;
 /** Writes the web edition: one page of HTML with stacked, live pages; fonts and pictures beside it. */
 export async function* writeHtml(job: WriteJob<HtmlSettings>): AsyncGenerator<OutputFile> {
   const { folio, composition, settings } = job;
-  const scope = scopeOf(folio, settings);
+  const scope = scopeOf(folio, composition, settings);
   const looks = new LookSheet(folio.head.swatches);
   const language = settings.language || folio.head.metadata.language;
   const total = scope.pages.length;
@@ -84,7 +84,7 @@ export async function* writeHtml(job: WriteJob<HtmlSettings>): AsyncGenerator<Ou
 }
 
 function readingsOf(job: WriteJob<HtmlSettings>, composition: Composition): (place: PagePlace) => PageReading {
-  const scope = scopeOf(job.folio, job.settings);
+  const scope = scopeOf(job.folio, job.composition, job.settings);
   let last: { spread: string; readings: Map<string, PageReading> } | undefined;
   return (place) => {
     if (last?.spread !== place.spread.id)

@@ -22,7 +22,7 @@ export const pdfWriter: Writer<PdfSettings> = {
   migrate: (old) => PdfSettings.parse(old),
   write: writePdf,
   judge: (job) => {
-    const judge = judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.settings), {
+    const judge = judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), {
       keepsColourSpaces: true,
       hasEffects: false,
       groupsMustBeReadTogether: false,

@@ -21,7 +21,7 @@ export async function* writePdf(job: WriteJob<PdfSettings>): AsyncGenerator<Outp
 async function* pdfBytes(job: WriteJob<PdfSettings>): AsyncGenerator<Uint8Array> {
   const { folio, settings } = job;
   const { metadata } = folio.head;
-  const scope = scopeOf(folio, settings);
+  const scope = scopeOf(folio, job.composition, settings);
   const language = settings.language || metadata.language;
   const canvas = new PdfCanvas(
     {

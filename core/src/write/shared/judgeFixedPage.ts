@@ -1,3 +1,4 @@
+import { composedSpread } from '../../compose/anchored.ts';
 import type { Composition, SetLine } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Item } from '../../folio/items.ts';
@@ -5,12 +6,12 @@ import type { Spread } from '../../folio/spread.ts';
 import { isSafeAddress } from '../../folio/address.ts';
 import { isMasterInstance } from '../../folio/masters.ts';
 import { shownSpread } from '../../folio/shownSpread.ts';
+import { pageOfItem } from '../../folio/traverse.ts';
 import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
 import type { Judgement } from '../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import type { FontSet } from '../../compose/fontSet.ts';
 import { groupsApart } from './groupsApart.ts';
-import { lookNotPaintedYet, textNotSetYet } from './notSetYet.ts';
 import type { Scope } from './scope.ts';
 
 const kept: Judgement = { outcome: 'kept', code: 'kept' };
@@ -43,8 +44,6 @@ export const FIXED_PAGE_SENTENCES: Record<string, string> = {
   'font.notEmbedded': 'The font may not be embedded, so it is not in the result.',
   'font.unused': 'No text in the result uses this font.',
   'glyph.missing': 'No font has the character {character}.',
-  'paragraph.look.partly': 'Not taken over: {what}.',
-  'item.look.partly': 'Not taken over: {what}.',
   'colour.rgb': 'Its colour is kept in another space in the document and turned into RGB by the plain formula.',
   'group.apart': 'Something else is read between its members: its transparency is given to each of them, without blending.',
   'effect.picture': 'It is drawn as a picture behind or before the item, which stays as it is.',
@@ -57,7 +56,7 @@ export const FIXED_PAGE_SENTENCES: Record<string, string> = {
   'field.notYet': 'Form fields cannot be written yet.',
   'table.notYet': 'Table frames cannot be written yet.',
   'table.placed': 'The table stands as designed; it is read cell by cell, not yet as a table.',
-  'anchor.notYet': 'Items anchored in text cannot be set yet.',
+  'anchor.unplaced': 'The line in which it is anchored is not shown.',
   'ruby.baseOnly': 'The base text is kept; its reading is not shown yet.',
   'pin.layout': 'In this output pictures stay where the layout has them.',
   'edition.other': 'This result is in another language.',
@@ -101,9 +100,19 @@ export function judgeFixedPage(
   const apartIn = new Map<string, Set<string>>();
   const isApart = (bare: Spread, item: Item): boolean => {
     if (item.kind !== 'group' || !writer.groupsMustBeReadTogether) return false;
-    if (!apartIn.has(bare.id)) apartIn.set(bare.id, groupsApart(folio, composition, shownSpread(folio, bare), scope));
+    if (!apartIn.has(bare.id))
+      apartIn.set(bare.id, groupsApart(folio, composition, composedSpread(folio, composition, folio.spreads[bare.id]!), scope));
     return apartIn.get(bare.id)!.has(item.id);
   };
+
+  const onSpread = ({ subject, ...about }: SubjectInFolio): Judgement | null => {
+    const at = about.spread && about.item ? { spread: about.spread, item: about.item, pages: about.pages } : anchored().get(subject.id);
+    if (!at) return null;
+    const state = itemState({ ...about, ...at, subject });
+    return state ?? judgeItem(folio, at.item, subject.aspect, writer, isApart(at.spread, at.item));
+  };
+  let places: ReturnType<typeof anchoredPlaces> | null = null;
+  const anchored = (): ReturnType<typeof anchoredPlaces> => (places ??= anchoredPlaces(folio, composition));
 
   return (about) => {
     const { subject } = about;
@@ -141,9 +150,11 @@ export function judgeFixedPage(
         return itemState(about) ?? dropped('motion.notYet');
       case 'masterItem':
       case 'item':
-        return about.spread && about.item
-          ? (itemState(about) ?? judgeItem(folio, about.item, subject.aspect, writer, isApart(about.spread, about.item)))
-          : dropped('anchor.notYet');
+        return onSpread(about) ?? dropped('anchor.unplaced');
+      case 'anchor': {
+        const at = about.node?.type === 'anchor' ? anchored().get(about.node.item) : undefined;
+        return at ? (itemState({ ...about, ...at }) ?? kept) : dropped('anchor.unplaced');
+      }
       case 'table':
       case 'cell': {
         if (about.pages.length && !about.pages.some((p) => inScope.has(p))) return excluded('range.out');
@@ -203,7 +214,7 @@ function frameWhereabouts(
 ): (frame: string) => { inRange: boolean; hidden: string | null; leftOut: boolean } {
   const { decorations, leftOut } = folio.head.structure;
   return (frame) => {
-    const spread = shownSpread(folio, folio.spreads[composition.frames.get(frame)!.spread]!);
+    const spread = composedSpread(folio, composition, folio.spreads[composition.frames.get(frame)!.spread]!);
     const item = spread.items[frame]!;
     const hidden = scope.shown(item) ? null : (folio.head.layers[item.layer]?.name ?? item.layer);
     return {
@@ -212,6 +223,21 @@ function frameWhereabouts(
       leftOut: isMasterInstance(frame) || decorations.includes(frame) || leftOut.includes(frame),
     };
   };
+}
+
+/** Where the items anchored in texts came to stand; of a master page's text, where they stand first. */
+function anchoredPlaces(folio: Folio, composition: Composition): Map<string, { spread: Spread; item: Item; pages: string[] }> {
+  const out = new Map<string, { spread: Spread; item: Item; pages: string[] }>();
+  for (const [id, spread] of Object.entries(folio.spreads)) {
+    const own = shownSpread(folio, spread).items;
+    const composed = composedSpread(folio, composition, spread);
+    for (const item of Object.values(composed.items))
+      if (!own[item.id]) {
+        const key = isMasterInstance(item.id) ? item.id.slice(item.id.indexOf('/') + 1) : item.id;
+        if (!out.has(key)) out.set(key, { spread: folio.spreads[id]!, item, pages: [pageOfItem(composed, item).id] });
+      }
+  }
+  return out;
 }
 
 /** A paragraph that no line shows: its text does not fit, or it has no frame at all. */
@@ -264,8 +290,6 @@ function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWr
     return item.alt ? kept : dropped('alt.missing');
   }
   if (aspect === 'look') {
-    const what = lookNotPaintedYet(item);
-    if (what.length) return adapted('item.look.partly', { what: what.join(', ') });
     if (apart) return adapted('group.apart');
     if (!writer.keepsColourSpaces && usesOtherSpaces(folio, item)) return adapted('colour.rgb');
     return kept;
@@ -308,7 +332,6 @@ function judgeText(
     const shown = node?.type === 'note' && node.order.every((id) => linesOf(composition, id).length > 0);
     return shown ? kept : leftOver(composition, about);
   }
-  if (subject.kind === 'anchor') return dropped('anchor.notYet');
   if (subject.kind === 'ruby') return adapted('ruby.baseOnly');
   if (subject.kind === 'field') return kept;
   const block = story!.blocks[about.paragraph!]!;
@@ -331,8 +354,6 @@ function judgeText(
     if (drawsLetters(composition, block.id)) return adapted('font.drawn');
     const family = substituted.get(character.fontFamily.toLowerCase());
     if (family) return adapted('font.substituted', { family });
-    const what = textNotSetYet(folio.head, block);
-    if (what.length) return adapted('paragraph.look.partly', { what: what.join(', ') });
   }
   return kept;
 }

@@ -18,7 +18,7 @@ interface PageSettings {
 /** Reads back an output that shows pages as designed: what was observed against what the document asks for. */
 export async function* readBackPages(job: WriteJob<PageSettings>, observed: ObservedDocument, format: Format): AsyncGenerator<Evidence> {
   const { folio, composition, settings } = job;
-  const expected = expectDocument(folio, composition, scopeOf(folio, settings), settings);
+  const expected = expectDocument(folio, composition, scopeOf(folio, composition, settings), settings);
   if (settings.bookmarks === false) expected.outline = [];
   const signatures = new Map<string, Promise<Uint8Array>>();
   const signature = (media: string): Promise<Uint8Array> => {

@@ -1,3 +1,5 @@
+import { composedSpread } from '../../compose/anchored.ts';
+import type { Composition } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Item } from '../../folio/items.ts';
 import { isOnHiddenLayer, pageOfItem, pagesOf } from '../../folio/traverse.ts';
@@ -15,10 +17,12 @@ export interface Scope {
   takes(spread: Spread, item: Item): boolean;
 }
 
-export function scopeOf(folio: Folio, settings: { pages: string; hiddenLayers: 'out' | 'in' }): Scope {
+export function scopeOf(folio: Folio, composition: Composition, settings: { pages: string; hiddenLayers: 'out' | 'in' }): Scope {
   const all = pagesOf(folio);
   const numbers = pageNumbers(settings.pages, all.length);
-  const pages = all.filter((p) => numbers.has(p.number));
+  const pages = all
+    .filter((p) => numbers.has(p.number))
+    .map((p) => ({ ...p, spread: composedSpread(folio, composition, folio.spreads[p.spread.id]!) }));
   const ids = new Set(pages.map((p) => p.page.id));
   const hiddenLayers = settings.hiddenLayers === 'in';
   const shown = (item: Item): boolean => hiddenLayers || !isOnHiddenLayer(folio, item);

@@ -1,0 +1,229 @@
+import type { Paragraph, Story } from '../folio/story.ts';
+import { roomOfAnchored } from './anchored.ts';
+import { ColumnFill } from './columnFill.ts';
+import type { Column } from './columnFill.ts';
+import type { Flow, FlowFrame, FlowState } from './flow.ts';
+import type { SetNote } from './notes.ts';
+import { linesOf, plainRoom } from './prepare.ts';
+import type { Prepared, Room } from './prepare.ts';
+import type { BuiltLine } from './setLine.ts';
+import { setTable } from './table.ts';
+import type { RowGroup } from './table.ts';
+import { freeIntervals } from './wrap.ts';
+import type { Obstacle } from './wrap.ts';
+
+/** A paragraph or table begun in this column, so that it can be given back. */
+interface Begun {
+  block: number;
+  unit: number;
+  /** Slabs placed before it. */
+  before: number;
+  keepWithNext: number;
+}
+
+/** Fills one column with paragraphs and tables, minding what must stay together. */
+export class ColumnFiller {
+  seen = 0;
+  private readonly begun: Begun[] = [];
+  private readonly prepared = new Map<string, Prepared>();
+
+  constructor(
+    private readonly flow: Flow,
+    private readonly at: FlowFrame,
+    readonly fill: ColumnFill,
+    private readonly column: Column,
+    private readonly obstacles: readonly Obstacle[],
+    /** Whether the column begins where the frame does. */
+    private readonly firstColumn: boolean,
+    /** The block before which it stops. */
+    private readonly until: number,
+  ) {}
+
+  propertiesOf(id: string): Prepared['properties'] | undefined {
+    return this.prepared.get(id)?.properties;
+  }
+
+  private prepare(paragraph: Paragraph): Prepared {
+    const { flow } = this;
+    const prepared = flow.cache.get(flow.folio.head, paragraph, flow.fonts, {
+      field: (node) => flow.field(node, this.at),
+      noteNumber: (id) => flow.noteNumbers.get(id) ?? '',
+      label: flow.labels.get(paragraph.id) ?? null,
+      anchored: (id) => roomOfAnchored(flow.story, id),
+    });
+    this.prepared.set(paragraph.id, prepared);
+    if (prepared.missing.length) flow.missing.set(paragraph.id, prepared.missing);
+    return prepared;
+  }
+
+  /** Places as much as the column holds. */
+  fillFrom(state: FlowState): FlowState {
+    const { order, story } = this.flow;
+    let now = state;
+    while (now.block < this.until) {
+      const block = story.blocks[order[now.block]!];
+      this.seen = now.block;
+      if (!block) {
+        now = { ...now, block: now.block + 1, unit: 0, broken: false };
+        continue;
+      }
+      const next = block.kind === 'paragraph' ? this.paragraph(block, now) : this.table(block, now);
+      if (next.done) now = { block: now.block + 1, unit: 0, broken: false, skip: null };
+      else return next.state;
+    }
+    return now;
+  }
+
+  private paragraph(paragraph: Paragraph, now: FlowState): { done: true } | { done: false; state: FlowState } {
+    const prepared = this.prepare(paragraph);
+    const { properties } = prepared;
+    const starts = now.unit === 0;
+    const wanted = starts && !now.broken ? this.breakWanted(properties.breakBefore) : null;
+    if (wanted) return { done: false, state: { ...now, broken: true, skip: wanted === 'column' ? null : wanted } };
+    const before = this.fill.count;
+    if (starts) this.fill.addSpace(properties.spaceBefore);
+    const { lines, broken, baselines } = this.linesFor(prepared, now.unit);
+    let placed = 0;
+    for (; placed < lines.length; placed++) {
+      const notes = this.notesIn(prepared, broken[placed]!);
+      const baseline = baselines?.[placed];
+      if (!this.fill.place(lines[placed]!, properties.alignToGrid, notes, baseline ?? undefined)) break;
+    }
+    if (placed === lines.length) {
+      this.begun.push({ block: now.block, unit: now.unit, before, keepWithNext: properties.keepWithNext });
+      const short = starts && prepared.dropCapital ? prepared.dropCapital.lines - lines.length : 0;
+      this.fill.addSpace(properties.spaceAfter + Math.max(0, short) * prepared.empty.leading);
+      return { done: true };
+    }
+    const stay = this.staying(prepared, starts, before, placed, lines.length);
+    if (stay === null) return { done: false, state: this.moveWhole(now, before) };
+    this.fill.truncate(before + stay);
+    return { done: false, state: { block: now.block, unit: stay ? broken[stay]!.start : now.unit, broken: true, skip: null } };
+  }
+
+  /** How many of a paragraph's lines stay in this column; null where it moves on whole, with what must stay with it. */
+  private staying(prepared: Prepared, starts: boolean, before: number, placed: number, total: number): number | null {
+    const { keepLines, orphans, widows } = prepared.properties;
+    const stay = total - placed < widows ? Math.max(0, total - widows) : placed;
+    const own = starts && (keepLines || stay < Math.max(1, orphans, prepared.dropCapital?.lines ?? 1));
+    const chained = starts && stay < (this.begun.at(-1)?.keepWithNext ?? 0) && this.chainStart() !== null;
+    if (before > 0 && (own || chained)) return null;
+    // Nothing else stands here: what cannot be kept together is not.
+    return starts && own ? placed : stay;
+  }
+
+  /** The first of the paragraphs before that must stay with what follows; null where they fill the column from its top. */
+  private chainStart(): Begun | null {
+    let first: Begun | null = null;
+    for (let i = this.begun.length - 1; i >= 0 && this.begun[i]!.keepWithNext > 0; i--) {
+      first = this.begun[i]!;
+      // It began in an earlier column, or at this one's top: there is nothing to be gained.
+      if (first.unit !== 0 || first.before === 0) return null;
+    }
+    return first;
+  }
+
+  private moveWhole(now: FlowState, before: number): FlowState {
+    const chain = this.chainStart();
+    this.fill.truncate(chain?.before ?? before);
+    return { block: chain?.block ?? now.block, unit: 0, broken: true, skip: null };
+  }
+
+  /** Whether a paragraph wants to begin in another column, frame or page than this place. */
+  private breakWanted(rule: Prepared['properties']['breakBefore']): 'column' | 'frame' | 'page' | null {
+    if (rule === 'none') return null;
+    const atTop = this.fill.isEmpty;
+    if (rule === 'column') return atTop ? null : 'column';
+    if (rule === 'frame') return atTop && this.firstColumn ? null : 'frame';
+    return atTop && this.firstColumn && this.at.startsPage ? null : 'page';
+  }
+
+  /** A paragraph's lines from a unit on, with their baselines where they keep clear of something. */
+  private linesFor(
+    prepared: Prepared,
+    unit: number,
+  ): { lines: BuiltLine[]; broken: ReturnType<typeof linesOf>['broken']; baselines: number[] | null } {
+    if (!this.obstacles.length) return { ...linesOf(prepared, unit, plainRoom(this.column.width)), baselines: null };
+    const { room, baselines } = this.roomBeside(prepared);
+    const set = linesOf(prepared, unit, room);
+    return { ...set, baselines: set.lines.map((_, i) => baselines(i)) };
+  }
+
+  /** Places for lines from here down, keeping clear of obstacles; lines are taken to be evenly apart. */
+  private roomBeside(prepared: Prepared): { room: Room; baselines: (line: number) => number } {
+    const { leading, ascent, descent } = prepared.empty;
+    const probe = { ...prepared.empty, runs: [], x: 0, width: 0 } as unknown as BuiltLine;
+    const { x, width, top, height } = this.column;
+    const slots: { x: number; width: number; baseline: number }[] = [];
+    const end = Math.max(top, ...this.obstacles.map((o) => Math.min(o.bottom, top + height)));
+    let baseline = this.fill.nextBaseline(probe, prepared.properties.alignToGrid);
+    const step = Math.max(leading, 1);
+    for (; baseline - ascent < end && slots.length < 4000; baseline += step)
+      for (const free of freeIntervals(this.obstacles, x, x + width, baseline - ascent, baseline + descent))
+        slots.push({ ...free, baseline });
+    const rest = baseline;
+    const at = (line: number): { x: number; width: number; baseline: number } =>
+      slots[line] ?? { x: 0, width, baseline: rest + (line - slots.length) * step };
+    const key = `beside|${width}|${slots.map((s) => `${s.x.toFixed(3)},${s.width.toFixed(3)}`).join(' ')}`;
+    return { room: { key, slot: at }, baselines: (line) => at(line).baseline };
+  }
+
+  /** Footnotes whose references stand in a line, set for this column. */
+  private notesIn(prepared: Prepared, line: { start: number; next: number }): SetNote[] {
+    const { notes } = prepared;
+    if (!notes.length) return [];
+    return notes
+      .filter((n) => n.node.kind === 'footnote' && n.at >= line.start && n.at < Math.max(line.next, line.start + 1))
+      .map((n) => this.note(n.node.id, n.node.order, prepared));
+  }
+
+  private note(id: string, order: readonly string[], owner: Prepared): SetNote {
+    const fill = new ColumnFill(
+      { ...this.column, x: 0, top: 0, height: Infinity },
+      0,
+      { firstBaseline: 'leading', verticalAlign: 'top' },
+      null,
+    );
+    for (const paragraph of order) {
+      const block = this.flow.story.blocks[paragraph];
+      if (block?.kind !== 'paragraph') continue;
+      for (const line of linesOf(this.prepare(block), 0, plainRoom(this.column.width)).lines) fill.place(line, false);
+    }
+    return { id, height: fill.isEmpty ? 0 : fill.bottom, lines: fill.finish().lines, paint: owner.base.fill };
+  }
+
+  private table(
+    table: Extract<Story['blocks'][string], { kind: 'table' }>,
+    now: FlowState,
+  ): { done: true } | { done: false; state: FlowState } {
+    const set = setTable(this.flow.folio.head, table, this.column.width, (id, width) => {
+      const block = this.flow.story.blocks[id];
+      return block?.kind === 'paragraph' ? linesOf(this.prepare(block), 0, plainRoom(width)).lines : [];
+    });
+    const before = this.fill.count;
+    const place = (groups: readonly RowGroup[]): boolean => groups.every((g) => this.fill.placeBlock(g.height, g.lines, g.boxes));
+    const footer = set.footer.reduce((sum, g) => sum + g.height, 0);
+    if (!place(set.header)) return this.tableMoves(before, now, now.unit);
+    let row = now.unit;
+    for (; row < set.body.length; row++) {
+      const group = set.body[row]!;
+      if (!this.fill.placeBlock(group.height, group.lines, group.boxes)) break;
+      // Room for the footer is kept, so that it can stand below whatever row is last here.
+      if (this.fill.bottom + footer > this.column.top + this.column.height + 0.01) {
+        this.fill.truncate(this.fill.count - 1);
+        break;
+      }
+    }
+    if (row === now.unit && row < set.body.length) return this.tableMoves(before, now, row);
+    place(set.footer);
+    if (row < set.body.length) return { done: false, state: { ...now, unit: row, broken: true, skip: null } };
+    this.begun.push({ block: now.block, unit: now.unit, before, keepWithNext: 0 });
+    return { done: true };
+  }
+
+  /** Not one row fits: on to the next column. A row higher than any column is left over, and said so as overflow. */
+  private tableMoves(before: number, now: FlowState, row: number): { done: false; state: FlowState } {
+    this.fill.truncate(before);
+    return { done: false, state: { ...now, unit: row, skip: null } };
+  }
+}
