@@ -98,7 +98,7 @@ describe.each(WRITERS.map((w) => [w.id, w] as const))('the ledger of %s', (id, w
       'item:media1:media',
       'cue:cue1:motion',
       'page:pg:transition',
-      'anchor:anchor1:place',
+
       'link:p2/bad:target',
       'document:tiny:opening',
     ])

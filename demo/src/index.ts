@@ -1,4 +1,5 @@
 import { marrowbyAlmanac } from './almanac/almanac.ts';
+import { handbook } from './handbook/handbook.ts';
 import type { Sample } from './sampleAssembly.ts';
 import { openDomeNight } from './openDomeNight.ts';
 
@@ -6,5 +7,5 @@ export type { Sample } from './sampleAssembly.ts';
 
 /** The sample documents, in the order in which they stand on the shelf. */
 export async function samples(): Promise<Sample[]> {
-  return Promise.all([marrowbyAlmanac(), openDomeNight()]);
+  return Promise.all([marrowbyAlmanac(), openDomeNight(), handbook()]);
 }

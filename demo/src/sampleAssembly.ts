@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
-import { Folio, Item, IDENTITY } from '@elastic-folio/core';
+import { Folio, Item, IDENTITY, Table } from '@elastic-folio/core';
 import type {
   CharacterOverrides,
   CharacterStyle,
@@ -28,8 +28,22 @@ export interface Sample {
   blobs: { stream(sha256: string): Readable };
 }
 
+/** A note with its text, which becomes a paragraph of style `note`. */
+export interface NotePiece {
+  note: Piece[];
+}
 /** Text pieces of a paragraph: a string is plain text. */
-export type Piece = string | Inline;
+export type Piece = string | Inline | NotePiece;
+export const note = (...text: Piece[]): NotePiece => ({ note: text });
+/** The page on which a paragraph stands, and the number before it. */
+export const pageOf = (id: string, target: string): Inline => ({ type: 'field', id, field: 'reference', target });
+export const labelOf = (id: string, target: string): Inline => ({ type: 'field', id, field: 'label', target });
+export const anchored = (item: string, place: 'inline' | 'above' | 'side'): Inline => ({
+  type: 'anchor',
+  id: `${item}-anchor`,
+  item,
+  place,
+});
 export const strong = (text: string): Inline => ({ type: 'span', text, style: 'strong' });
 export const em = (text: string): Inline => ({ type: 'span', text, style: 'emphasis' });
 export const soft: Inline = { type: 'softReturn' };
@@ -37,6 +51,8 @@ export const tab: Inline = { type: 'tab' };
 export const styled = (text: string, overrides: CharacterOverrides): Inline => ({ type: 'span', text, overrides });
 
 export interface ParagraphInput {
+  /** Its id, where something refers to it. */
+  id?: string;
   style: string;
   text: Piece | Piece[];
   overrides?: ParagraphOverrides;
@@ -47,6 +63,19 @@ export const para = (style: string, text: Piece | Piece[], more: Omit<ParagraphI
   text,
   ...more,
 });
+
+/** A table: rows of cells, each with its paragraphs; the first rows are its head. */
+export interface TableInput {
+  table: {
+    id: string;
+    style: string;
+    columns: z.input<typeof Table>['columns'];
+    rows: { cells: (Piece | Piece[])[]; height?: number }[];
+    headerRows?: number;
+    paragraphStyles: { header: string; body: string; first?: string };
+  };
+}
+export type BlockInput = ParagraphInput | TableInput;
 
 /** Assembles a sample document step by step; `finish` checks it against the document's schema. */
 export class SampleAssembly {
@@ -139,43 +168,49 @@ export class SampleAssembly {
   /** A spread of pages that lie side by side. */
   spread(
     id: string,
-    pages: { id: string; width: number; height: number; background?: z.input<typeof Page>['background']; master?: string }[],
+    pages: {
+      id: string;
+      width: number;
+      height: number;
+      background?: z.input<typeof Page>['background'];
+      master?: string;
+      number?: string;
+    }[],
   ): SpreadBuilder {
     let x = 0;
     const placed = pages.map((p) => {
       const box = { x, y: 0, width: p.width, height: p.height };
       x += p.width;
-      return { id: p.id, box, ...(p.background && { background: p.background }), ...(p.master && { master: p.master }) };
+      return {
+        id: p.id,
+        box,
+        ...(p.background && { background: p.background }),
+        ...(p.master && { master: p.master }),
+        ...(p.number && { number: p.number }),
+      };
     });
     this.folio.spreads[id] = { id, pages: placed, items: {}, order: [] };
     this.head.spreadOrder.push(id);
     return new SpreadBuilder(this, this.folio.spreads[id] as Spread);
   }
 
-  /** A text and the frames it flows through. */
+  /** Goes on with a spread that was begun before. */
+  on(id: string): SpreadBuilder {
+    return new SpreadBuilder(this, this.folio.spreads[id] as Spread);
+  }
+
+  /** A text and the frames it flows through; `items` are anchored in it. */
   story(
     id: string,
     frames: { spread: string; item: string }[],
-    paragraphs: ParagraphInput[],
+    blocks: readonly BlockInput[],
     links: Folio['stories'][string]['links'] = {},
+    items: readonly ItemInput[] = [],
   ): void {
-    const blocks: Folio['stories'][string]['blocks'] = {};
-    const order = paragraphs.map((p, i) => {
-      const key = `${id}-${i + 1}`;
-      const content = (Array.isArray(p.text) ? p.text : [p.text]).map((piece): Inline =>
-        typeof piece === 'string' ? { type: 'span', text: piece } : piece,
-      );
-      blocks[key] = {
-        kind: 'paragraph',
-        id: key,
-        style: p.style,
-        content,
-        ...(p.overrides && { overrides: p.overrides }),
-        ...(p.character && { character: p.character }),
-      };
-      return key;
-    });
-    this.folio.stories[id] = { id, blocks, order, frames, links };
+    const builder = new StoryBuilder(id);
+    const order = blocks.map((b) => ('table' in b ? builder.table(b.table) : builder.paragraph(b)));
+    const held = Object.fromEntries(items.map((i) => [i.id, Item.parse(i)]));
+    this.folio.stories[id] = { id, blocks: builder.blocks, order, frames, links, items: held };
     this.head.storyOrder.push(id);
   }
 
@@ -191,6 +226,47 @@ export class SampleAssembly {
     const folio = Folio.parse(this.folio);
     const { bytes } = this;
     return { folio, files: this.files, blobs: { stream: (sha) => Readable.from([bytes.get(sha)!]) } };
+  }
+}
+
+/** Makes the blocks of one text. */
+class StoryBuilder {
+  readonly blocks: Folio['stories'][string]['blocks'] = {};
+  private paragraphs = 0;
+  private notes = 0;
+
+  constructor(private readonly story: string) {}
+
+  paragraph({ id = `${this.story}-${this.paragraphs + 1}`, style, text, overrides, character }: ParagraphInput): string {
+    this.paragraphs++;
+    const pieces = Array.isArray(text) ? text : [text];
+    const content = pieces.map((piece) => this.inline(piece));
+    this.blocks[id] = { kind: 'paragraph', id, style, content, ...(overrides && { overrides }), ...(character && { character }) };
+    return id;
+  }
+
+  private inline(piece: Piece): Inline {
+    if (typeof piece === 'string') return { type: 'span', text: piece };
+    if (!('note' in piece)) return piece;
+    const id = `${this.story}-note-${++this.notes}`;
+    const paragraph = `${id}-text`;
+    this.blocks[paragraph] = { kind: 'paragraph', id: paragraph, style: 'footnote', content: piece.note.map((p) => this.inline(p)) };
+    return { type: 'note', id, kind: 'footnote', order: [paragraph] };
+  }
+
+  table({ id, style, columns, rows, headerRows = 1, paragraphStyles }: TableInput['table']): string {
+    const cells: z.input<typeof Table>['cells'] = {};
+    rows.forEach(({ cells: row }, r) =>
+      row.forEach((text, c) => {
+        const cell = `${id}-${r + 1}-${c + 1}`;
+        const { header, body, first = body } = paragraphStyles;
+        const order = [this.paragraph({ id: `${cell}-text`, style: r < headerRows ? header : c === 0 ? first : body, text })];
+        cells[cell] = { id: cell, row: r, column: c, order, header: r < headerRows, verticalAlign: r < headerRows ? 'bottom' : 'top' };
+      }),
+    );
+    const heights = rows.map(({ height = 0 }) => ({ height }));
+    this.blocks[id] = Table.parse({ kind: 'table', id, style, columns, rows: heights, headerRows, cells });
+    return id;
   }
 }
 

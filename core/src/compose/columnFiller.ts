@@ -214,15 +214,21 @@ export class ColumnFiller {
         break;
       }
     }
-    if (row === now.unit && row < set.body.length) return this.tableMoves(before, now, row);
+    // What must stay with the lines after it must stay with as many rows.
+    const chained = now.unit === 0 && row < (this.begun.at(-1)?.keepWithNext ?? 0) && this.chainStart() !== null;
+    if (row < set.body.length && (row === now.unit || chained)) return this.tableMoves(before, now, now.unit);
     place(set.footer);
     if (row < set.body.length) return { done: false, state: { ...now, unit: row, broken: true, skip: null } };
     this.begun.push({ block: now.block, unit: now.unit, before, keepWithNext: 0 });
     return { done: true };
   }
 
-  /** Not one row fits: on to the next column. A row higher than any column is left over, and said so as overflow. */
+  /**
+   * Not one row fits: on to the next column, with the paragraphs that must stay with it where it only begins. A row
+   * higher than any column is left over, and said so as overflow.
+   */
   private tableMoves(before: number, now: FlowState, row: number): { done: false; state: FlowState } {
+    if (row === 0 && before > 0) return { done: false, state: this.moveWhole(now, before) };
     this.fill.truncate(before);
     return { done: false, state: { ...now, unit: row, skip: null } };
   }

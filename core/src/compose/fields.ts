@@ -12,6 +12,8 @@ type Field = Inline & { type: 'field' };
 export class Fields {
   /** Printed page number by paragraph. */
   private pages = new Map<string, string>();
+  /** Numbers and bullets by paragraph. */
+  private labels = new Map<string, string>();
   /** The section that runs on each page. */
   private sections = new Map<string, string>();
 
@@ -27,6 +29,8 @@ export class Fields {
         return folio.head.metadata.title;
       case 'reference':
         return (node.target !== undefined && this.pages.get(node.target)) || (node.text ?? '');
+      case 'label':
+        return (node.target !== undefined && this.labels.get(node.target)) || (node.text ?? '');
       case 'sectionName':
         return (frame && this.sections.get(frame.page)) ?? node.text ?? '';
       case 'date':
@@ -38,8 +42,10 @@ export class Fields {
   learn(folio: Folio, settings: Iterable<StorySetting>): Set<FieldKind> {
     const number = new Map(pagesOf(folio).map((p) => [p.page.id, printedNumber(p)]));
     const pages = new Map<string, string>();
+    const labels = new Map<string, string>();
     const starts = new Map<string, { top: number; text: string }>();
-    for (const setting of settings)
+    for (const setting of settings) {
+      for (const [id, label] of setting.flow.labels) labels.set(id, label.text.trim());
       setting.frames.forEach((frame, i) => {
         const page = setting.chain[i]!.page;
         for (const line of frame.lines) {
@@ -58,19 +64,21 @@ export class Fields {
             });
         }
       });
+    }
     const sections = new Map<string, string>();
     let running = '';
     for (const { page } of pagesOf(folio)) sections.set(page.id, (running = starts.get(page.id)?.text ?? running));
     const moved = new Set<FieldKind>();
     if (!sameMap(pages, this.pages)) moved.add('reference');
+    if (!sameMap(labels, this.labels)) moved.add('label');
     if (!sameMap(sections, this.sections)) moved.add('sectionName');
-    [this.pages, this.sections] = [pages, sections];
+    [this.pages, this.labels, this.sections] = [pages, labels, sections];
     return moved;
   }
 
   /** Whether a text shows something that depends on where text came to stand. */
   static refersIn(kinds: ReadonlySet<FieldKind>): boolean {
-    return kinds.has('reference') || kinds.has('sectionName');
+    return kinds.has('reference') || kinds.has('label') || kinds.has('sectionName');
   }
 }
 

@@ -24,7 +24,8 @@ export const Inline = z.discriminatedUnion('type', [
   z.object({
     type: z.literal('field'),
     id: Id,
-    field: z.enum(['pageNumber', 'pageCount', 'sectionName', 'reference', 'date', 'title']),
+    /** `reference` shows the page on which its target stands, `label` the number before its target: “Figure 3”. */
+    field: z.enum(['pageNumber', 'pageCount', 'sectionName', 'reference', 'label', 'date', 'title']),
     target: Id.optional(),
     text: z.string().optional(),
   }),
