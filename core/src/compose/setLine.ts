@@ -96,7 +96,7 @@ export function buildLine(shaped: ShapedParagraph, line: BrokenLine, setting: Li
   }
   const all = joined(pieces, runs);
   const metrics = all.length ? measureOf(all) : base;
-  const anchored = shaped.anchors.length ? anchoredIn(shaped, line, objects) : [];
+  const anchored = shaped.anchors.length ? anchoredIn(shaped, line, objects, setting.begins) : [];
   const width = x - trailing;
   const free = measure + hangLeft + hangRight - width;
   const lineX = indent - hangLeft + free * alignment(paragraph, line);
@@ -124,9 +124,9 @@ export function buildLine(shaped: ShapedParagraph, line: BrokenLine, setting: Li
 }
 
 /** Items anchored in a line, those in the line with their place along it. */
-function anchoredIn(shaped: ShapedParagraph, line: BrokenLine, objects: ReadonlyMap<number, number>) {
+function anchoredIn(shaped: ShapedParagraph, line: BrokenLine, objects: ReadonlyMap<number, number>, begins: number) {
   const ends = line.next >= shaped.text.length ? Infinity : Math.max(line.next, line.start + 1);
-  const here = shaped.anchors.filter((a) => a.at >= (line.start <= shaped.labelEnd ? 0 : line.start) && a.at < ends);
+  const here = shaped.anchors.filter((a) => a.at >= (line.start <= begins ? 0 : line.start) && a.at < ends);
   return here.map((a) => ({ ...a, x: objects.get(a.at) ?? 0 }));
 }
 

@@ -1,26 +1,13 @@
 import { ellipsePath, multiply, rectPath, rotation, translation } from '@elastic-folio/core';
-import type { Path } from '@elastic-folio/core';
-import { domeAtDusk, hillMap, moon, nightSky, starChart, telescope } from '../art/scenes.ts';
+import { domeAtDusk, hillMap, moon, nightSky, starChart, telescope, twilightPath } from '../art/scenes.ts';
 import { SampleAssembly, ink, para, soft } from '../sampleAssembly.ts';
 import type { Sample } from '../sampleAssembly.ts';
+import { backCover, dial, table, twilight, twilightStory, walkEnds } from './laterPages.ts';
+import { COLUMN, H, M, starburst, W } from './measures.ts';
 import { almanacStyles } from './styles.ts';
 import { diary, domeFeature, imprint, letterGerman, openingOnNight, skyInMarch } from './texts.ts';
 
-const [W, H, M] = [595.276, 765.354, 46];
-const COLUMN = (W - 2 * M - 18) / 2;
-
-/** A star with many points, between two radii. */
-function starburst(cx: number, cy: number, outer: number, inner: number, points: number): Path {
-  const path: Path = [];
-  for (let i = 0; i < points * 2; i++) {
-    const r = i % 2 ? inner : outer;
-    const a = (i * Math.PI) / points - Math.PI / 2;
-    path.push([i ? 'L' : 'M', cx + Math.cos(a) * r, cy + Math.sin(a) * r] as Path[number]);
-  }
-  return [...path, ['Z']];
-}
-
-/** The Marrowby Almanac, first eight pages: a cover, three spreads and the diary page. */
+/** The Marrowby Almanac, sixteen pages: a cover, seven spreads and a back cover. */
 export async function marrowbyAlmanac(): Promise<Sample> {
   const b = new SampleAssembly('marrowby-almanac', 'The Marrowby Almanac', {
     description: 'A seasonal magazine from a small public observatory.',
@@ -34,13 +21,18 @@ export async function marrowbyAlmanac(): Promise<Sample> {
     b.art('nightSky', 'Night sky', nightSky(1400, 1800)),
     b.art('telescope', 'Telescope', telescope(1400, 1064)),
     b.art('chart', 'Star chart', starChart(1100)),
+    b.art('twilight', 'Path at twilight', twilightPath(2000, 490)),
     b.art('map', 'Hill map', hillMap(1000, 640)),
     ...[0.08, 0.25, 0.42, 0.5, 0.62].map((phase, i) => b.art(`moon${i + 1}`, `Moon ${i + 1}`, moon(260, phase), 'png')),
   ]);
   cover(b);
   feature(b);
   sky(b);
-  diaryPage(b);
+  const walk = twilight(b);
+  table(b);
+  dial(b);
+  twilightStory(b, [...walk, diaryPage(b)]);
+  backCover(b);
   return b.finish();
 }
 
@@ -153,6 +145,18 @@ function feature(b: SampleAssembly): void {
     t.picture(id, `moon${i + 2}`, [W + 90 + i * 150, 90 + i * 34, 110, 110], {
       alt: ['The moon at first quarter.', 'The moon three days before full.', 'The full moon.'][i]!,
     });
+  const moonsCaption = t.text('moons-caption', [W + M, 348, W - 2 * M, 34]);
+  b.story(
+    'moons-caption-text',
+    [moonsCaption],
+    [
+      para(
+        'caption',
+        'Three evenings in one: at first quarter, three days before full, and full. The dome has to turn a little further each time.',
+        { character: { fill: ink('night') } },
+      ),
+    ],
+  );
   t.shape(
     'copper-line',
     [
@@ -184,6 +188,7 @@ function feature(b: SampleAssembly): void {
     map,
     mapCaption,
     { spread: 's3', item: 'moons' },
+    moonsCaption,
     third,
   ]);
 }
@@ -203,6 +208,12 @@ function sky(b: SampleAssembly): void {
     [para('caption', 'The sky over the hill in the middle of March, two hours after sunset. The rim is the horizon; north is at the top.')],
   );
   for (let i = 0; i < 5; i++) s.picture(`phase-${i + 1}`, `moon${i + 1}`, [M + 18 + i * 98, 622, 72, 72]);
+  const phases = s.text('phases-caption', [M, 700, W - 2 * M, 24]);
+  b.story(
+    'phases-caption-text',
+    [phases],
+    [para('caption', 'From a thin moon in the west to a waning one at midnight: the month in five evenings.')],
+  );
   const title = s.text('sky-title', [W + M, 42, W - 2 * M, 112]);
   b.story('sky-title-text', [title], [para('darkTitle', ['Reading the sky', soft, 'in March'])]);
   const text = s.text('sky-text', [W + M, 160, W - 2 * M, 250], { columns: 2, gutter: 18, balance: true });
@@ -225,18 +236,35 @@ function sky(b: SampleAssembly): void {
     { name: 'Comet', fill: ink('dusk'), opacity: 0.6, blend: 'multiply' },
   );
   b.decoration('comet', 'phase-1', 'phase-2', 'phase-3', 'phase-4', 'phase-5');
-  b.strand('sky', 'Reading the sky in March', [title, text, chart, caption, { spread: 's4', item: 'letter' }]);
+  b.strand('sky', 'Reading the sky in March', [title, text, chart, caption, phases, { spread: 's4', item: 'letter' }]);
 }
 
-function diaryPage(b: SampleAssembly): void {
-  const s = b.spread('s5', [{ id: 'page-8', width: W, height: H, master: 'inner' }]);
-  s.shape('diary-bar', rectPath({ x: 0, y: 0, width: 22, height: H }), { name: 'Green bar', fill: ink('fir') });
-  const text = s.text('diary', [M + 14, 60, W - 2 * M - 14, 430]);
+/** Pages 14 and 15: the end of the walk, then the diary. Gives the walk's last frame. */
+function diaryPage(b: SampleAssembly): { spread: string; item: string } {
+  const s = b.spread('s5', [
+    { id: 'page-15', width: W, height: H, master: 'inner' },
+    { id: 'page-8', width: W, height: H, master: 'inner' },
+  ]);
+  const last = walkEnds(b, s);
+  s.shape('diary-bar', rectPath({ x: 2 * W - 22, y: 0, width: 22, height: H }), { name: 'Green bar', fill: ink('fir') });
+  const text = s.text('diary', [W + M, 60, W - 2 * M - 14, 246]);
   b.story('diary-text', [text], diary, {
     toKeeper: { id: 'toKeeper', destination: { to: 'address', href: 'mailto:keeper@marrowby.example', window: 'same' } },
   });
-  const small = s.text('imprint', [M + 14, 640, 300, 80], { verticalAlign: 'bottom' });
+  const map = s.picture('diary-map', 'map', [W + M, 318, W - 2 * M - 14, 268], {
+    alt: 'The way up once more: from the river by the mill to the dome.',
+    corner: { kind: 'round', radius: 12 },
+    stroke: { paint: ink('text'), weight: 0.5 },
+  });
+  const mapCaption = s.text('diary-map-caption', [W + M, 592, W - 2 * M - 14, 24]);
+  b.story(
+    'diary-map-caption-text',
+    [mapCaption],
+    [para('caption', 'Forty minutes at an easy pace. The last bend is steeper than it looks.')],
+  );
+  const small = s.text('imprint', [W + M, 640, 300, 80], { verticalAlign: 'bottom' });
   b.story('imprint-text', [small], imprint);
   b.decoration('diary-bar');
-  b.strand('diary', 'Diary', [text, small]);
+  b.strand('diary', 'Diary', [text, map, mapCaption, small]);
+  return last;
 }

@@ -131,4 +131,110 @@ export function almanacStyles(b: SampleAssembly): void {
     paragraph: { spaceAfter: 4 },
     role: role('p', { class: 'imprint' }),
   });
+  b.style({
+    id: 'side',
+    name: 'Side note',
+    character: { fontFamily: SANS, size: 8.4, leading: 11.4, fill: ink('dusk') },
+    paragraph: { align: 'right' },
+    role: role('aside'),
+  });
+  b.style({
+    id: 'footnote',
+    name: 'Footnote',
+    character: { fontFamily: SERIF, size: 8.6, leading: 11.4, fill: ink('text'), language: 'en' },
+    paragraph: { startIndent: 12, firstLineIndent: -12, tabs: [{ at: 12, align: 'left' }] },
+    role: role('aside'),
+  });
+  b.style({
+    id: 'spanningHead',
+    name: 'Head across columns',
+    basedOn: 'head',
+    character: { fontFamily: SERIF, size: 20, leading: 24, fill: ink('fir') },
+    paragraph: {
+      spanColumns: true,
+      spaceBefore: 0,
+      spaceAfter: 8,
+      ruleBelow: { weight: 0.8, offset: 7, paint: ink('copper'), width: 'column' },
+    },
+    role: role('h2'),
+  });
+  b.head.listStyles = {
+    points: {
+      id: 'points',
+      name: 'Points',
+      levels: [{ kind: 'bullet', text: '•', texts: {}, format: 'decimal', indent: 12, character: 'initial' }],
+    },
+    steps: {
+      id: 'steps',
+      name: 'Steps',
+      levels: [{ kind: 'number', text: '{n}.', texts: {}, format: 'decimal', indent: 20, character: 'initial' }],
+    },
+  };
+  b.style({
+    id: 'point',
+    name: 'Point',
+    character: { fontFamily: SANS, size: 9.4, leading: 13.2, fill: ink('text') },
+    paragraph: { spaceAfter: 3, keepLines: true, list: { style: 'points', level: 0 }, tabs: [{ at: 12, align: 'left' }] },
+    role: role('li'),
+  });
+  b.style({
+    id: 'step',
+    name: 'Step',
+    basedOn: 'opening',
+    character: { size: 12, leading: 17 },
+    paragraph: {
+      align: 'left',
+      hangingPunctuation: false,
+      spaceAfter: 6,
+      list: { style: 'steps', level: 0 },
+      tabs: [{ at: 20, align: 'left' }],
+    },
+    role: role('li'),
+  });
+  b.style({
+    id: 'question',
+    name: 'Question',
+    basedOn: 'opening',
+    character: { fontStyle: 'italic', fill: ink('fir') },
+    paragraph: { align: 'left', spaceBefore: 8, keepWithNext: 2, shading: { paint: ink('fir', 0.08), offset: 4 } },
+    role: role('h3'),
+  });
+  b.style({ id: 'answer', name: 'Answer', basedOn: 'opening', paragraph: { spaceBefore: 6, spaceAfter: 6 } });
+  b.style({
+    id: 'jump',
+    name: 'Where a text goes on',
+    character: { fontFamily: SANS, fontWeight: 600, size: 8.6, leading: 12, capitals: 'small', tracking: 40, fill: ink('dusk') },
+    role: role('p', { class: 'jump' }),
+  });
+  b.style({
+    id: 'cellText',
+    name: 'Table text',
+    character: { fontFamily: SANS, size: 9.4, leading: 12, fill: ink('text') },
+    role: role('td'),
+  });
+  b.style({ id: 'cellDay', name: 'Day', basedOn: 'cellText', character: { fontWeight: 600 }, role: role('td') });
+  b.style({
+    id: 'cellHead',
+    name: 'Table head',
+    basedOn: 'cellText',
+    character: { fontWeight: 600, fill: ink('paper') },
+    role: role('th'),
+  });
+  b.head.cellStyles = {
+    cell: { id: 'cell', name: 'Cell', inset: 5, stroke: null },
+    band: { id: 'band', name: 'Every other row', inset: 5, stroke: null, fill: ink('fir', 0.08) },
+    head: { id: 'head', name: 'Head cell', inset: 5, stroke: null, fill: ink('fir') },
+  };
+  b.head.tableStyles = {
+    almanacTable: { id: 'almanacTable', name: 'Banded', body: 'cell', header: 'head', alternate: { every: 1, style: 'band' } },
+  };
+  b.style({
+    id: 'backQuote',
+    name: 'Quotation on the back',
+    basedOn: 'title',
+    character: { fontStyle: 'italic', size: 34, leading: 40 },
+    paragraph: { align: 'centre', spaceAfter: 12 },
+    role: role('blockquote'),
+  });
+  b.style({ id: 'backLine', name: 'Its source', basedOn: 'standfirst', paragraph: { align: 'centre' } });
 }

@@ -168,3 +168,38 @@ export function hillMap(w: number, h: number): string {
   out += `<path d="M0 ${h * 0.2}C${w * 0.2} ${h * 0.26} ${w * 0.2} ${h * 0.5} ${w * 0.08} ${h}" fill="none" stroke="#6E93AE" stroke-width="${w * 0.016}"/>`;
   return svg(w, h, out + dome(w * 0.58, h * 0.42, w * 0.045, '#17233B', '#F0B36A'));
 }
+
+/** People on the path after sunset: the shadow of the earth over the ridge, the pink band above it, lamps in the valley. */
+export function twilightPath(w: number, h: number): string {
+  const random = seeded(27);
+  let lamps = '';
+  for (let i = 0; i < 60; i++)
+    lamps += `<circle cx="${f(w * (0.5 + random() * 0.5))}" cy="${f(h * (0.76 + random() * 0.1))}" r="${f(1 + random() * 2)}" fill="#F7D08A"/>`;
+  const walker = (x: number, y: number, s: number): string =>
+    `<g transform="translate(${f(x)} ${f(y)}) scale(${f(s)})"><circle cx="0" cy="-52" r="8" fill="#0C1222"/><path d="M-9 -42H9L13 -14L7 0H2L0 -18L-3 0H-8L-12 -14Z" fill="#0C1222"/></g>`;
+  const path = (t: number): [number, number] => [w * (0.02 + 0.62 * t), h * (0.98 - 0.2 * t - 0.2 * Math.sin(t * 2.4) * t)];
+  let people = '';
+  for (let i = 0; i < 11; i++) {
+    const [x, y] = path(0.16 + i * 0.075);
+    people += walker(x, y, 1.25 - i * 0.07);
+  }
+  return svg(
+    w,
+    h,
+    gradient('t', [
+      [0, '#101D3C'],
+      [0.34, '#36497E'],
+      [0.52, '#8E6E8E'],
+      [0.6, '#D08A7C'],
+      [0.68, '#6D7FA6'],
+      [0.8, '#3D5278'],
+    ]) +
+      `<rect width="${w}" height="${h}" fill="url(#t)"/>` +
+      stars(w, h, 90, 61, h * 0.4) +
+      hills(w, h, h * 0.84, h * 0.16, 9, '#33415E') +
+      lamps +
+      `<path d="M0 ${h}C${w * 0.2} ${h * 0.92} ${w * 0.3} ${h * 0.66} ${w * 0.62} ${h * 0.58}S${w * 0.86} ${h * 0.9} ${w} ${h * 0.96}V${h}Z" fill="#141B2F"/>` +
+      dome(w * 0.66, h * 0.6, h * 0.15, '#0C1222', '#FFD98A') +
+      people,
+  );
+}
