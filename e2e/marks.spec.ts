@@ -16,7 +16,8 @@ test('the browser’s worker and Node set the same marks, to the last digit that
     [2, ['night-words', 'feature-1']],
     [4, ['feature-2', 'quote', 'feature-3']],
     [6, ['sky-text', 'letter']],
-    [8, ['diary']],
+    [8, ['twilight-1', 'side-sunset']],
+    [14, ['diary']],
   ] as const) {
     await page.goto(`/d/${id}/intake?page=${number}`);
     for (const item of items) {

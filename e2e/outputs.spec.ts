@@ -25,7 +25,7 @@ test('outputs are added, set, run, and their score, ledger and files are there',
   }
   await run(page, 'html');
   await run(page, 'pdf');
-  await expect(row(page, 'html').locator('.sum')).toContainText('383 kept');
+  await expect(row(page, 'html').locator('.sum')).toContainText('2081 kept');
   await page.getByRole('button', { name: 'Web edition, page 5: adapted' }).click();
   await expect(page.locator('.ledger li').first()).toContainText('turned into RGB by the plain formula');
   for (const [output, name] of [
@@ -105,7 +105,7 @@ test('layout and output lie side by side, at one scale and in step', async ({ pa
   expect(Math.abs(left!.width - right!.width)).toBeLessThan(1);
   expect(Math.abs(left!.y - right!.y)).toBeLessThan(1);
   await page.keyboard.press('PageDown');
-  await expect(page.getByText('Page 4 of 8')).toBeVisible();
+  await expect(page.getByText('Page 4 of 16')).toBeVisible();
   await expect(source).toHaveAttribute('aria-label', 'Page 4 of the layout');
   await expect(frame.locator('#page-4')).toBeInViewport();
   await page.getByText('PDF', { exact: true }).click();

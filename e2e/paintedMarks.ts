@@ -1,8 +1,7 @@
 // Writes how Node paints the items of the Almanac, for holding the browser's worker against.
 import { writeFileSync } from 'node:fs';
 import { samples } from '@elastic-folio/demo';
-import { shownSpread } from '@elastic-folio/core';
-import { Composer, loadFonts } from '@elastic-folio/core/compose';
+import { composedSpread, Composer, loadFonts } from '@elastic-folio/core/compose';
 import { shippedFontSource } from '@elastic-folio/core/node';
 import { GlyphOutlines, paintItems } from '@elastic-folio/core/paint';
 
@@ -10,7 +9,7 @@ const { folio } = (await samples()).find((s) => s.folio.head.id === 'marrowby-al
 const composition = new Composer(await loadFonts(folio.head, [await shippedFontSource()])).compose(folio);
 const outlines = new GlyphOutlines();
 const all = folio.head.spreadOrder.flatMap((id) =>
-  paintItems(folio, composition, shownSpread(folio, folio.spreads[id]!), {
+  paintItems(folio, composition, composedSpread(folio, composition, folio.spreads[id]!), {
     outlines,
     href: () => undefined,
     shown: (i) => folio.head.layers[i.layer]!.visible,

@@ -1,8 +1,7 @@
 // Writes where the typesetter put every word of the samples: the measure that a browser is held against.
 import { writeFileSync } from 'node:fs';
 import { samples } from '@elastic-folio/demo';
-import { shownSpread } from '@elastic-folio/core';
-import { Composer, loadFonts } from '@elastic-folio/core/compose';
+import { composedSpread, Composer, loadFonts } from '@elastic-folio/core/compose';
 import { shippedFontSource } from '@elastic-folio/core/node';
 
 const PX = 96 / 72;
@@ -12,7 +11,8 @@ for (const { folio } of await samples()) {
   placed[folio.head.id] = [...composition.frames.values()]
     .filter(
       (f) =>
-        folio.head.layers[shownSpread(folio, folio.spreads[f.spread]!).items[f.item]!.layer]!.visible && f.lines.some((l) => l.runs.length),
+        folio.head.layers[composedSpread(folio, composition, folio.spreads[f.spread]!).items[f.item]!.layer]!.visible &&
+        f.lines.some((l) => l.runs.length),
     )
     .map((frame) => {
       const words: { text: string; x: number }[] = [];

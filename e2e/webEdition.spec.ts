@@ -76,7 +76,12 @@ for (const scale of [1, 2])
       expect(faces.length).toBeGreaterThan(2);
       expect(faces.filter((f) => !f.endsWith(' loaded'))).toEqual([]);
       const expected = (JSON.parse(readFileSync(join(out, 'placed.json'), 'utf8')) as Record<string, Placed[]>)[id]!;
-      const shown = new Map((await seen(page)).map((f) => [f.item, f]));
+      // A text between whose paragraphs something else is read stands in several boxes in one place.
+      const shown = new Map<string, Placed>();
+      for (const { item, words, ends } of await seen(page)) {
+        const before = shown.get(item);
+        shown.set(item, { item, words: [...(before?.words ?? []), ...words], ends: [...(before?.ends ?? []), ...ends] });
+      }
       let worst = 0;
       let where = '';
       let count = 0;
@@ -107,12 +112,12 @@ for (const id of SAMPLES)
       await page.keyboard.press('ArrowRight');
       await expect.poll(() => page.evaluate(() => Math.round(document.getElementById('page-2')!.getBoundingClientRect().top))).toBe(0);
       await page.keyboard.press('End');
-      await expect(page.locator('#page-8')).toBeInViewport();
+      await expect(page.locator('#page-16')).toBeInViewport();
       await page.goto(`${url(id)}#page-5`);
       await expect(page.locator('#page-5')).toBeInViewport();
       const heading = page.getByRole('heading', { level: 1, name: /When the dome turns/ });
       await expect(heading).toHaveCount(1);
-      await expect(page.getByRole('link', { name: /end of this issue/ })).toHaveAttribute('href', '#page-8');
+      await expect(page.getByRole('link', { name: /end of this issue/ })).toHaveAttribute('href', '#page-15');
       await expect(page.locator('[lang=de]')).toContainText('Liebe Freunde');
     }
     await page.context().close();

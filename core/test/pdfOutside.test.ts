@@ -48,12 +48,7 @@ describe('the PDF, seen by other programs', () => {
       .split('\n')
       .map((l) => l.trim().split(' ')[0]);
     const count = (type: string): number => types.filter((t) => t === type).length;
-    expect(count('H1')).toBe(4);
-    expect(count('H2')).toBe(9);
-    expect(count('LI')).toBe(4 + 5);
-    expect(count('Figure')).toBe(8);
-    expect(count('Link')).toBe(3);
-    expect(count('BlockQuote')).toBe(1);
+    expect([count('H1'), count('H2'), count('LI'), count('Figure'), count('Link'), count('BlockQuote')]).toEqual([8, 15, 21, 17, 3, 2]);
   });
 
   outside('gives the words in reading order (ISO 32000-1, 14.8.2.3)', () => {
@@ -88,7 +83,9 @@ describe('the PDF, seen by other programs', () => {
   outside('gives every word of upright text when it is copied, and none that is hidden', () => {
     const bag = (list: string[]): string[] => list.filter((w) => /\w/.test(w)).sort();
     // Reading by place alone sets a drop capital apart from its word; by the tags it is whole, as the test after this one shows.
-    const copied = bag(words(run('pdftotext', '-raw', file, '-').replace('T\nhe dome', 'The dome')));
+    const text = run('pdftotext', '-raw', file, '-').replace('T\nhe dome', 'The dome').replace('W\ne meet', 'We meet');
+    // The number of a note stands right after its word.
+    const copied = bag(words(text.replace(/([a-z.])[12](?=[\s,])/g, '$1 ')));
     // Poppler takes turned text apart letter by letter, so those two texts are left aside.
     const upright = Object.values(almanac.folio.stories).filter((s) => !/note|quote|label/.test(s.id));
     const wanted = bag(
@@ -134,12 +131,12 @@ describe('a font that may not be embedded', () => {
     });
     expect(ledger.find((e) => e.subject.id === 'dome-feature-2' && e.subject.aspect === 'look')).toMatchObject({ outcome: 'kept' });
     if (output === 'html') {
-      expect(paths.filter((p) => p.includes('600semibold') && p.includes('serif'))).toEqual([]);
+      expect(paths.filter((p) => p.includes('600semibold') && p.includes('serif') && !p.includes('italic'))).toEqual([]);
       expect(new TextDecoder().decode(await read('index.html'))).toContain('When the');
     } else if (tools) {
       const other = join(folder, 'r.pdf');
       await writeFile(other, await read('document.pdf'));
-      expect(run('pdffonts', other)).not.toMatch(/SourceSerif4-SemiBold/);
+      expect(run('pdffonts', other)).not.toMatch(/SourceSerif4-SemiBold(?!Italic)/);
     }
   });
 });

@@ -25,11 +25,7 @@ describe('the order in which a page is read', () => {
     expect(order(units(folio, 's2', 'page-3')).slice(0, 3)).toEqual(['[telescope-picture]', 'telescope-caption-text-1', 'dome-feature-1']);
   });
   test('groups are read member by member', () => {
-    expect(order(units(folio, 's3', 'page-5')).slice(0, 4)).toEqual(
-      ['[moon-a]', '[moon-b]', '[moon-c]', 'dome-feature-13'].map((x) =>
-        x === 'dome-feature-13' ? expect.stringMatching(/^dome-feature-1\d$/) : x,
-      ),
-    );
+    expect(order(units(folio, 's3', 'page-5')).slice(0, 4)).toEqual(['[moon-a]', '[moon-b]', '[moon-c]', 'moons-caption-text-1']);
   });
   test('what the path does not name follows from the top down', () => {
     const without = produce(folio, (d) => void (d.head.structure.strands = []));
@@ -38,7 +34,7 @@ describe('the order in which a page is read', () => {
   });
   test('decorations, hidden layers and roles that are left out are not read', () => {
     const read = folio.head.spreadOrder.flatMap((s) => folio.spreads[s]!.pages.flatMap((p) => order(units(folio, s, p.id)))).join(' ');
-    expect(read).not.toMatch(/cover-note|copper|number-page|comet|phase/);
+    expect(read).not.toMatch(/cover-note|copper|number-page|comet|phase-\d/);
     const reading = readingOfSpread(folio, composition, folio.spreads['s4']!, visible(folio)).get('page-7')!;
     expect(reading.decorations).toContain('comet');
   });

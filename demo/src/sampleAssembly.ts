@@ -136,6 +136,8 @@ export class SampleAssembly {
 
   /** Draws an SVG to pixels and keeps it as a media file. */
   async art(id: string, name: string, drawing: string, as: 'jpeg' | 'png' = 'jpeg'): Promise<string> {
+    // Its place among the pictures is taken at once: drawings are finished in any order.
+    this.head.media[id] = {} as MediaFile;
     const image = sharp(Buffer.from(drawing));
     const out = await (
       as === 'jpeg' ? image.flatten({ background: '#fff' }).jpeg({ quality: 88 }) : image.png({ compressionLevel: 9 })

@@ -145,7 +145,7 @@ function feature(b: SampleAssembly): void {
     t.picture(id, `moon${i + 2}`, [W + 90 + i * 150, 90 + i * 34, 110, 110], {
       alt: ['The moon at first quarter.', 'The moon three days before full.', 'The full moon.'][i]!,
     });
-  const moonsCaption = t.text('moons-caption', [W + M, 348, W - 2 * M, 34]);
+  const moonsCaption = t.text('moons-caption', [W + M, 348, 330, 34]);
   b.story(
     'moons-caption-text',
     [moonsCaption],

@@ -26,7 +26,7 @@ export function twilight(b: SampleAssembly): { spread: string; item: string }[] 
     [title],
     [para('title', ['A walk', soft, 'at twilight']), para('standfirst', 'How to lose the colours, one after another, and find the stars.')],
   );
-  const caption = s.text('twilight-caption', [W + M, 300, W - 2 * M, 26]);
+  const caption = s.text('twilight-caption', [W + M, 300, 330, 30]);
   b.story(
     'twilight-caption-text',
     [caption],
@@ -180,6 +180,7 @@ export function dial(b: SampleAssembly): void {
     path: [...ellipsePath(cx, cy, 220, 220), ...ellipsePath(cx, cy, 176, 176)],
     fillRule: 'evenodd',
     fill: ink('straw'),
+    alt: 'A star dial of two discs, the outer one divided into months, the inner one into hours, with a pointer.',
     effects: { outerShadow: shadow(14, 0, 6, 0.9) },
   });
   parts.push('dial-rim');
@@ -223,7 +224,6 @@ export function dial(b: SampleAssembly): void {
     layer: 'art',
     transform: [1, 0, 0, 1, 0, 0],
     members: parts,
-    alt: 'A star dial of two discs, the outer one divided into months, the inner one into hours, with a pointer.',
   });
   s.shape(
     'dial-sweep',
@@ -283,7 +283,7 @@ export function dial(b: SampleAssembly): void {
   snapshot('snap-dome', 'dusk', M + 4, 470, -5, 'The dome at dusk, a snapshot.');
   snapshot('snap-tube', 'telescope', M + 176, 488, 2, 'The great tube, a snapshot.');
   snapshot('snap-map', 'map', M + 348, 466, 6, 'The map of the path, a snapshot.');
-  const note = s.text('make-caption', [W + M, 676, W - 2 * M, 36]);
+  const note = s.text('make-caption', [W + M, 676, 330, 36]);
   b.story(
     'make-caption-text',
     [note],
