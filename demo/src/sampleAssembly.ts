@@ -6,6 +6,7 @@ import type {
   CharacterOverrides,
   CharacterStyle,
   Colour,
+  Edition,
   Inline,
   Matrix,
   MasterPage,
@@ -218,6 +219,10 @@ export class SampleAssembly {
 
   strand(id: string, name: string, entries: { spread: string; item: string }[]): void {
     this.head.structure.strands.push({ id, name, entries });
+  }
+
+  edition(edition: Edition): void {
+    this.folio.editions![edition.language] = edition;
   }
 
   decoration(...items: string[]): void {

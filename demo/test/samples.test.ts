@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { incoherences, pagesOf, paragraphsOf, readText } from '@elastic-folio/core';
+import { incoherences, inEdition, pagesOf, paragraphsOf, readText } from '@elastic-folio/core';
 import { findingsOf } from '@elastic-folio/core/check';
 import { Composer, loadFonts } from '@elastic-folio/core/compose';
 import type { Composition } from '@elastic-folio/core/compose';
@@ -66,6 +66,27 @@ describe('the sample documents', () => {
       for (const story of Object.values(sample.folio.stories))
         for (const link of Object.values(story.links))
           if (link.destination.to === 'address') expect(link.destination.href).toMatch(/^(https:\/\/|mailto:[a-z]+@)marrowby\.example/);
+  });
+
+  test.each([
+    ['open-dome-night', 'de'],
+    ['open-dome-night', 'ja'],
+    ['marrowby-almanac', 'de'],
+  ])('%s in %s is translated paragraph by paragraph, fits its frames and has all its glyphs', async (id, language) => {
+    const { folio } = all.find((a) => a.sample.folio.head.id === id)!.sample;
+    const { targets } = folio.editions[language]!;
+    const paragraphs = new Map(Object.values(folio.stories).flatMap((s) => [...paragraphsOf(s)].map((p) => [p.id, { story: s.id, p }])));
+    for (const [key, content] of Object.entries(targets)) {
+      const { p } = paragraphs.get(key)!;
+      // Links, and what stands in the line, are those of the source.
+      const kept = (list: typeof content): string[] => list.flatMap((n) => (n.type === 'span' ? (n.link ?? []) : n.type)).sort();
+      expect([key, kept(content)]).toEqual([key, kept(p.content)]);
+    }
+    if (id === 'open-dome-night') expect(Object.keys(targets).sort()).toEqual([...paragraphs.keys()].sort());
+    else expect([...paragraphs.keys()].filter((k) => /^(dome-feature|night-words)/.test(k) && !targets[k])).toEqual([]);
+    const translated = inEdition(folio, language);
+    const composition = new Composer(await loadFonts(translated.head, [await shippedFontSource()])).compose(translated);
+    for (const [story, set] of composition.stories) expect([story, set.overflow, set.missingGlyphs]).toEqual([story, null, []]);
   });
 
   test('are the same each time they are built', async () => {

@@ -10,6 +10,7 @@ export * from './spread.ts';
 export * from './story.ts';
 export * from './head.ts';
 export * from './folio.ts';
+export * from './inEdition.ts';
 export * from './text.ts';
 export * from './resolve.ts';
 export * from './masters.ts';

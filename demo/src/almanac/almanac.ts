@@ -1,4 +1,6 @@
 import { ellipsePath, multiply, rectPath, rotation, translation } from '@elastic-folio/core';
+import { edition } from '../editions/edition.ts';
+import { featureGerman } from '../editions/german.ts';
 import { domeAtDusk, hillMap, moon, nightSky, starChart, telescope, twilightPath } from '../art/scenes.ts';
 import { SampleAssembly, ink, para, soft } from '../sampleAssembly.ts';
 import type { Sample } from '../sampleAssembly.ts';
@@ -33,6 +35,7 @@ export async function marrowbyAlmanac(): Promise<Sample> {
   dial(b);
   twilightStory(b, [...walk, diaryPage(b)]);
   backCover(b);
+  b.edition(edition('de', 'German (main feature)', featureGerman));
   return b.finish();
 }
 
