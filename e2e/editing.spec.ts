@@ -43,7 +43,7 @@ test('spreads are set by the typesetter, selected, zoomed and stepped through', 
   await expect(page.getByText('Pages 4–5')).toBeInViewport();
   await page
     .locator('.ruler')
-    .getByRole('button', { name: /^Page 8/ })
+    .getByRole('button', { name: /^Page 15/ })
     .click();
   await expect(page.locator('section[data-spread=s5]')).toBeInViewport();
 });

@@ -4,6 +4,7 @@ import type { Folio } from '../folio/folio.ts';
 import { PT_PER_INCH } from '../folio/units.ts';
 import { paragraphRole } from '../folio/resolve.ts';
 import { isOnHiddenLayer, pageOfItem, pagesOf, paragraphsOf } from '../folio/traverse.ts';
+import { brokenParts } from './brokenParts.ts';
 import type { Finding } from './finding.ts';
 
 /** Below this many pixels per inch a picture looks coarse on a good screen (common practice). */
@@ -67,7 +68,7 @@ export function findingsOf(folio: Folio, composition: Composition, fonts: FontSe
     }
   for (const layer of Object.values(folio.head.layers))
     if (!layer.visible) found.push({ code: 'layer.hidden', says: `The layer “${layer.name}” is hidden.`, subject: layer.id });
-  found.push(...headingFindings(folio));
+  found.push(...brokenParts(folio), ...headingFindings(folio));
   return found;
 }
 

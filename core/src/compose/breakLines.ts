@@ -53,6 +53,13 @@ export function breakParagraph(
   return best ?? breakGreedy(shaped, withHyphens(shaped, opportunities, paragraph), paragraph, start, measures);
 }
 
+/**
+ * More places than this are not weighed against one another at once: the work grows faster than their number. A longer
+ * paragraph, of many pages, is broken in stretches, each a few lines further than its lines are kept.
+ */
+const MOST_PLACES = 2500;
+const LOOK_AHEAD = 12;
+
 function breakTotalFit(
   shaped: ShapedParagraph,
   plain: readonly Opportunity[],
@@ -60,10 +67,15 @@ function breakTotalFit(
   start: number,
   measures: Measures,
 ): BrokenLine[] | null {
-  const measureOf = (line: number): number => measures(line).measure;
-  const solve = (all: readonly Opportunity[], ratios: readonly number[]): BrokenLine[] | null => {
-    const from = all.filter((o) => o.next > start);
-    const points = breakpointsFor(shaped, from, paragraph, start, measureOf(0));
+  let hyphenated: Opportunity[] | null = null;
+  const lines: BrokenLine[] = [];
+  /** Lines from `begin` on, as far as one stretch reaches; whether that is the paragraph's end. */
+  const solve = (begin: number, all: readonly Opportunity[], ratios: readonly number[]): { lines: BrokenLine[]; whole: boolean } | null => {
+    let from = all.filter((o) => o.next > begin);
+    const whole = from.length <= MOST_PLACES;
+    if (!whole) from = [...from.slice(0, MOST_PLACES - 1), { ...from[MOST_PLACES - 1]!, required: true }];
+    const measureOf = (line: number): number => measures(lines.length + line).measure;
+    const points = breakpointsFor(shaped, from, paragraph, begin, measureOf(0));
     for (const mostRatio of ratios) {
       const chosen = totalFit(points, measureOf, {
         mostRatio,
@@ -72,12 +84,19 @@ function breakTotalFit(
         hyphensInARow: paragraph.hyphenation?.inARow ?? 0,
         looseness: paragraph.looseness,
       });
-      if (chosen) return chosen.map((b, i) => lineAt(shaped, i ? from[chosen[i - 1]!]!.next : start, from[b]!));
+      if (chosen) return { whole, lines: chosen.map((b, i) => lineAt(shaped, i ? from[chosen[i - 1]!]!.next : begin, from[b]!)) };
     }
     return null;
   };
-  const lines = solve(plain, FIRST_RATIOS) ?? solve(withHyphens(shaped, plain, paragraph), RATIOS);
-  return lines && withEnd(shaped, lines);
+  for (;;) {
+    const begin = lines[lines.length - 1]?.next ?? start;
+    const found = solve(begin, plain, FIRST_RATIOS) ?? solve(begin, (hyphenated ??= withHyphens(shaped, plain, paragraph)), RATIOS);
+    if (!found) return null;
+    if (found.whole) return withEnd(shaped, [...lines, ...found.lines]);
+    // A stretch so short that nothing of it can be kept: such text has no good lines.
+    if (found.lines.length <= LOOK_AHEAD) return null;
+    lines.push(...found.lines.slice(0, -LOOK_AHEAD));
+  }
 }
 
 const lineAt = (shaped: ShapedParagraph, start: number, o: Opportunity): BrokenLine => ({

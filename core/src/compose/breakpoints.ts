@@ -35,7 +35,12 @@ export function opportunitiesOf(shaped: ShapedParagraph): Opportunity[] {
     if (!required && together.some(([from, to]) => position > from && position < to)) continue;
     let end = position;
     while (end > 0 && vanishes(text[end - 1])) end--;
-    found.push({ end, next: position, required, hyphen: text[end - 1] === SOFT_HYPHEN && end === position });
+    found.push({
+      end,
+      next: position,
+      required, // At the very end there is no word to go on.
+      hyphen: text[end - 1] === SOFT_HYPHEN && end === position && position < text.length,
+    });
   }
   return found;
 }

@@ -91,6 +91,9 @@ export function fillFrame(flow: Flow, at: FlowFrame, state: FlowState): FilledFr
   if (now.skip === 'page' && at.startsPage) now = { ...now, skip: null };
   if (now.skip === 'frame') now = { ...now, skip: null };
   const columns = columnsOf(at.frame);
+  // A frame without room holds nothing: its text goes on in the next.
+  if (columns[0]!.width <= 0)
+    return { composed: { item: at.item, spread: at.spread, story: flow.story.id, lines: [], boxes: [] }, next: now, seen: now.block };
   let filled =
     at.frame.balance && columns.length > 1
       ? fillBalanced(setup, now, columns, flow.order.length, true)

@@ -16,6 +16,7 @@ import type { AnchoredAt, GlyphRun, SetLine } from './marks.ts';
 import { isIdeographic } from './scripts.ts';
 import {
   characterCount,
+  firstItem,
   hyphenCharacter,
   IDEOGRAPH_STRETCH,
   isBreakItem,
@@ -211,16 +212,6 @@ function piecesOf(shaped: ShapedParagraph, line: BrokenLine): Piece[] {
     }
   }
   return out;
-}
-
-function firstItem(items: readonly ShapingItem[], at: number): number {
-  let [low, high] = [0, items.length];
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if (items[mid]!.end <= at) low = mid + 1;
-    else high = mid;
-  }
-  return low;
 }
 
 /** Glyphs of a part of an item: the paragraph's own where they can be cut out, shaped again next to a break that is not safe. */

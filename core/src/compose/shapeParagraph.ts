@@ -120,7 +120,9 @@ export function characterCount({ text, evenUnits }: ShapedParagraph, from: numbe
 /** The width of a stretch shaped by itself, item by item. */
 function shapedWidth(shaped: ShapedParagraph, from: number, to: number): number {
   let width = 0;
-  for (const item of shaped.items) {
+  const { items } = shaped;
+  for (let i = firstItem(items, from); i < items.length && items[i]!.start < to; i++) {
+    const item = items[i]!;
     const [a, b] = [Math.max(item.start, from), Math.min(item.end, to)];
     if (a >= b) continue;
     if (item.object) width += item.object.width;
@@ -128,7 +130,7 @@ function shapedWidth(shaped: ShapedParagraph, from: number, to: number): number 
     const natural = shapeAlone(shaped, item, a, b).reduce((sum, g) => sum + g.advance, 0) * scaleOf(item);
     // Spaces that are wider or narrower than the font's own by the paragraph's style keep that.
     let spaces = 0;
-    for (let i = a; i < b; i++) if (isWordSpace(shaped.text[i])) spaces++;
+    for (let k = a; k < b; k++) if (isWordSpace(shaped.text[k])) spaces++;
     width += natural + spaces * spaceAdvance(item) * (shaped.idealSpace - 1) + characterCount(shaped, a, b) * trackingOf(item);
   }
   return width;
@@ -149,13 +151,15 @@ export function hyphenWidth(shaped: ShapedParagraph, end: number): number {
   return item ? item.font.advanceOf(item.font.glyphFor(hyphenCharacter(item).codePointAt(0)!)) * scaleOf(item) + trackingOf(item) : 0;
 }
 
-function itemAt(shaped: ShapedParagraph, at: number): ShapingItem | undefined {
-  const { items } = shaped;
-  let [low, high] = [0, items.length - 1];
+/** The index of the first item that ends after a unit; the number of items where none does. */
+export function firstItem(items: readonly ShapingItem[], at: number): number {
+  let [low, high] = [0, items.length];
   while (low < high) {
     const mid = (low + high) >> 1;
     if (items[mid]!.end <= at) low = mid + 1;
     else high = mid;
   }
-  return items[low];
+  return low;
 }
+
+const itemAt = ({ items }: ShapedParagraph, at: number): ShapingItem | undefined => items[Math.min(firstItem(items, at), items.length - 1)];
