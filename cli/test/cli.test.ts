@@ -18,10 +18,15 @@ const folio = (...args: string[]) => spawnSync(process.execPath, [program, ...ar
 describe('the command line', () => {
   test('samples, inspect and convert give the objects that are documented, and nothing else on standard output', async () => {
     const samples = SamplesResult.parse(JSON.parse(folio('samples', '--out', 'samples', '--json').stdout));
-    expect(samples.files.map((f) => f.title)).toEqual(['The Marrowby Almanac', 'Open Dome Night']);
+    expect(samples.files.map((f) => f.title)).toEqual([
+      'The Marrowby Almanac',
+      'Open Dome Night',
+      'Handbook for Volunteer Observers',
+      'Five Worlds',
+    ]);
     const inspected = InspectResult.strict().parse(JSON.parse(folio('inspect', 'samples/marrowby-almanac.efolio', '--json').stdout));
-    expect(inspected).toMatchObject({ title: 'The Marrowby Almanac', pages: 8 });
-    expect(inspected.paragraphStyles.find((s) => s.id === 'title')).toMatchObject({ name: 'Feature title', element: 'h1', places: 1 });
+    expect(inspected).toMatchObject({ title: 'The Marrowby Almanac', pages: 16 });
+    expect(inspected.paragraphStyles.find((s) => s.id === 'title')).toMatchObject({ name: 'Feature title', element: 'h1', places: 3 });
     await writeFile(
       join(folder, 'recipe.json'),
       JSON.stringify({ output: 'pdf', version: 1, name: 'Screen', settings: { title: 'From the recipe', bookmarks: false } }),

@@ -66,7 +66,7 @@ export const para = (style: string, text: Piece | Piece[], more: Omit<ParagraphI
 });
 
 /** A table: rows of cells, each with its paragraphs; the first rows are its head. */
-export interface TableInput {
+interface TableInput {
   table: {
     id: string;
     style: string;

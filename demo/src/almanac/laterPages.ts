@@ -1,7 +1,7 @@
 import { ellipsePath, multiply, rectPath, rotation, translation } from '@elastic-folio/core';
 import type { Path, Stroke } from '@elastic-folio/core';
-import { ink, para, SampleAssembly, soft } from '../sampleAssembly.ts';
-import type { SpreadBuilder } from '../sampleAssembly.ts';
+import { ink, para, soft } from '../sampleAssembly.ts';
+import type { SpreadBuilder, SampleAssembly } from '../sampleAssembly.ts';
 import { H, M, starburst, W } from './measures.ts';
 import { fiveStars, questions, sideNotes, starDial, twilightWalk } from './laterTexts.ts';
 import { lightAndDark } from './sunAndMoon.ts';

@@ -38,7 +38,7 @@ const LUNATION = 29.53059;
 /** Rows of the table of light and dark, every third day from the first of March to the end of May. */
 export function lightAndDark(): string[][] {
   const rows: string[][] = [];
-  for (let n = 0, day = 60; day < 60 + 92; n++, day += 3) {
+  for (let day = 60; day < 60 + 92; day += 3) {
     let [month, date] = [0, day - 59];
     while (date > DAYS[month]!) date -= DAYS[month++]!;
     const [rise, set] = sunAt(day, -0.833)!;
