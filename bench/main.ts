@@ -6,6 +6,7 @@ import { chromium } from '@playwright/test';
 import { samples } from '@elastic-folio/demo';
 import type { Sample } from '@elastic-folio/demo';
 import { longFolio, typeInLongChain } from './longChain.ts';
+import { printed } from './printing.ts';
 import { applyEdit } from '@elastic-folio/core';
 import type { Paragraph } from '@elastic-folio/core';
 import { Composer, loadFonts } from '@elastic-folio/core/compose';
@@ -21,6 +22,18 @@ const WARM_UP = 3000;
 const COMPOSE_LIMIT = 3;
 /** Milliseconds of work from a keystroke to the painted page, however long the chain. */
 const KEYSTROKE_LIMIT = 50;
+/** Writing a PDF may take this much memory above the loaded document, and at least this many times less time than a browser printing it. */
+const PDF_MEMORY_LIMIT = 200;
+const PRINT_LIMIT = 5;
+const BROWSER = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 const round = (v: number, d = 2): number => +v.toFixed(d);
 
@@ -152,6 +165,35 @@ function longChains(sample: Sample, fonts: FontSet): void {
   }
 }
 
+/** PDFs of 30, 300 and 3,000 pages: time, size and memory; 300 pages also by a browser that prints them. */
+async function printing(sample: Sample, fonts: FontSet): Promise<void> {
+  const story = sample.folio.stories['dome-feature']!;
+  const paragraphs = story.order.flatMap((id) => (story.blocks[id]?.kind === 'paragraph' ? [story.blocks[id] as Paragraph] : []));
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: BROWSER });
+  for (const pages of [30, 300, 3000]) {
+    const p = await printed(longFolio(sample.folio, paragraphs, pages), fonts, pages === 300 ? browser : null);
+    const times = p.chromium && p.chromium.ms / p.composeAndWriteMs;
+    report[`PDF of ${pages} pages`] = {
+      composeAndWriteMs: round(p.composeAndWriteMs),
+      writeMs: round(p.writeMs),
+      kiB: round(p.kiB, 0),
+      memoryAboveLoadedMiB: round(p.aboveLoadedMiB, 1),
+      ...(p.chromium && {
+        chromiumMs: round(p.chromium.ms),
+        chromiumKiB: round(p.chromium.kiB, 0),
+        timesFaster: round(times!),
+        timesFasterOnceSet: round(p.chromium.ms / p.writeMs),
+      }),
+    };
+    if (p.aboveLoadedMiB > PDF_MEMORY_LIMIT)
+      missed.push(`the PDF of ${pages} pages takes ${round(p.aboveLoadedMiB)} MiB; at most ${PDF_MEMORY_LIMIT}`);
+    if (times !== null && times < PRINT_LIMIT)
+      missed.push(`the PDF of ${pages} pages is made ${round(times)} times faster than by a browser; at least ${PRINT_LIMIT}`);
+    if (p.chromium && p.kiB > p.chromium.kiB) missed.push(`the PDF of ${pages} pages is larger than a browser’s`);
+  }
+  await browser.close();
+}
+
 /** From opening the Almanac in a warm browser to its first page on screen, and from a keystroke to the changed page. */
 async function onScreen(): Promise<void> {
   const data = await mkdtemp(join(tmpdir(), 'folio-bench-data-'));
@@ -166,15 +208,7 @@ async function onScreen(): Promise<void> {
     });
     const browser = await chromium.launch({
       executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
+      args: BROWSER,
     });
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto('http://127.0.0.1:4790/');
@@ -216,13 +250,14 @@ async function main(): Promise<void> {
   process.chdir(dirname(new URL(import.meta.url).pathname).replace(/\/node_modules\/.*$/, ''));
   const json = process.argv.includes('--json');
   // `-- chains` and the like measure one part alone.
-  const parts = ['conversions', 'chains', 'screen'].filter((p) => process.argv.includes(p));
+  const parts = ['compositions', 'conversions', 'chains', 'printing', 'screen'].filter((p) => process.argv.includes(p));
   const only = (part: string): boolean => !parts.length || parts.includes(part);
   report['machine'] = { processor: cpus()[0]?.model, cores: availableParallelism(), node: process.version, rounds: ROUNDS };
   for (const sample of await samples()) {
     const fonts = await loadFonts(sample.folio.head, [await shippedFontSource()]);
-    await composition(sample, fonts);
+    if (only('compositions')) await composition(sample, fonts);
     if (only('conversions')) await conversions(sample, fonts);
+    if (only('printing') && sample.folio.stories['dome-feature']) await printing(sample, fonts);
     if (only('chains') && sample.folio.stories['dome-feature']) longChains(sample, fonts);
   }
   if (only('screen')) await onScreen();
