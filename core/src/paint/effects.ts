@@ -24,8 +24,10 @@ export function effectReach(e: Effects): number {
 }
 
 export interface FilterSpace {
-  /** What the filter may paint on, in the user space of the element that it is put on. */
+  /** What the filter may paint on, in the user space of the element that it is put on, or in shares of its box. */
   region: Rect;
+  /** Browsers misplace a region in user space on HTML elements that are zoomed: there it is told in shares of the box. */
+  inBox?: boolean;
   /** Units of that space for a point. */
   scale: number;
   /** Turns a shift on the page into one in that space: shadows fall the same way whichever way an item is turned. */
@@ -96,8 +98,14 @@ export function effectFilter(id: string, e: Effects, part: EffectPart, space: Fi
   if (!layers.length) return '';
   const merge = layers.map((l) => `<feMergeNode in="${l}"/>`).join('');
   const box = { x: region.x, y: region.y, width: region.width, height: region.height };
-  return `<filter${attrs({ id, filterUnits: 'userSpaceOnUse', ...box })} color-interpolation-filters="sRGB">${steps.join('')}<feMerge>${merge}</feMerge></filter>`;
+  return `<filter${attrs({ id, filterUnits: space.inBox ? 'objectBoundingBox' : 'userSpaceOnUse', ...box })} color-interpolation-filters="sRGB">${steps.join('')}<feMerge>${merge}</feMerge></filter>`;
 }
+
+/** The same in shares of a box. */
+export const reachedInBox = (width: number, height: number, reach: number): Rect => {
+  const [w, h] = [Math.max(width, 1), Math.max(height, 1)];
+  return { x: -reach / w, y: -reach / h, width: 1 + (2 * reach) / w, height: 1 + (2 * reach) / h };
+};
 
 /** A box grown by the reach of effects, so that a filter cuts nothing off. */
 export const reachedBy = (box: Rect, reach: number): Rect => ({

@@ -2,7 +2,7 @@ import type { Item } from '../../folio/items.ts';
 import type { Matrix } from '../../folio/geometry.ts';
 import { boundsOfPath, pathData } from '../../folio/geometry.ts';
 import type { Head } from '../../folio/head.ts';
-import { effectFilter, effectReach, hasEffects, reachedBy, turnedBack } from '../effects.ts';
+import { effectFilter, effectReach, hasEffects, reachedInBox, turnedBack } from '../effects.ts';
 import type { ComposedFrame } from '../../compose/marks.ts';
 import { outlineOf } from '../boxPath.ts';
 import { pathElement } from '../svg/fillAndStroke.ts';
@@ -22,7 +22,9 @@ export interface ItemPlacement {
 /** Box, transform, order and transparency of an item as CSS. */
 export function itemStyle(item: Exclude<Item, { kind: 'group' }>, size: { width: number; height: number }, place: ItemPlacement): string {
   const [a, b, c, d, e, f] = item.transform;
-  const [x, y] = [px(e - place.origin.x), px(f - place.origin.y)];
+  // The box of a shape begins where its outline does: filters go by boxes.
+  const from = item.kind === 'shape' ? boundsOfPath(item.path) : { x: 0, y: 0 };
+  const [x, y] = [px(a * from.x + c * from.y + e - place.origin.x), px(b * from.x + d * from.y + f - place.origin.y)];
   const turned = a !== 1 || b !== 0 || c !== 0 || d !== 1;
   return [
     `left:${num(x, 4)}px`,
@@ -41,9 +43,8 @@ export function itemStyle(item: Exclude<Item, { kind: 'group' }>, size: { width:
 export function itemFilter(item: Exclude<Item, { kind: 'group' }>, size: { width: number; height: number }, head: Head): string {
   if (!hasEffects(item.effects)) return '';
   const reach = px(effectReach(item.effects));
-  const own = item.kind === 'shape' ? boundsOfPath(item.path) : { x: 0, y: 0, ...size };
-  const box = { x: px(own.x), y: px(own.y), width: px(own.width), height: px(own.height) };
-  const space = { region: reachedBy(box, reach), scale: px(1), shift: turnedBack(item.transform) };
+  const region = reachedInBox(px(size.width), px(size.height), reach);
+  const space = { region, inBox: true, scale: px(1), shift: turnedBack(item.transform) };
   return `<svg class="o" width="0" height="0" aria-hidden="true"><defs>${effectFilter(`${item.id}-fx`, item.effects, 'all', space, head.swatches)}</defs></svg>`;
 }
 
@@ -55,8 +56,10 @@ export function outlineSvg(item: Exclude<Item, { kind: 'group' }>, head: Head, w
   const element = pathElement(`${item.id}-${what}`, path, fill, stroke, head.swatches, item.kind === 'shape' ? item.fillRule : 'nonzero');
   if (!element) return '';
   const box = boundsOfPath(path);
-  const view = [box.x, box.y, Math.max(box.width, 0.01), Math.max(box.height, 0.01)];
-  const style = `left:${num(px(view[0]!), 4)}px;top:${num(px(view[1]!), 4)}px`;
+  // Browsers show nothing of a picture that is thinner than a part of a pixel, not even what reaches out of it: a straight line.
+  const view = [box.x, box.y, Math.max(box.width, 1), Math.max(box.height, 1)];
+  const [left, top] = item.kind === 'shape' ? [0, 0] : [box.x, box.y];
+  const style = `left:${num(px(left), 4)}px;top:${num(px(top), 4)}px`;
   return `<svg${attrs({ class: 'o', style, width: num(px(view[2]!), 4), height: num(px(view[3]!), 4), viewBox: view.map((n) => num(n, 4)).join(' '), preserveAspectRatio: 'none', 'aria-hidden': 'true' })}>${element}</svg>`;
 }
 

@@ -1,8 +1,9 @@
 import type { Group } from '../../folio/items.ts';
+import type { Rect } from '../../folio/geometry.ts';
 import type { Head } from '../../folio/head.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { itemBounds } from '../../folio/traverse.ts';
-import { effectFilter, effectReach, hasEffects, reachedBy, unturned } from '../../paint/effects.ts';
+import { effectFilter, effectReach, hasEffects, reachedInBox, unturned } from '../../paint/effects.ts';
 import { px } from '../../paint/html/metrics.ts';
 import { attrs, num } from '../../paint/svg/markup.ts';
 
@@ -52,15 +53,21 @@ function written({ group, z, children }: Node, place: PagePlace, head: Head): st
     group.blend === 'normal' ? 'isolation:isolate' : `mix-blend-mode:${group.blend}`,
     fx ? `filter:url(#${group.id}-fx)` : '',
   ];
-  const filter = fx ? groupFilter(group, place, head) : '';
-  return `${filter}<div${attrs({ class: 'g', 'data-group': group.id, style: style.filter(Boolean).join(';') })}>${inner}</div>`;
+  const css = style.filter(Boolean).join(';');
+  if (!fx) return `<div${attrs({ class: 'g', 'data-group': group.id, style: css })}>${inner}</div>`;
+  // The group's element has the group's own box, since filters go by boxes; what it holds is told from the page's corner.
+  const bounds = itemBounds(place.spread.items, group);
+  const [x, y] = [px(bounds.x - place.page.box.x), px(bounds.y - place.page.box.y)];
+  const size = `left:${num(x, 4)}px;top:${num(y, 4)}px;width:${num(px(bounds.width), 4)}px;height:${num(px(bounds.height), 4)}px`;
+  return (
+    groupFilter(group, bounds, head) +
+    `<div${attrs({ class: 'g', 'data-group': group.id, style: `${size};${css}` })}><div class="g" style="left:${num(-x, 4)}px;top:${num(-y, 4)}px">${inner}</div></div>`
+  );
 }
 
-/** The filter for a group's effects, in the pixels of its page. */
-function groupFilter(group: Group, place: PagePlace, head: Head): string {
-  const box = reachedBy(itemBounds(place.spread.items, group), effectReach(group.effects));
-  const { x, y } = place.page.box;
-  const region = { x: px(box.x - x), y: px(box.y - y), width: px(box.width), height: px(box.height) };
-  const filter = effectFilter(`${group.id}-fx`, group.effects, 'all', { region, scale: px(1), shift: unturned }, head.swatches);
-  return `<svg class="o" width="0" height="0" aria-hidden="true"><defs>${filter}</defs></svg>`;
+/** The filter for a group's effects. */
+function groupFilter(group: Group, { width, height }: Rect, head: Head): string {
+  const region = reachedInBox(px(width), px(height), px(effectReach(group.effects)));
+  const space = { region, inBox: true, scale: px(1), shift: unturned };
+  return `<svg class="o" width="0" height="0" aria-hidden="true"><defs>${effectFilter(`${group.id}-fx`, group.effects, 'all', space, head.swatches)}</defs></svg>`;
 }
