@@ -1,3 +1,4 @@
+import { CHROMIUM } from './e2e/chromium.ts';
 import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
@@ -11,18 +12,7 @@ export default defineConfig({
   use: {
     baseURL: 'http://127.0.0.1:4780',
     viewport: { width: 1280, height: 800 },
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: CHROMIUM,
   },
   webServer: {
     command: 'rm -rf test-results/data && node --enable-source-maps dist/server.mjs',

@@ -6,6 +6,7 @@ import { chromium } from '@playwright/test';
 import { samples } from '@elastic-folio/demo';
 import type { Sample } from '@elastic-folio/demo';
 import { longFolio, typeInLongChain } from './longChain.ts';
+import { CHROMIUM } from '../e2e/chromium.ts';
 import { printed } from './printing.ts';
 import { applyEdit } from '@elastic-folio/core';
 import type { Paragraph } from '@elastic-folio/core';
@@ -25,15 +26,6 @@ const KEYSTROKE_LIMIT = 50;
 /** Writing a PDF may take this much memory above the loaded document, and at least this many times less time than a browser printing it. */
 const PDF_MEMORY_LIMIT = 200;
 const PRINT_LIMIT = 5;
-const BROWSER = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
 const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 const round = (v: number, d = 2): number => +v.toFixed(d);
 
@@ -169,7 +161,7 @@ function longChains(sample: Sample, fonts: FontSet): void {
 async function printing(sample: Sample, fonts: FontSet): Promise<void> {
   const story = sample.folio.stories['dome-feature']!;
   const paragraphs = story.order.flatMap((id) => (story.blocks[id]?.kind === 'paragraph' ? [story.blocks[id] as Paragraph] : []));
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: BROWSER });
+  const browser = await chromium.launch(CHROMIUM);
   for (const pages of [30, 300, 3000]) {
     const p = await printed(longFolio(sample.folio, paragraphs, pages), fonts, pages === 300 ? browser : null);
     const times = p.chromium && p.chromium.ms / p.composeAndWriteMs;
@@ -206,10 +198,7 @@ async function onScreen(): Promise<void> {
       server.stdout.on('data', (d: Buffer) => d.includes('is open at') && resolve());
       server.on('exit', () => reject(new Error('the server did not start')));
     });
-    const browser = await chromium.launch({
-      executablePath: '/usr/bin/chromium',
-      args: BROWSER,
-    });
+    const browser = await chromium.launch(CHROMIUM);
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto('http://127.0.0.1:4790/');
     const id = await page.locator('.shelf-row', { hasText: 'Almanac' }).getAttribute('data-document');

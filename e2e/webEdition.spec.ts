@@ -126,3 +126,37 @@ for (const id of SAMPLES)
     await expect(plain.locator('main')).toContainText(id === 'open-dome-night' ? 'A warm coat.' : 'There is a sound that everyone');
     await plain.context().close();
   });
+
+for (const scale of [0.83, 1, 2])
+  test(`effects and straight lines are whole at device scale ${scale}: the star dial`, async ({ browser }) => {
+    const context = await browser.newContext({ deviceScaleFactor: scale, viewport: { width: 1000, height: 1100 } });
+    const page = await context.newPage();
+    await page.goto(url('marrowby-almanac'));
+    await page.locator('#page-12 [data-item="dial-disc"]').scrollIntoViewIfNeeded();
+    const sheet = (await page.locator('#page-12').boundingBox())!;
+    const shot = (await page.screenshot()).toString('base64');
+    /** The colours of a pixel and its neighbours above and below, at a place of the page in points. */
+    const at = (x: number, y: number): Promise<number[][]> =>
+      page.evaluate(
+        async ([data, px, py]) => {
+          const image = await createImageBitmap(new Blob([Uint8Array.from(atob(data), (c) => c.charCodeAt(0))]));
+          const context = new OffscreenCanvas(1, 5).getContext('2d')!;
+          context.drawImage(image, -px, 2 - py);
+          const { data: rgba } = context.getImageData(0, 0, 1, 5);
+          return [0, 1, 2, 3, 4].map((i) => [...rgba.subarray(i * 4, i * 4 + 3)]);
+        },
+        [shot, Math.floor((sheet.x + (x * 96) / 72) * scale), Math.floor((sheet.y + (y * 96) / 72) * scale)] as const,
+      );
+    const near = (a: number[], b: number[]): boolean => a.every((v, i) => Math.abs(v - b[i]!) < 26);
+    // The disc is green (#1E5B4B) on every side of its middle; a filter that is cut off would leave night there.
+    for (const [x, y] of [
+      [-70, -70],
+      [70, -70],
+      [-70, 70],
+      [70, 70],
+    ] as const)
+      expect([x, y, (await at(297.6 + x, 400 + y)).every((c) => near(c, [30, 91, 75]))]).toEqual([x, y, true]);
+    // Hours three and nine are level lines without any height of their own, in the colour of the rim.
+    for (const x of [-159, 159]) expect([x, (await at(297.6 + x, 400)).some((c) => near(c, [240, 179, 106]))]).toEqual([x, true]);
+    await context.close();
+  });

@@ -5,8 +5,8 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { shownSpread } from '../src/index.ts';
-import type { Folio, Path, Stroke } from '../src/index.ts';
+import { shownSpread, Stroke } from '../src/index.ts';
+import type { Folio, Path } from '../src/index.ts';
 import { Composer } from '../src/compose/index.ts';
 import { markedLine } from '../src/paint/lineEnds.ts';
 import { spreadPicture } from '../src/paint/svg/index.ts';
@@ -153,17 +153,7 @@ describe('groups', () => {
 });
 
 describe('ends of lines', () => {
-  const stroke = (more: Partial<Stroke>): Stroke => ({
-    paint: { type: 'none' },
-    weight: 2,
-    dashes: [],
-    cap: 'butt',
-    join: 'miter',
-    miterLimit: 4,
-    startMarker: 'none',
-    endMarker: 'none',
-    ...more,
-  });
+  const stroke = (more: object): Stroke => Stroke.parse({ paint: { type: 'none' }, weight: 2, ...more });
   const straight: Path = [
     ['M', 0, 0],
     ['L', 100, 0],

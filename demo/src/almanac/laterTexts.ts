@@ -67,7 +67,7 @@ export const sideNotes: readonly { id: string; height: number; text: ParagraphIn
   {
     id: 'side-sunset',
     height: 72,
-    text: para('side', [strong('Sunset on 3 April'), soft, 'is at nineteen minutes to seven; dark an hour and three quarters later.']),
+    text: para('side', [strong('Sunset on 3 April'), soft, 'is at seventeen minutes to seven; it is dark two hours later.']),
   },
   { id: 'side-shadow', height: 60, text: para('side', 'The shadow of the earth is a cone more than a million kilometres long.') },
   { id: 'side-band', height: 60, text: para('side', 'Blue below and pink above: turn round, and in the west it is the other way about.') },

@@ -1,4 +1,4 @@
-import { translation } from '@elastic-folio/core';
+import { Stroke, translation } from '@elastic-folio/core';
 import { ink, para, rgb, role, SampleAssembly, strong, tab } from '../sampleAssembly.ts';
 import type { Sample } from '../sampleAssembly.ts';
 import { worldArt, WORLDS } from './worlds.ts';
@@ -57,16 +57,7 @@ export async function fiveWorlds(): Promise<Sample> {
       id: 'factBox',
       name: 'Box of facts',
       fill: ink('ink'),
-      stroke: {
-        paint: ink('lamp'),
-        weight: 1,
-        dashes: [],
-        cap: 'butt',
-        join: 'miter',
-        miterLimit: 4,
-        startMarker: 'none',
-        endMarker: 'none',
-      },
+      stroke: Stroke.parse({ paint: ink('lamp'), weight: 1 }),
       opacity: 0.88,
     },
   };
