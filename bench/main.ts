@@ -63,7 +63,7 @@ async function composition(sample: Sample, fonts: FontSet): Promise<void> {
   const shaping = await time(() => {
     let glyphs = 0;
     for (const s of byParagraph.values())
-      for (const g of s.font.shape({
+      glyphs += s.font.shape({
         text: s.text,
         start: 0,
         end: s.text.length,
@@ -71,8 +71,7 @@ async function composition(sample: Sample, fonts: FontSet): Promise<void> {
         language: s.language,
         script: 'Latn',
         direction: 'ltr',
-      }))
-        glyphs += g.gid ? 1 : 0;
+      }).count;
     return glyphs;
   }, WARM_UP);
   const composing = await time(() => new Composer(fonts).compose(folio), WARM_UP);

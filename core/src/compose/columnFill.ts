@@ -31,12 +31,34 @@ const NEAR = 0.01;
 /** Something placed in a column: a line of text, or a row of a table with its own lines and boxes. */
 interface Slab {
   lines: SetLine[];
-  boxes: FrameBox[];
+  boxes: readonly FrameBox[];
   /** How low it reaches, and where its baseline stands (for a row: its bottom). */
   bottom: number;
   baseline: number;
   notes: SetNote[];
 }
+
+const NO_BOXES: readonly FrameBox[] = [];
+
+/** A line in its place: written out, since copies by spreading are the dearest part of filling a column. */
+export const placed = (line: SetLine, x: number, baseline: number, column: number): SetLine => ({
+  paragraph: line.paragraph,
+  start: line.start,
+  end: line.end,
+  x,
+  baseline,
+  width: line.width,
+  measure: line.measure,
+  ascent: line.ascent,
+  descent: line.descent,
+  spaceAtEnd: line.spaceAtEnd,
+  column,
+  first: line.first,
+  last: line.last,
+  runs: line.runs,
+  rise: line.rise,
+  anchored: line.anchored,
+});
 
 const heightOf = (notes: readonly SetNote[]): number => {
   let height = 0;
@@ -108,9 +130,7 @@ export class ColumnFill {
   place(line: BuiltLine, alignToGrid: boolean, notes: SetNote[] = [], baseline = this.nextBaseline(line, alignToGrid)): boolean {
     const bottom = baseline + line.descent;
     if (bottom > this.limit(notes) + NEAR) return false;
-    const { leading, ...set } = line;
-    void leading;
-    this.push({ lines: [{ ...set, x: this.column.x + line.x, baseline, column: this.index }], boxes: [], bottom, baseline, notes });
+    this.push({ lines: [placed(line, this.column.x + line.x, baseline, this.index)], boxes: NO_BOXES, bottom, baseline, notes });
     return true;
   }
 
@@ -121,7 +141,7 @@ export class ColumnFill {
     if (top + height > this.limit(notes) + NEAR) return false;
     const { x } = this.column;
     this.push({
-      lines: lines.map((l) => ({ ...l, x: l.x + x, baseline: l.baseline + top, column: this.index })),
+      lines: lines.map((l) => placed(l, l.x + x, l.baseline + top, this.index)),
       boxes: boxes.map((b) => ({ ...b, box: { ...b.box, x: b.box.x + x, y: b.box.y + top } })),
       bottom: top + height,
       baseline: top + height,
@@ -165,7 +185,7 @@ export class ColumnFill {
     const boxes: FrameBox[] = [];
     this.slabs.forEach((slab, i) => {
       const shift = verticalAlign === 'top' ? 0 : free * share(i);
-      for (const line of slab.lines) lines.push(shift ? { ...line, baseline: line.baseline + shift } : line);
+      for (const line of slab.lines) lines.push(shift ? placed(line, line.x, line.baseline + shift, this.index) : line);
       for (const b of slab.boxes) boxes.push(shift ? { ...b, box: { ...b.box, y: b.box.y + shift } } : b);
     });
     if (notes.length) {
@@ -176,8 +196,7 @@ export class ColumnFill {
         fill: notes[0]!.paint,
       });
       for (const note of notes) {
-        for (const line of note.lines)
-          lines.push({ ...line, x: line.x + this.column.x, baseline: line.baseline + top, column: this.index });
+        for (const line of note.lines) lines.push(placed(line, line.x + this.column.x, line.baseline + top, this.index));
         top += note.height;
       }
     }

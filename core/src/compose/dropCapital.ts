@@ -54,10 +54,11 @@ export function setDropCapital(
     direction: 'ltr',
   });
   const writer = new GlyphWriter();
-  glyphs.forEach((g, i) => {
-    const next = glyphs[i + 1]?.cluster ?? letters.length;
-    writer.add(g.gid, g.advance * scale, g.dx * scale, -g.dy * scale, g.cluster, Math.max(0, next - g.cluster));
-  });
+  for (let i = 0; i < glyphs.count; i++) {
+    const next = i + 1 < glyphs.count ? glyphs.cluster(i + 1) : letters.length;
+    const length = Math.max(0, next - glyphs.cluster(i));
+    writer.add(glyphs.gid(i), glyphs.advance(i) * scale, glyphs.dx(i) * scale, -glyphs.dy(i) * scale, glyphs.cluster(i), length);
+  }
   const lettersWidth = writer.x;
   const placed = writer.take(letters, Uint32Array.from(shaped.offsets.slice(0, letters.length)));
   const width = lettersWidth + GAP * base.size;
@@ -84,6 +85,10 @@ export function setDropCapital(
         language: look.language,
         direction: 'ltr',
         joint: 'flow',
+        decoration: undefined,
+        generated: undefined,
+        link: undefined,
+        characterStyle: undefined,
         glyphs: placed,
       };
       const [next] = first.runs;

@@ -68,12 +68,13 @@ export function expand(
   const anchors: ExpandedParagraph['anchors'] = [];
   let hasFields = false;
   let offset = 0;
-  const add = (chars: string, look: Omit<Look, 'start' | 'end'>, offsetOf: (i: number) => number): void => {
+  /** Adds characters that stand one after another from an offset on (`step` 1), or all at it (0). */
+  const add = (chars: string, look: Omit<Look, 'start' | 'end'>, at: number, step: 0 | 1 = 0): void => {
+    if (!chars) return;
     const start = text.length;
     text += chars;
-    for (let i = 0; i < chars.length; i++) offsets.push(offsetOf(i));
+    for (let i = 0; i < chars.length; i++) offsets.push(at + step * i);
     const last = looks[looks.length - 1];
-    if (!chars) return;
     if (
       last &&
       last.character === look.character &&
@@ -84,20 +85,28 @@ export function expand(
       !look.object
     )
       last.end = text.length;
-    else looks.push({ ...look, start, end: text.length });
+    else
+      looks.push({
+        start,
+        end: text.length,
+        character: look.character,
+        link: look.link,
+        characterStyle: look.characterStyle,
+        generated: look.generated,
+        object: look.object,
+      });
   };
   /** Letters one by one, turned into capitals; what becomes longer (ß → SS) still comes from one place. */
   const addCapitals = (chars: string, at: number, look: Omit<Look, 'start' | 'end'>, small: CharacterProperties | null): void => {
     let i = 0;
     for (const c of chars) {
-      const from = at + i;
-      add(c.toLocaleUpperCase(look.character.language), small && LOWER.test(c) ? { ...look, character: small } : look, () => from);
+      add(c.toLocaleUpperCase(look.character.language), small && LOWER.test(c) ? { ...look, character: small } : look, at + i);
       i += c.length;
     }
   };
   if (texts.label) {
-    add(texts.label.text, { character: texts.label.character, generated: 'label' }, () => 0);
-    add('\t', { character: base, generated: 'label' }, () => 0);
+    add(texts.label.text, { character: texts.label.character, generated: 'label' }, 0);
+    add('\t', { character: base, generated: 'label' }, 0);
   }
   const labelEnd = text.length;
   for (const node of content) {
@@ -108,24 +117,24 @@ export function expand(
       if (character.capitals === 'all') addCapitals(node.text, at, look, null);
       else if (character.capitals === 'small' && !hasSmallCapitals(fonts, character))
         addCapitals(node.text, at, look, { ...character, size: character.size * SMALL_CAPITALS, leading: leadingKept(character) });
-      else add(node.text, look, (i) => at + i);
+      else add(node.text, look, at, 1);
       offset += node.text.length;
       continue;
     }
     const look = { character: base };
-    if (node.type === 'softReturn') add('\n', look, () => at);
-    else if (node.type === 'tab') add('\t', look, () => at);
+    if (node.type === 'softReturn') add('\n', look, at);
+    else if (node.type === 'tab') add('\t', look, at);
     else if (node.type === 'field') {
       hasFields = true;
-      add(texts.field(node), look, () => at);
+      add(texts.field(node), look, at);
     } else if (node.type === 'note') {
       notes.push({ at: text.length, node });
-      add(texts.note(node), { character: { ...base, position: 'superscript' }, generated: 'note' }, () => at);
+      add(texts.note(node), { character: { ...base, position: 'superscript' }, generated: 'note' }, at);
     } else if (node.type === 'anchor') {
       const room = texts.anchored(node);
       if (room) anchors.push({ at: text.length, node, room });
-      if (room && node.place === 'inline') add(OBJECT, { character: base, object: room }, () => at);
-    } else if (node.type === 'ruby') add(node.base, look, () => at);
+      if (room && node.place === 'inline') add(OBJECT, { character: base, object: room }, at);
+    } else if (node.type === 'ruby') add(node.base, look, at);
     offset += 1;
   }
   offsets.push(offset);
@@ -145,7 +154,8 @@ export function lookParts(looks: readonly Look[], from: number, to: number): Loo
   const out: Look[] = [];
   for (const look of looks) {
     if (look.start >= to) break;
-    if (look.end > from) out.push({ ...look, start: Math.max(look.start, from), end: Math.min(look.end, to) });
+    if (look.end <= from) continue;
+    out.push(look.start >= from && look.end <= to ? look : { ...look, start: Math.max(look.start, from), end: Math.min(look.end, to) });
   }
   return out;
 }

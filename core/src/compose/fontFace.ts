@@ -1,14 +1,5 @@
 import * as hb from 'harfbuzzjs';
-
-/** A glyph as shaped: lengths in font units, `cluster` an index into the shaped text. */
-export interface ShapedGlyph {
-  gid: number;
-  cluster: number;
-  advance: number;
-  dx: number;
-  dy: number;
-  unsafeToBreak: boolean;
-}
+import { ShapedRow } from './shapedRow.ts';
 
 export interface ShapeRequest {
   text: string;
@@ -18,6 +9,21 @@ export interface ShapeRequest {
   language: string;
   script: string;
   direction: 'ltr' | 'rtl';
+}
+
+/** Code points whose glyphs are looked up in a table: those of most texts in alphabets. */
+const COMMON = 0x2100;
+/** Texts no longer than this are remembered, and how many of them for one set of features. */
+const BRIEF = 8;
+const MOST_BRIEF = 20_000;
+
+const shaperFeatures = new WeakMap<object, hb.Feature[]>();
+
+/** The shaper's form of a set of features, made once for each. */
+function featuresFor(features: Record<string, number>): hb.Feature[] {
+  let made = shaperFeatures.get(features);
+  if (!made) shaperFeatures.set(features, (made = Object.entries(features).map(([tag, value]) => new hb.Feature(tag, value))));
+  return made;
 }
 
 export class FontError extends Error {}
@@ -52,7 +58,9 @@ export class FontFace {
   private readonly font: hb.Font;
   private readonly buffer = new hb.Buffer();
   private readonly paths = new Map<number, string>();
-  private readonly covered = new Map<number, number>();
+  private readonly covered = new Int32Array(COMMON).fill(-1);
+  private readonly coveredBeyond = new Map<number, number>();
+  private readonly brief = new WeakMap<object, Map<string, ShapedRow>>();
   private readonly advances = new Map<number, number>();
   private readonly features = new Map<string, boolean>();
 
@@ -92,8 +100,12 @@ export class FontFace {
 
   /** The glyph for a code point, or 0. */
   glyphFor(codePoint: number): number {
-    let gid = this.covered.get(codePoint);
-    if (gid === undefined) this.covered.set(codePoint, (gid = this.font.nominalGlyph(codePoint) ?? 0));
+    if (codePoint < COMMON) {
+      const gid = this.covered[codePoint]!;
+      return gid >= 0 ? gid : (this.covered[codePoint] = this.font.nominalGlyph(codePoint) ?? 0);
+    }
+    let gid = this.coveredBeyond.get(codePoint);
+    if (gid === undefined) this.coveredBeyond.set(codePoint, (gid = this.font.nominalGlyph(codePoint) ?? 0));
     return gid;
   }
 
@@ -117,34 +129,40 @@ export class FontFace {
           language,
           script: 'Latn',
           direction: 'ltr',
-        })[0]?.gid;
+        }).gid(0);
       this.features.set(feature, (changes = glyph(0) !== glyph(1)));
     }
     return changes;
   }
 
-  shape(request: ShapeRequest): ShapedGlyph[] {
+  shape(request: ShapeRequest): ShapedRow {
     const { buffer } = this;
     buffer.clearContents();
     buffer.addText(request.text, request.start, request.end - request.start);
     buffer.setDirection(request.direction === 'rtl' ? hb.Direction.RTL : hb.Direction.LTR);
     buffer.setScript(request.script);
     buffer.setLanguage(request.language);
-    const features = Object.entries(request.features).map(([tag, value]) => new hb.Feature(tag, value));
-    hb.shape(this.font, buffer, features);
+    hb.shape(this.font, buffer, featuresFor(request.features));
     // Asked for apart: `getGlyphInfosAndPositions` defines hidden properties on every glyph and takes three times the shaping.
-    const positions = buffer.getGlyphPositions();
-    return buffer.getGlyphInfos().map((g, i) => {
-      const at = positions[i]!;
-      return {
-        gid: g.codepoint,
-        cluster: g.cluster,
-        advance: at.xAdvance,
-        dx: at.xOffset,
-        dy: at.yOffset,
-        unsafeToBreak: (g.flags & hb.GlyphFlag.UNSAFE_TO_BREAK) !== 0,
-      };
-    });
+    return ShapedRow.from(buffer.getGlyphInfos(), buffer.getGlyphPositions(), hb.GlyphFlag.UNSAFE_TO_BREAK);
+  }
+
+  /**
+   * Shapes a whole text that is short enough to come again, such as the letters beside a break: it is remembered. Its
+   * row must not be changed.
+   */
+  shapeBrief(text: string, { features, language, script, direction }: Omit<ShapeRequest, 'text' | 'start' | 'end'>): ShapedRow {
+    if (text.length > BRIEF) return this.shape({ text, start: 0, end: text.length, features, language, script, direction });
+    let known = this.brief.get(features);
+    if (!known) this.brief.set(features, (known = new Map<string, ShapedRow>()));
+    const key = `${direction} ${script} ${language} ${text}`;
+    let row = known.get(key);
+    if (!row) {
+      row = this.shape({ text, start: 0, end: text.length, features, language, script, direction });
+      if (known.size >= MOST_BRIEF) known.clear();
+      known.set(key, row);
+    }
+    return row;
   }
 
   /** A glyph's outline as SVG path data in font units, y up. */

@@ -41,8 +41,32 @@ export const positioned = (c: CharacterProperties): { size: number; shift: numbe
     ? { size: c.size * c.verticalScale, shift: -c.baselineShift }
     : { size: c.size * c.verticalScale * 0.6, shift: -c.baselineShift + (c.position === 'superscript' ? -0.33 : 0.15) * c.size };
 
-/** Features a look asks for. Letters that may be spaced out are not tied together; browsers do the same (CSS Text 4, 8.2). */
+const known = {
+  even: new WeakMap<CharacterProperties, Record<string, number>>(),
+  spacedOut: new WeakMap<CharacterProperties, Record<string, number>>(),
+};
+
+/** Features a look asks for, the same object for the same look. */
 function featuresOf(c: CharacterProperties, spacedOut: boolean): Record<string, number> {
+  const kept = spacedOut ? known.spacedOut : known.even;
+  let features = kept.get(c);
+  if (!features) kept.set(c, (features = shared(featuresFor(c, spacedOut))));
+  return features;
+}
+
+const sets = new Map<string, Record<string, number>>();
+
+/** One object for all equal sets of features: what is known of a set is known for every look that has it. */
+function shared(features: Record<string, number>): Record<string, number> {
+  const key = JSON.stringify(features);
+  const known = sets.get(key);
+  if (known) return known;
+  sets.set(key, features);
+  return features;
+}
+
+/** Letters that may be spaced out are not tied together; browsers do the same (CSS Text 4, 8.2). */
+function featuresFor(c: CharacterProperties, spacedOut: boolean): Record<string, number> {
   const features: Record<string, number> = {};
   if (c.tracking !== 0 || spacedOut) Object.assign(features, { liga: 0, clig: 0 });
   if (c.kerning === 'none') features['kern'] = 0;
@@ -79,20 +103,14 @@ export function itemise(
     const horizontalScale = c.horizontalScale / c.verticalScale;
     let open: ShapingItem | null = null;
     for (let i = look.start; i < look.end;) {
-      const codePoint = text.codePointAt(i)!;
-      // Most of most texts: one more plain letter or space of what is already open.
-      if (
-        open &&
-        !open.object &&
-        codePoint >= 0x20 &&
-        codePoint < 0x7f &&
-        open.script === 'Latn' &&
-        !levels &&
-        primary.glyphFor(codePoint)
-      ) {
-        open.end = ++i;
-        continue;
+      // Most of most texts: more plain letters and spaces of what is already open.
+      if (open && !levels && open.script === 'Latn' && !open.object) {
+        for (let unit = text.charCodeAt(i); i < look.end && unit >= 0x20 && unit < 0x7f && primary.glyphFor(unit);)
+          unit = text.charCodeAt(++i);
+        open.end = i;
+        if (i >= look.end) break;
       }
+      const codePoint = text.codePointAt(i)!;
       const units = codePoint > 0xffff ? 2 : 1;
       script = scriptOf(codePoint) ?? script;
       let font = primary;
@@ -117,7 +135,7 @@ export function itemise(
         last.language === c.language &&
         last.tracking === tracking &&
         last.horizontalScale === horizontalScale &&
-        sameFeatures(last.features, features);
+        last.features === features;
       if (joins) last.end = i + units;
       else
         items.push({
@@ -150,10 +168,4 @@ function firstScript(text: string): string {
     if (script) return script;
   }
   return 'Latn';
-}
-
-function sameFeatures(a: Record<string, number>, b: Record<string, number>): boolean {
-  if (a === b) return true;
-  const [ka, kb] = [Object.keys(a), Object.keys(b)];
-  return ka.length === kb.length && ka.every((k) => a[k] === b[k]);
 }

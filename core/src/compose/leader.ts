@@ -17,14 +17,15 @@ export function leaderRuns(
 ): GlyphRun[] {
   const { from, x, width, leader } = tab;
   const look = lookParts(shaped.looks, from, from + 1)[0]!;
-  const unit = item.font.shape({ ...item, text: leader, start: 0, end: leader.length });
+  const unit = item.font.shapeBrief(leader, item);
   const scale = scaleOf(item);
-  const unitWidth = unit.reduce((n, g) => n + g.advance * scale, 0);
+  const unitWidth = unit.width * scale;
   const repeats = unitWidth > 0 ? Math.min(MOST_REPEATS, Math.floor(width / unitWidth + 1e-6)) : 0;
   if (!repeats) return [];
   const glyphs = new GlyphWriter();
   for (let r = 0; r < repeats; r++)
-    for (const g of unit) glyphs.add(g.gid, g.advance * scale, g.dx * scale, -g.dy * scale, r * leader.length + g.cluster, 1);
+    for (let i = 0; i < unit.count; i++)
+      glyphs.add(unit.gid(i), unit.advance(i) * scale, unit.dx(i) * scale, -unit.dy(i) * scale, r * leader.length + unit.cluster(i), 1);
   const filled = glyphs.x;
   const text = leader.repeat(repeats);
   const offset = shaped.offsets[from]!;
@@ -48,6 +49,9 @@ export function leaderRuns(
       direction: item.direction,
       joint: 'apart',
       decoration: true,
+      generated: undefined,
+      link: undefined,
+      characterStyle: undefined,
       // None of it is text of the paragraph: all of it stands where the tab does.
       glyphs: glyphs.take(text, new Uint32Array(text.length).fill(offset)),
     },

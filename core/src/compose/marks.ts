@@ -30,11 +30,11 @@ export interface GlyphRun {
   /** How it follows the run before: directly, after a tab (read as a space), or set apart without one. */
   joint: 'flow' | 'tab' | 'apart';
   /** Seen, not read: the dots of a leader. */
-  decoration?: boolean | undefined;
+  decoration: boolean | undefined;
   /** Made by the program: a bullet or number before the text, a note's reference. */
-  generated?: 'label' | 'note' | undefined;
-  link?: string | undefined;
-  characterStyle?: string | undefined;
+  generated: 'label' | 'note' | undefined;
+  link: string | undefined;
+  characterStyle: string | undefined;
   glyphs: GlyphRow;
 }
 
@@ -57,8 +57,8 @@ export interface SetLine {
   last: boolean;
   runs: GlyphRun[];
   /** How much higher the line is than its letters, by items in it and above it. */
-  rise?: number;
-  anchored?: AnchoredAt[];
+  rise: number | undefined;
+  anchored: AnchoredAt[] | undefined;
 }
 
 /** An item anchored in a line: where its own origin stands, from the line's beginning and baseline. */

@@ -2,31 +2,15 @@ import type { ParagraphProperties } from '../folio/styles.ts';
 import { leadingOf } from '../folio/resolve.ts';
 import { visualOrder } from './bidi.ts';
 import type { BrokenLine } from './breakLines.ts';
-import { lookParts } from './expand.ts';
-import type { ItemRoom } from './expand.ts';
-import type { ShapedGlyph } from './fontFace.ts';
-import { SOFT_HYPHEN } from '../folio/text.ts';
-import { positioned } from './itemise.ts';
-import type { ShapingItem } from './itemise.ts';
 import { hangOf, NOT_JUSTIFIED, shareOut } from './justify.ts';
 import type { Elasticity, Shares } from './justify.ts';
 import { leaderRuns } from './leader.ts';
-import { GlyphWriter } from './glyphRow.ts';
+import { linePieces, lineRow } from './linePieces.ts';
+import type { LinePiece } from './linePieces.ts';
+import { runsOf } from './lineRuns.ts';
 import type { AnchoredAt, GlyphRun, SetLine } from './marks.ts';
 import { isIdeographic } from './scripts.ts';
-import {
-  characterCount,
-  firstItem,
-  hyphenCharacter,
-  IDEOGRAPH_STRETCH,
-  isBreakItem,
-  isTabItem,
-  isWordSpace,
-  scaleOf,
-  spaceAdvance,
-  shapeAlone,
-  trackingOf,
-} from './shapeParagraph.ts';
+import { hyphenCharacter, IDEOGRAPH_STRETCH, scaleOf, spaceAdvance, trackingOf } from './shapeParagraph.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
 
 /** A line with its marks placed from x = 0 and a baseline at 0, and the room it wants. */
@@ -47,18 +31,6 @@ export interface LineSetting {
   base: { leading: number; ascent: number; descent: number };
 }
 
-/** Glyphs of a line that lie in one item. */
-interface Piece {
-  item: ShapingItem;
-  from: number;
-  to: number;
-  glyphs: ShapedGlyph[];
-  /** Room of a tab; then there are no glyphs. */
-  tab: { width: number; leader?: string | undefined } | null;
-  /** Room of an item in the line; then there are no glyphs either. */
-  object: ItemRoom | null;
-}
-
 /**
  * Turns a broken line into glyph runs: takes the paragraph's glyphs where the break is safe, shapes
  * again where it is not (HarfBuzz marks such glyphs), shares out what justification needs, orders by
@@ -66,39 +38,16 @@ interface Piece {
  */
 export function buildLine(shaped: ShapedParagraph, line: BrokenLine, setting: LineSetting): BuiltLine {
   const { paragraph, indent, measure, base } = setting;
-  const pieces = piecesOf(shaped, line);
-  const natural = pieces.reduce((sum, p) => sum + naturalWidth(shaped, p, paragraph), 0);
-  const [hangLeft, hangRight] = paragraph.hangingPunctuation ? hangs(shaped, pieces, line) : [0, 0];
+  const pieces = linePieces(shaped, line);
+  let natural = 0;
+  for (const piece of pieces) natural += naturalWidth(piece, paragraph);
+  const [hangLeft, hangRight] = paragraph.hangingPunctuation ? hangs(shaped, pieces, line) : NO_HANG;
   const shares = sharesOf(shaped, line, pieces, paragraph, measure + hangLeft + hangRight - natural);
-  const levels = pieces.map((p) => p.item.level);
-  const order = levels.some((l) => l > 0) ? visualOrder(levels) : null;
-  const runs: GlyphRun[][] = pieces.map(() => []);
-  const objects = new Map<number, number>();
-  let x = 0;
-  let trailing = 0;
-  for (const i of order ?? pieces.keys()) {
-    const piece = pieces[i]!;
-    if (piece.tab) {
-      if (piece.tab.leader && piece.tab.width > 0)
-        runs[i]!.push(...leaderRuns(shaped, piece.item, { from: piece.from, x, width: piece.tab.width, leader: piece.tab.leader }));
-      x += piece.tab.width;
-      continue;
-    }
-    if (piece.object) {
-      objects.set(piece.from, x);
-      x += piece.object.width;
-      continue;
-    }
-    for (const run of runsOf(shaped, piece, x, shares, paragraph)) {
-      runs[i]!.push(run);
-      x = run.x + run.width;
-      trailing = shares.ideograph && piece.item.ideographic ? run.letterSpace - trackingOf(piece.item) : 0;
-    }
-  }
-  const all = joined(pieces, runs);
+  const placed = placePieces(shaped, pieces, shares, paragraph);
+  const all = joined(pieces, placed.runs);
   const metrics = all.length ? measureOf(all) : base;
-  const anchored = shaped.anchors.length ? anchoredIn(shaped, line, objects, setting.begins) : [];
-  const width = x - trailing;
+  const anchored = shaped.anchors.length ? anchoredIn(shaped, line, placed.objects, setting.begins) : [];
+  const { width } = placed;
   const free = measure + hangLeft + hangRight - width;
   const lineX = indent - hangLeft + free * alignment(paragraph, line);
   const rise = riseOf(anchored, metrics.ascent);
@@ -110,18 +59,46 @@ export function buildLine(shaped: ShapedParagraph, line: BrokenLine, setting: Li
     baseline: 0,
     width,
     measure,
-    ...metrics,
-    leading: metrics.leading + rise,
-    ...(anchored.length && {
-      rise,
-      anchored: placesOf(anchored, lineX, metrics.ascent, rise),
-    }),
+    ascent: metrics.ascent,
+    descent: metrics.descent,
     spaceAtEnd: line.next > line.end && /\s/.test(shaped.text[line.end] ?? ''),
     column: 0,
     first: line.start <= setting.begins,
     last: line.next >= shaped.text.length,
     runs: all,
+    rise: anchored.length ? rise : undefined,
+    anchored: anchored.length ? placesOf(anchored, lineX, metrics.ascent, rise) : undefined,
+    leading: metrics.leading + rise,
   };
+}
+const NO_HANG = [0, 0] as const;
+
+/** Sets pieces side by side in the order of their direction: runs by piece, where items in the line stand, the width of all. */
+function placePieces(shaped: ShapedParagraph, pieces: readonly LinePiece[], shares: Shares, paragraph: ParagraphProperties) {
+  const order = pieces.some((p) => p.item.level > 0) ? visualOrder(pieces.map((p) => p.item.level)) : null;
+  const runs: GlyphRun[][] = [];
+  const objects = new Map<number, number>();
+  let x = 0;
+  let trailing = 0;
+  for (let k = 0; k < pieces.length; k++) {
+    const i = order ? order[k]! : k;
+    const piece = pieces[i]!;
+    if (piece.tab) {
+      const { width, leader } = piece.tab;
+      runs[i] = leader && width > 0 ? leaderRuns(shaped, piece.item, { from: piece.from, x, width, leader }) : [];
+      x += width;
+    } else if (piece.object) {
+      objects.set(piece.from, x);
+      runs[i] = [];
+      x += piece.object.width;
+    } else {
+      const own = (runs[i] = runsOf(shaped, piece, x, shares, paragraph));
+      for (const run of own) x += run.width;
+      const last = own[own.length - 1];
+      if (last) trailing = shares.ideograph && piece.item.ideographic ? last.letterSpace - trackingOf(piece.item) : 0;
+    }
+  }
+  return { runs, objects, width: x - trailing };
 }
 
 /** Items anchored in a line, those in the line with their place along it. */
@@ -179,7 +156,7 @@ function measureOf(runs: readonly GlyphRun[]): { ascent: number; descent: number
 }
 
 /** Runs in reading order, told how each follows the one before. */
-function joined(pieces: readonly Piece[], runs: readonly GlyphRun[][]): GlyphRun[] {
+function joined(pieces: readonly LinePiece[], runs: readonly GlyphRun[][]): GlyphRun[] {
   const out: GlyphRun[] = [];
   let tab = false;
   pieces.forEach((piece, i) => {
@@ -195,86 +172,24 @@ function joined(pieces: readonly Piece[], runs: readonly GlyphRun[][]): GlyphRun
   return out;
 }
 
-function piecesOf(shaped: ShapedParagraph, line: BrokenLine): Piece[] {
-  const { text, items } = shaped;
-  const out: Piece[] = [];
-  for (let i = firstItem(items, line.start); i < items.length && items[i]!.start < line.end; i++) {
-    const item = items[i]!;
-    const [from, to] = [Math.max(item.start, line.start), Math.min(item.end, line.end)];
-    if (from >= to || isBreakItem(text, item)) continue;
-    if (isTabItem(text, item)) {
-      const placed = line.tabs.find((t) => t.at === from);
-      out.push({ item, from, to, glyphs: [], tab: { width: placed?.width ?? 0, leader: placed?.leader }, object: null });
-    } else if (item.object) out.push({ item, from, to, glyphs: [], tab: null, object: item.object });
-    else {
-      const suffix = line.hyphen && to === line.end ? hyphenCharacter(item) : '';
-      out.push({ item, from, to, glyphs: glyphsOf(shaped, i, from, to, suffix), tab: null, object: null });
-    }
-  }
-  return out;
-}
-
-/** Glyphs of a part of an item: the paragraph's own where they can be cut out, shaped again next to a break that is not safe. */
-function glyphsOf(shaped: ShapedParagraph, index: number, from: number, to: number, suffix: string): ShapedGlyph[] {
-  const item = shaped.items[index]!;
-  const whole = shaped.glyphs[index]!;
-  const { unsafe } = shaped;
-  if (from === item.start && to === item.end && !suffix) return whole;
-  if (item.direction === 'rtl') return shapeAlone(shaped, item, from, to, suffix);
-  let head = from;
-  if (from > item.start && unsafe[from])
-    do head++;
-    while (head < to && unsafe[head]);
-  let tail = to;
-  if (suffix || (to < item.end && unsafe[to]))
-    do tail--;
-    while (tail > head && unsafe[tail]);
-  if (head >= tail) return shapeAlone(shaped, item, from, to, suffix);
-  const middle = whole.slice(glyphIndex(whole, head), glyphIndex(whole, tail));
-  if (head === from && tail === to) return middle;
-  return [
-    ...(head > from ? shapeAlone(shaped, item, from, head) : []),
-    ...middle,
-    ...(tail < to || suffix ? shapeAlone(shaped, item, tail, to, suffix) : []),
-  ];
-}
-
-/** The first glyph of a left-to-right row that stands for `at` or what follows it. */
-function glyphIndex(glyphs: readonly ShapedGlyph[], at: number): number {
-  let [low, high] = [0, glyphs.length];
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if (glyphs[mid]!.cluster < at) low = mid + 1;
-    else high = mid;
-  }
-  return low;
-}
-
 /** A piece's width before justification, its spaces as wide as the paragraph's style wants them. */
-function naturalWidth(shaped: ShapedParagraph, piece: Piece, paragraph: ParagraphProperties): number {
+function naturalWidth(piece: LinePiece, paragraph: ParagraphProperties): number {
   if (piece.tab) return piece.tab.width;
   if (piece.object) return piece.object.width;
-  const scale = scaleOf(piece.item);
-  const tracking = trackingOf(piece.item);
-  let width = 0;
-  for (const g of piece.glyphs) {
-    const advance = g.advance * scale;
-    width += isWordSpace(shaped.text[g.cluster]) ? advance + spaceAdvance(piece.item) * (paragraph.wordSpace.ideal - 1) : advance;
-  }
-  const hyphen = piece.glyphs.length && lastCluster(piece) === piece.to ? 1 : 0;
-  return width + tracking * (characterCount(shaped, piece.from, piece.to) + hyphen);
+  const spaces = piece.spaces * spaceAdvance(piece.item) * (paragraph.wordSpace.ideal - 1);
+  return piece.advances + spaces + trackingOf(piece.item) * (piece.characters + (piece.hyphen ? 1 : 0));
 }
 
-const lastCluster = (piece: Piece): number => Math.max(piece.glyphs[0]!.cluster, piece.glyphs[piece.glyphs.length - 1]!.cluster);
-
 /** How far the first and last characters hang over the line's edges, in points. */
-function hangs(shaped: ShapedParagraph, pieces: readonly Piece[], line: BrokenLine): [number, number] {
+function hangs(shaped: ShapedParagraph, pieces: readonly LinePiece[], line: BrokenLine): [number, number] {
   const [first, last] = [pieces[0], pieces[pieces.length - 1]];
-  const over = (piece: Piece | undefined, glyph: ShapedGlyph | undefined, character: string | undefined): number =>
-    piece && !piece.tab && glyph && piece.item.direction === 'ltr' ? hangOf(character) * glyph.advance * scaleOf(piece.item) : 0;
+  const over = (piece: LinePiece | undefined, glyph: number, character: string | undefined): number =>
+    piece && piece.begin < piece.end && piece.item.direction === 'ltr'
+      ? hangOf(character) * lineRow.advance(glyph) * scaleOf(piece.item)
+      : 0;
   return [
-    over(first, first?.glyphs[0], shaped.text[line.start]),
-    over(last, last?.glyphs[last.glyphs.length - 1], line.hyphen && last ? hyphenCharacter(last.item) : shaped.text[line.end - 1]),
+    over(first, first?.begin ?? 0, shaped.text[line.start]),
+    over(last, (last?.end ?? 1) - 1, line.hyphen && last ? hyphenCharacter(last.item) : shaped.text[line.end - 1]),
   ];
 }
 
@@ -282,7 +197,7 @@ function hangs(shaped: ShapedParagraph, pieces: readonly Piece[], line: BrokenLi
 function sharesOf(
   shaped: ShapedParagraph,
   line: BrokenLine,
-  pieces: readonly Piece[],
+  pieces: readonly LinePiece[],
   paragraph: ParagraphProperties,
   free: number,
 ): Shares {
@@ -291,23 +206,18 @@ function sharesOf(
   return shareOut(free, elasticityOf(shaped, pieces, paragraph), paragraph);
 }
 
-function elasticityOf(shaped: ShapedParagraph, pieces: readonly Piece[], paragraph: ParagraphProperties): Elasticity {
+function elasticityOf(shaped: ShapedParagraph, pieces: readonly LinePiece[], paragraph: ParagraphProperties): Elasticity {
   const { letterSpace, glyphWidth, wordSpace } = paragraph;
   const out: Elasticity = { spaces: 0, letters: { stretch: 0, shrink: 0 }, glyphs: { stretch: 0, shrink: 0 }, ideographs: 0 };
   const last = pieces[pieces.length - 1];
   for (const piece of pieces) {
     if (piece.tab || piece.object) continue;
-    const scale = scaleOf(piece.item);
-    let advances = 0;
-    for (const g of piece.glyphs) {
-      advances += g.advance * scale;
-      if (isWordSpace(shaped.text[g.cluster])) out.spaces += spaceAdvance(piece.item) * wordSpace.ideal;
-    }
-    const letters = characterCount(shaped, piece.from, piece.to) * piece.item.size;
+    out.spaces += piece.spaces * spaceAdvance(piece.item) * wordSpace.ideal;
+    const letters = piece.characters * piece.item.size;
     out.letters.stretch += letters * (letterSpace.most - letterSpace.ideal);
     out.letters.shrink += letters * (letterSpace.ideal - letterSpace.least);
-    out.glyphs.stretch += advances * (glyphWidth.most - 1);
-    out.glyphs.shrink += advances * (1 - glyphWidth.least);
+    out.glyphs.stretch += piece.advances * (glyphWidth.most - 1);
+    out.glyphs.shrink += piece.advances * (1 - glyphWidth.least);
     if (piece.item.ideographic) {
       // The last character of a line has no gap after it.
       const gaps = ideographsIn(shaped.text, piece.from, piece.to) - (piece === last ? 1 : 0);
@@ -317,96 +227,8 @@ function elasticityOf(shaped: ShapedParagraph, pieces: readonly Piece[], paragra
   return out;
 }
 
-/** Offsets of a stretch: only the first where they follow one another, as nearly everywhere. */
-function offsetsOf(offsets: readonly number[], from: number, to: number): number | Uint32Array {
-  for (let i = from + 1; i <= to; i++) if (offsets[i] !== offsets[from]! + i - from) return Uint32Array.from(offsets.slice(from, to + 1));
-  return offsets[from]!;
-}
-
 function ideographsIn(text: string, from: number, to: number): number {
   let n = 0;
   for (let i = from; i < to; i++) if (isIdeographic(text.charCodeAt(i))) n++;
   return n;
-}
-
-/** Each run is taken out of it before the next begins. */
-const row = new GlyphWriter();
-
-/** The runs of one piece, cut where the look changes, from `x` on. */
-function* runsOf(shaped: ShapedParagraph, piece: Piece, x: number, shares: Shares, paragraph: ParagraphProperties): Generator<GlyphRun> {
-  const { text, looks, offsets } = shaped;
-  const { item, glyphs } = piece;
-  const { letterSpace, glyphWidth, wordSpace } = paragraph;
-  const stretched = 1 + shares.glyph * (shares.glyph >= 0 ? glyphWidth.most - 1 : 1 - glyphWidth.least);
-  const scale = scaleOf(item) * stretched;
-  const tracking = trackingOf(item);
-  const plain = spaceAdvance(item);
-  const spaceAdded = plain * (wordSpace.ideal - 1) + shares.space * plain * wordSpace.ideal;
-  const letterLimit = shares.letter >= 0 ? letterSpace.most - letterSpace.ideal : letterSpace.ideal - letterSpace.least;
-  const letter = tracking + shares.letter * letterLimit * item.size;
-  const gap = item.ideographic ? shares.ideograph * IDEOGRAPH_STRETCH * item.size : 0;
-  // Direction decides whether clusters rise or fall; where one ends, the next in the text begins.
-  const rtl = item.direction === 'rtl';
-  const step = rtl ? -1 : 1;
-  const endOf = (index: number): number => {
-    const { cluster } = glyphs[index]!;
-    for (let i = index + step; i >= 0 && i < glyphs.length; i += step)
-      if (glyphs[i]!.cluster !== cluster) return Math.min(glyphs[i]!.cluster, piece.to);
-    return piece.to;
-  };
-  const parts = lookParts(looks, piece.from, piece.to);
-  for (const look of rtl ? parts.reverse() : parts) {
-    const lastPart = look.end === piece.to;
-    let hyphenated = false;
-    let cluster = -1;
-    for (let i = 0; i < glyphs.length; i++) {
-      const g = glyphs[i]!;
-      const hyphen = g.cluster >= piece.to;
-      if (hyphen ? !lastPart : g.cluster < look.start || g.cluster >= look.end) continue;
-      const fresh = g.cluster !== cluster;
-      const length = hyphen ? 1 : fresh ? endOf(i) - g.cluster : 0;
-      const first = hyphen ? SOFT_HYPHEN : text[g.cluster]!;
-      // A soft hyphen within a line is not seen.
-      if (!hyphen && length === 1 && first === SOFT_HYPHEN) {
-        cluster = g.cluster;
-        continue;
-      }
-      const natural = g.advance * scale;
-      let advance = natural;
-      if (fresh) advance += letter * (length === 1 ? 1 : characterCount(shaped, g.cluster, g.cluster + length));
-      if (fresh && length === 1 && isWordSpace(first)) advance += spaceAdded;
-      else if (fresh && gap && isIdeographic(first.charCodeAt(0))) advance += gap;
-      row.add(g.gid, advance, g.dx * scale, g.dy ? -g.dy * scale : 0, (hyphen ? look.end : g.cluster) - look.start, length);
-      hyphenated ||= hyphen;
-      cluster = g.cluster;
-    }
-    const c = look.character;
-    const runText = text.slice(look.start, look.end) + (hyphenated ? SOFT_HYPHEN : '');
-    const [start, end] = [offsets[look.start]!, offsets[look.end]!];
-    const width = row.x;
-    yield {
-      font: item.font,
-      size: item.size,
-      look: c,
-      fill: c.fill,
-      text: runText,
-      start,
-      end,
-      x,
-      shift: positioned(c).shift,
-      width,
-      wordSpace: spaceAdded,
-      letterSpace: letter + gap,
-      horizontalScale: item.horizontalScale * stretched,
-      features: item.features,
-      language: item.language,
-      direction: item.direction,
-      joint: 'flow',
-      generated: look.generated,
-      link: look.link,
-      characterStyle: look.characterStyle,
-      glyphs: row.take(runText, offsetsOf(offsets, look.start, look.end)),
-    };
-    x += width;
-  }
 }

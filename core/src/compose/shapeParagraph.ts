@@ -1,12 +1,13 @@
 import type { ParagraphProperties } from '../folio/styles.ts';
 import { SOFT_HYPHEN } from '../folio/text.ts';
-import type { ShapedGlyph } from './fontFace.ts';
+import { ShapedRow } from './shapedRow.ts';
 import { isIdeographic } from './scripts.ts';
 import type { ItemisedParagraph, ShapingItem } from './itemise.ts';
 
 /** A paragraph shaped once: for each unit of its text, sums up to it, in points. */
 export interface ShapedParagraph extends ItemisedParagraph {
-  glyphs: ShapedGlyph[][];
+  /** By item. */
+  glyphs: ShapedRow[];
   /** `edge[i]` is the natural width of `text[0..i)`; tabs count nothing here. */
   edge: Float64Array;
   /** How much justification may add to and take from `text[0..i)`. */
@@ -31,8 +32,10 @@ const hasNoGlyphs = (text: string, item: ShapingItem): boolean => item.object !=
 /** Whether a unit gets tracking: not the second half of a character, nor a soft hyphen, which is not seen. */
 const takesTracking = (text: string, i: number): boolean => (text.charCodeAt(i) & 0xfc00) !== 0xdc00 && text[i] !== SOFT_HYPHEN;
 const UNEVEN_UNITS = /[\u00AD\uDC00-\uDFFF]/;
-/** Word spaces, which justification changes; as browsers' word-spacing has it. */
-export const isWordSpace = (c: string | undefined): boolean => c === ' ' || c === '\u00A0';
+const SPACE = 0x20;
+const NO_BREAK_SPACE = 0xa0;
+/** Word spaces, which justification changes, by UTF-16 unit; as browsers' word-spacing has it. */
+export const isWordSpace = (unit: number): boolean => unit === SPACE || unit === NO_BREAK_SPACE;
 
 /** Between ideographs and kana a justified line gives by this much of an em (JLREQ 3.8.4, which allows up to a quarter). */
 export const IDEOGRAPH_STRETCH = 0.15;
@@ -40,48 +43,63 @@ export const IDEOGRAPH_STRETCH = 0.15;
 /** Shapes every stretch of a paragraph and sums widths cluster by cluster. */
 export function shapeParagraph(itemised: ItemisedParagraph, paragraph: ParagraphProperties): ShapedParagraph {
   const { text, items } = itemised;
-  const widths = new Float64Array(text.length + 1);
-  const unsafe = new Uint8Array(text.length + 1);
-  const glyphs = items.map((item) => {
-    if (item.object) widths[item.start] = item.object.width;
-    if (hasNoGlyphs(text, item)) return [];
-    const shaped = item.font.shape({ text, ...item });
-    const [scale, tracking] = [scaleOf(item), trackingOf(item)];
-    // Inside a cluster (a ligature, a letter with its marks) there is no glyph to begin a line with.
-    unsafe.fill(1, item.start + 1, item.end);
-    for (const g of shaped) {
-      widths[g.cluster]! += g.advance * scale;
-      if (g.cluster > item.start) unsafe[g.cluster] = g.unsafeToBreak ? 1 : 0;
+  const { length } = text;
+  const edge = new Float64Array(length + 1);
+  const stretch = new Float64Array(length + 1);
+  const shrink = new Float64Array(length + 1);
+  const unsafe = new Uint8Array(length + 1);
+  const evenUnits = !UNEVEN_UNITS.test(text);
+  const glyphs: ShapedRow[] = [];
+  // Each unit's own width first, at the edge after it.
+  for (const item of items) {
+    const { start, end } = item;
+    if (item.object) edge[start + 1] = item.object.width;
+    if (hasNoGlyphs(text, item)) {
+      glyphs.push(ShapedRow.EMPTY);
+      continue;
     }
-    if (tracking !== 0) for (let i = item.start; i < item.end; i++) if (takesTracking(text, i)) widths[i]! += tracking;
-    return shaped;
-  });
-  const edge = new Float64Array(text.length + 1);
-  const stretch = new Float64Array(text.length + 1);
-  const shrink = new Float64Array(text.length + 1);
+    const whole = start === 0 && end === length;
+    const row = whole ? item.font.shapeBrief(text, item) : item.font.shape({ text, ...item });
+    const scale = scaleOf(item);
+    const tracking = trackingOf(item);
+    // Inside a cluster (a ligature, a letter with its marks) there is no glyph to begin a line with.
+    unsafe.fill(1, start + 1, end);
+    for (let i = 0; i < row.count; i++) {
+      const cluster = row.cluster(i);
+      edge[cluster + 1]! += row.advance(i) * scale;
+      if (cluster > start) unsafe[cluster] = row.unsafeToBreak(i) ? 1 : 0;
+    }
+    if (tracking !== 0) for (let i = start; i < end; i++) if (evenUnits || takesTracking(text, i)) edge[i + 1]! += tracking;
+    glyphs.push(row);
+  }
   const { wordSpace, letterSpace, glyphWidth } = paragraph;
   const elastic = letterSpace.least !== letterSpace.most || glyphWidth.least !== glyphWidth.most;
   for (const item of items) {
     const plain = hasNoGlyphs(text, item);
     const space = spaceAdvance(item);
-    for (let i = item.start; i < item.end; i++) {
-      let width = widths[i]!;
-      let [more, less] = [0, 0];
-      if (!plain && isWordSpace(text[i])) {
-        more = space * (wordSpace.most - wordSpace.ideal);
-        less = space * (wordSpace.ideal - wordSpace.least);
-        width += space * (wordSpace.ideal - 1);
-      } else if (item.ideographic && !plain && isIdeographic(text.charCodeAt(i))) more = IDEOGRAPH_STRETCH * item.size;
-      if (elastic && !plain) {
-        more += item.size * (letterSpace.most - letterSpace.ideal) + width * (glyphWidth.most - 1);
-        less += item.size * (letterSpace.ideal - letterSpace.least) + width * (1 - glyphWidth.least);
+    const { end, size, ideographic } = item;
+    for (let i = item.start; i < end; i++) {
+      let width = edge[i + 1]!;
+      let more = 0;
+      let less = 0;
+      if (!plain) {
+        const unit = text.charCodeAt(i);
+        if (isWordSpace(unit)) {
+          more = space * (wordSpace.most - wordSpace.ideal);
+          less = space * (wordSpace.ideal - wordSpace.least);
+          width += space * (wordSpace.ideal - 1);
+        } else if (ideographic && isIdeographic(unit)) more = IDEOGRAPH_STRETCH * size;
+        if (elastic) {
+          more += size * (letterSpace.most - letterSpace.ideal) + width * (glyphWidth.most - 1);
+          less += size * (letterSpace.ideal - letterSpace.least) + width * (1 - glyphWidth.least);
+        }
       }
       edge[i + 1] = edge[i]! + width;
       stretch[i + 1] = stretch[i]! + more;
       shrink[i + 1] = shrink[i]! + less;
     }
   }
-  return { ...itemised, glyphs, edge, stretch, shrink, unsafe, idealSpace: wordSpace.ideal, evenUnits: !UNEVEN_UNITS.test(text) };
+  return { ...itemised, glyphs, edge, stretch, shrink, unsafe, idealSpace: wordSpace.ideal, evenUnits };
 }
 
 /**
@@ -103,11 +121,12 @@ export function widthBetween(shaped: ShapedParagraph, from: number, to: number):
   return shapedWidth(shaped, from, head) + edge[tail]! - edge[head]! + shapedWidth(shaped, tail, to);
 }
 
-/** Shapes a part of an item by itself: only its own characters reach the shaper, as in a browser's line. */
-export function shapeAlone(shaped: ShapedParagraph, item: ShapingItem, from: number, to: number, suffix = ''): ShapedGlyph[] {
-  const text = shaped.text.slice(from, to) + suffix;
-  return item.font.shape({ ...item, text, start: 0, end: text.length }).map((g) => ({ ...g, cluster: g.cluster + from }));
-}
+/**
+ * Shapes a part of an item by itself: only its own characters reach the shaper, as in a browser's line. Clusters are
+ * counted from `from`.
+ */
+export const shapeAlone = (shaped: ShapedParagraph, item: ShapingItem, from: number, to: number, suffix = ''): ShapedRow =>
+  item.font.shapeBrief(shaped.text.slice(from, to) + suffix, item);
 
 /** Characters of a stretch that get tracking. */
 export function characterCount({ text, evenUnits }: ShapedParagraph, from: number, to: number): number {
@@ -127,10 +146,10 @@ function shapedWidth(shaped: ShapedParagraph, from: number, to: number): number 
     if (a >= b) continue;
     if (item.object) width += item.object.width;
     if (hasNoGlyphs(shaped.text, item)) continue;
-    const natural = shapeAlone(shaped, item, a, b).reduce((sum, g) => sum + g.advance, 0) * scaleOf(item);
+    const natural = shapeAlone(shaped, item, a, b).width * scaleOf(item);
     // Spaces that are wider or narrower than the font's own by the paragraph's style keep that.
     let spaces = 0;
-    for (let k = a; k < b; k++) if (isWordSpace(shaped.text[k])) spaces++;
+    for (let k = a; k < b; k++) if (isWordSpace(shaped.text.charCodeAt(k))) spaces++;
     width += natural + spaces * spaceAdvance(item) * (shaped.idealSpace - 1) + characterCount(shaped, a, b) * trackingOf(item);
   }
   return width;

@@ -2,7 +2,7 @@ import type { Head } from '../folio/head.ts';
 import type { Paint } from '../folio/colour.ts';
 import type { Story } from '../folio/story.ts';
 import { styleChain } from '../folio/resolve.ts';
-import { ColumnFill } from './columnFill.ts';
+import { ColumnFill, placed } from './columnFill.ts';
 import type { FrameBox, SetLine } from './marks.ts';
 import type { BuiltLine } from './setLine.ts';
 
@@ -100,7 +100,7 @@ export function setTable(head: Head, table: Table, room: number, linesOf: (parag
       const free = bottom - top - 2 * c.inset - c.height;
       const shift =
         top + c.inset + Math.max(0, free) * (c.cell.verticalAlign === 'centre' ? 0.5 : c.cell.verticalAlign === 'bottom' ? 1 : 0);
-      for (const line of c.lines) group.lines.push({ ...line, x: line.x + c.left + c.inset, baseline: line.baseline + shift });
+      for (const line of c.lines) group.lines.push(placed(line, line.x + c.left + c.inset, line.baseline + shift, 0));
     }
     return group;
   });

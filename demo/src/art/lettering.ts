@@ -18,14 +18,14 @@ export async function lettering(): Promise<Lettering> {
   return (text, x, y, size, { anchor = 'middle', fill = '#22302C' } = {}) => {
     const glyphs = face.shape({ text, start: 0, end: text.length, features: {}, language: 'en', script: 'Latn', direction: 'ltr' });
     const scale = size / face.unitsPerEm;
-    const width = glyphs.reduce((sum, g) => sum + g.advance, 0) * scale;
+    const width = glyphs.width * scale;
     let pen = x - (anchor === 'middle' ? width / 2 : anchor === 'end' ? width : 0);
     let out = '';
-    for (const g of glyphs) {
-      const d = face.outline(g.gid);
+    for (let i = 0; i < glyphs.count; i++) {
+      const d = face.outline(glyphs.gid(i));
       if (d)
         out += `<path d="${d}" fill="${fill}" transform="translate(${pen.toFixed(1)} ${y.toFixed(1)}) scale(${scale.toFixed(5)} ${(-scale).toFixed(5)})"/>`;
-      pen += g.advance * scale;
+      pen += glyphs.advance(i) * scale;
     }
     return out;
   };

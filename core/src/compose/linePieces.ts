@@ -1,0 +1,104 @@
+import type { BrokenLine } from './breakLines.ts';
+import type { ItemRoom } from './expand.ts';
+import type { ShapingItem } from './itemise.ts';
+import { characterCount, firstItem, hyphenCharacter, isBreakItem, isTabItem, isWordSpace, scaleOf, shapeAlone } from './shapeParagraph.ts';
+import type { ShapedParagraph } from './shapeParagraph.ts';
+import { LineRow } from './shapedRow.ts';
+
+/** What lies in one item of a line: glyphs, the room of a tab, or the room of an item in the line. */
+export interface LinePiece {
+  item: ShapingItem;
+  from: number;
+  to: number;
+  /** Its glyphs: `[begin, end)` of the line's row. */
+  begin: number;
+  end: number;
+  tab: { width: number; leader?: string | undefined } | null;
+  object: ItemRoom | null;
+  /** Points that its glyphs advance by themselves, word spaces among them, and characters that get tracking. */
+  advances: number;
+  spaces: number;
+  characters: number;
+  /** Whether a hyphen stands at its end that is no character of the text. */
+  hyphen: boolean;
+}
+
+/** The glyphs of the line that is being built: its runs are made before the next is begun. */
+export const lineRow = new LineRow();
+
+/**
+ * The pieces of a line, their glyphs put into `lineRow`: the paragraph's own where they can be cut out, shaped again
+ * next to a break that is not safe (HarfBuzz marks such glyphs).
+ */
+export function linePieces(shaped: ShapedParagraph, line: BrokenLine): LinePiece[] {
+  const { text, items } = shaped;
+  const out: LinePiece[] = [];
+  lineRow.clear();
+  for (let i = firstItem(items, line.start); i < items.length && items[i]!.start < line.end; i++) {
+    const item = items[i]!;
+    const from = Math.max(item.start, line.start);
+    const to = Math.min(item.end, line.end);
+    if (from >= to || isBreakItem(text, item)) continue;
+    const begin = lineRow.count;
+    const piece: LinePiece = {
+      item,
+      from,
+      to,
+      begin,
+      end: begin,
+      tab: null,
+      object: item.object,
+      advances: 0,
+      spaces: 0,
+      characters: 0,
+      hyphen: false,
+    };
+    if (isTabItem(text, item)) {
+      const placed = line.tabs.find((t) => t.at === from);
+      piece.tab = { width: placed?.width ?? 0, leader: placed?.leader };
+    } else if (!item.object) {
+      gatherGlyphs(shaped, i, from, to, line.hyphen && to === line.end ? hyphenCharacter(item) : '');
+      piece.end = lineRow.count;
+      sum(shaped, piece);
+    }
+    out.push(piece);
+  }
+  return out;
+}
+
+function gatherGlyphs(shaped: ShapedParagraph, index: number, from: number, to: number, suffix: string): void {
+  const item = shaped.items[index]!;
+  const whole = shaped.glyphs[index]!;
+  const { unsafe } = shaped;
+  const alone = (a: number, b: number, end = ''): void => {
+    const row = shapeAlone(shaped, item, a, b, end);
+    lineRow.append(row, 0, row.count, a);
+  };
+  if (from === item.start && to === item.end && !suffix) return lineRow.append(whole, 0, whole.count, 0);
+  if (item.direction === 'rtl') return alone(from, to, suffix);
+  let head = from;
+  if (from > item.start && unsafe[from])
+    do head++;
+    while (head < to && unsafe[head]);
+  let tail = to;
+  if (suffix || (to < item.end && unsafe[to]))
+    do tail--;
+    while (tail > head && unsafe[tail]);
+  if (head >= tail) return alone(from, to, suffix);
+  if (head > from) alone(from, head);
+  lineRow.append(whole, whole.indexOf(head), whole.indexOf(tail), 0);
+  if (tail < to || suffix) alone(tail, to, suffix);
+}
+
+function sum(shaped: ShapedParagraph, piece: LinePiece): void {
+  const { text } = shaped;
+  let advances = 0;
+  for (let i = piece.begin; i < piece.end; i++) {
+    advances += lineRow.advance(i);
+    const cluster = lineRow.cluster(i);
+    if (cluster >= piece.to) piece.hyphen = true;
+    else if (isWordSpace(text.charCodeAt(cluster))) piece.spaces++;
+  }
+  piece.advances = advances * scaleOf(piece.item);
+  piece.characters = characterCount(shaped, piece.from, piece.to);
+}
