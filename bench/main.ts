@@ -63,10 +63,7 @@ async function composition(sample: Sample, fonts: FontSet): Promise<void> {
   const shaping = await time(() => {
     let glyphs = 0;
     for (const s of byParagraph.values())
-      glyphs += s.font.shape({
-        text: s.text,
-        start: 0,
-        end: s.text.length,
+      glyphs += s.font.shape(s.text, 0, s.text.length, {
         features: s.features,
         language: s.language,
         script: 'Latn',

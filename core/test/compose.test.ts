@@ -24,7 +24,7 @@ beforeAll(async () => {
 const lines = (folio: Folio, frame = 'f1'): SetLine[] => new Composer(fonts).compose(folio).frames.get(frame)!.lines;
 const textOf = (line: SetLine): string => line.runs.map((r) => r.text).join('');
 const shape = (text: string, features = {}) =>
-  sans.shape({ text, start: 0, end: text.length, features, language: 'en', script: 'Latn', direction: 'ltr' });
+  sans.shape(text, 0, text.length, { features, language: 'en', script: 'Latn', direction: 'ltr' });
 const width = (text: string, size = 10): number => shape(text).width * (size / sans.unitsPerEm);
 
 describe('shaping', () => {
@@ -193,7 +193,7 @@ describe('breaking and filling', () => {
 });
 
 const marks = (c: ReturnType<Composer['compose']>) =>
-  [...c.frames.values()].map((f) => f.lines.map((l) => ({ ...l, runs: l.runs.map((r) => ({ ...r, font: r.font.key })) })));
+  [...c.frames.values()].map((f) => f.lines.map((l) => ({ ...l, runs: l.runs.map((r) => ({ ...r, font: r.font.key, glyphs: [...r.glyphs] })) })));
 
 describe('fonts', () => {
   test('a missing family is replaced and said so, once', () => {

@@ -10,9 +10,11 @@ export type FieldKind = (Inline & { type: 'field' })['field'];
 interface BlockFacts {
   notes: readonly Note[];
   fields: readonly FieldKind[];
+  /** Paragraphs whose page or number it shows. */
+  targets: readonly string[];
 }
 
-const NOTHING: BlockFacts = { notes: [], fields: [] };
+const NOTHING: BlockFacts = { notes: [], fields: [], targets: [] };
 const known = new WeakMap<Block, BlockFacts>();
 
 /** The notes and fields of a paragraph; a table's cells are blocks of their own. */
@@ -24,6 +26,7 @@ export function factsOf(block: Block): BlockFacts {
       facts = {
         notes: block.content.filter((n): n is Note => n.type === 'note'),
         fields: block.content.flatMap((n) => (n.type === 'field' ? [n.field] : [])),
+        targets: block.content.flatMap((n) => (n.type === 'field' && n.target !== undefined ? [n.target] : [])),
       };
     known.set(block, facts);
   }

@@ -46,11 +46,30 @@ export function breakParagraph(
   measures: Measures,
 ): BrokenLine[] {
   if (!shaped.text.length) return [{ start: 0, end: 0, next: 0, width: 0, forced: true, hyphen: false, tabs: [] }];
+  const only = onlyLine(shaped, opportunities, paragraph, start, measures);
+  if (only) return [only];
   const best =
     paragraph.composer === 'totalFit' && !shaped.text.includes('\t')
       ? breakTotalFit(shaped, opportunities, paragraph, start, measures)
       : null;
   return best ?? breakGreedy(shaped, withHyphens(shaped, opportunities, paragraph), paragraph, start, measures);
+}
+
+/** The whole rest of a paragraph where it fits in one line as it is: as headings, cells and entries of lists mostly do. */
+function onlyLine(
+  shaped: ShapedParagraph,
+  opportunities: readonly Opportunity[],
+  paragraph: ParagraphProperties,
+  start: number,
+  measures: Measures,
+): BrokenLine | null {
+  const { text, edge } = shaped;
+  const last = opportunities[opportunities.length - 1];
+  const { indent, measure } = measures(0);
+  if (!last || last.next <= start || edge[last.end]! - edge[start]! > measure + EPSILON) return null;
+  if (paragraph.looseness > 0 || paragraph.align === 'justifyAll' || text.indexOf('\n', start) >= 0) return null;
+  const line = candidateLine(shaped, paragraph, start, last, indent, measure);
+  return line.width <= measure + EPSILON ? line : null;
 }
 
 /**
@@ -128,24 +147,27 @@ function breakpointsFor(
   const { edge, stretch, shrink } = shaped;
   const justified = paragraph.align === 'justify' || paragraph.align === 'justifyAll';
   const rag = RAG * measure;
-  const [w0, y0, z0] = [edge[start]!, stretch[start]!, shrink[start]!];
-  opportunities.forEach((o, i) => {
-    points.width[i] = edge[o.end]! - w0;
-    points.nextWidth[i] = edge[o.next]! - w0;
-    points.extra[i] = o.hyphen ? hyphenWidth(shaped, o.end) : 0;
-    points.cost[i] = o.required || o.next >= shaped.text.length ? FORCED : o.hyphen ? HYPHEN_COST : 0;
-    points.flagged[i] = o.hyphen ? 1 : 0;
-    const ends = points.cost[i] === FORCED;
+  const w0 = edge[start]!;
+  const y0 = stretch[start]!;
+  const z0 = shrink[start]!;
+  for (let i = 0; i < opportunities.length; i++) {
+    const { end, next, required, hyphen } = opportunities[i]!;
+    const forced = required || next >= shaped.text.length;
+    points.width[i] = edge[end]! - w0;
+    points.nextWidth[i] = edge[next]! - w0;
+    points.extra[i] = hyphen ? hyphenWidth(shaped, end) : 0;
+    points.cost[i] = forced ? FORCED : hyphen ? HYPHEN_COST : 0;
+    points.flagged[i] = hyphen ? 1 : 0;
     if (justified) {
-      points.stretch[i] = stretch[o.end]! - y0;
-      points.nextStretch[i] = stretch[o.next]! - y0;
-      points.shrink[i] = shrink[o.end]! - z0;
-      points.nextShrink[i] = shrink[o.next]! - z0;
+      points.stretch[i] = stretch[end]! - y0;
+      points.nextStretch[i] = stretch[next]! - y0;
+      points.shrink[i] = shrink[end]! - z0;
+      points.nextShrink[i] = shrink[next]! - z0;
     }
     // The last line ends where it ends: its glue is as good as infinite, as \parfillskip is.
-    if (ends && paragraph.align !== 'justifyAll') points.stretch[i] = (justified ? points.stretch[i]! : 0) + 1e7;
+    if (forced && paragraph.align !== 'justifyAll') points.stretch[i] = (justified ? points.stretch[i]! : 0) + 1e7;
     else if (!justified) points.stretch[i] = rag;
-  });
+  }
   return points;
 }
 

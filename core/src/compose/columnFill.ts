@@ -16,7 +16,9 @@ export function columnsOf(frame: Pick<TextFrame, 'size' | 'inset' | 'columns' | 
   const [top, right, bottom, left] = frame.inset;
   const width = Math.max(0, (frame.size.width - left - right - frame.gutter * (frame.columns - 1)) / frame.columns);
   const height = Math.max(0, frame.size.height - top - bottom);
-  return Array.from({ length: frame.columns }, (_, i) => ({ x: left + i * (width + frame.gutter), top, width, height }));
+  const columns: Column[] = [];
+  for (let i = 0; i < frame.columns; i++) columns.push({ x: left + i * (width + frame.gutter), top, width, height });
+  return columns;
 }
 
 /** A grid of baselines in a frame's own space. */
@@ -175,7 +177,7 @@ export class ColumnFill {
 
   /** Moves what was placed to the frame's vertical alignment, sets the notes at the foot, and gives all out. */
   finish(): { lines: SetLine[]; boxes: FrameBox[] } {
-    const notes = this.slabs.flatMap((s) => s.notes);
+    const notes = this.noteHeight > 0 ? this.slabs.flatMap((s) => s.notes) : [];
     const free = this.limit([]) - this.bottom;
     const { verticalAlign } = this.frame;
     const last = this.slabs.length - 1;

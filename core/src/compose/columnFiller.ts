@@ -1,4 +1,5 @@
-import type { Paragraph, Story } from '../folio/story.ts';
+import type { Paragraph } from '../folio/story.ts';
+import type { Table } from '../folio/tableCells.ts';
 import { roomOfAnchored } from './anchored.ts';
 import { ColumnFill } from './columnFill.ts';
 import type { Column } from './columnFill.ts';
@@ -8,7 +9,7 @@ import { linesOf, plainRoom } from './prepare.ts';
 import type { Prepared, Room } from './prepare.ts';
 import type { BuiltLine } from './setLine.ts';
 import { setTable } from './table.ts';
-import type { RowGroup } from './table.ts';
+import type { RowGroup, SetTable } from './table.ts';
 import { freeIntervals } from './wrap.ts';
 import type { Obstacle } from './wrap.ts';
 
@@ -21,11 +22,17 @@ interface Begun {
   keepWithNext: number;
 }
 
+/** What has been worked out for the columns of a frame: balanced ones are filled again and again. */
+export interface FrameMemory {
+  prepared: Map<string, Prepared>;
+  tables: Map<string, SetTable>;
+}
+
 /** Fills one column with paragraphs and tables, minding what must stay together. */
 export class ColumnFiller {
   seen = 0;
   private readonly begun: Begun[] = [];
-  private readonly prepared = new Map<string, Prepared>();
+  private readonly plain: Room;
 
   constructor(
     private readonly flow: Flow,
@@ -37,10 +44,13 @@ export class ColumnFiller {
     private readonly firstColumn: boolean,
     /** The block before which it stops. */
     private readonly until: number,
-  ) {}
+    private readonly memory: FrameMemory,
+  ) {
+    this.plain = plainRoom(column.width);
+  }
 
   propertiesOf(id: string): Prepared['properties'] | undefined {
-    return this.prepared.get(id)?.properties;
+    return this.memory.prepared.get(id)?.properties;
   }
 
   private prepare(paragraph: Paragraph): Prepared {
@@ -51,7 +61,7 @@ export class ColumnFiller {
       label: flow.labels.get(paragraph.id) ?? null,
       anchored: (id) => roomOfAnchored(flow.story, id),
     });
-    this.prepared.set(paragraph.id, prepared);
+    this.memory.prepared.set(paragraph.id, prepared);
     if (prepared.missing.length) flow.missing.set(paragraph.id, prepared.missing);
     return prepared;
   }
@@ -143,10 +153,13 @@ export class ColumnFiller {
     prepared: Prepared,
     unit: number,
   ): { lines: BuiltLine[]; broken: ReturnType<typeof linesOf>['broken']; baselines: number[] | null } {
-    if (!this.obstacles.length) return { ...linesOf(prepared, unit, plainRoom(this.column.width)), baselines: null };
+    if (!this.obstacles.length) {
+      const { lines, broken } = linesOf(prepared, unit, this.plain);
+      return { lines, broken, baselines: null };
+    }
     const { room, baselines } = this.roomBeside(prepared);
-    const set = linesOf(prepared, unit, room);
-    return { ...set, baselines: set.lines.map((_, i) => baselines(i)) };
+    const { lines, broken } = linesOf(prepared, unit, room);
+    return { lines, broken, baselines: lines.map((_, i) => baselines(i)) };
   }
 
   /** Places for lines from here down, keeping clear of obstacles; lines are taken to be evenly apart. */
@@ -187,19 +200,26 @@ export class ColumnFiller {
     for (const paragraph of order) {
       const block = this.flow.story.blocks[paragraph];
       if (block?.kind !== 'paragraph') continue;
-      for (const line of linesOf(this.prepare(block), 0, plainRoom(this.column.width)).lines) fill.place(line, false);
+      for (const line of linesOf(this.prepare(block), 0, this.plain).lines) fill.place(line, false);
     }
     return { id, height: fill.isEmpty ? 0 : fill.bottom, lines: fill.finish().lines, paint: owner.base.fill };
   }
 
-  private table(
-    table: Extract<Story['blocks'][string], { kind: 'table' }>,
-    now: FlowState,
-  ): { done: true } | { done: false; state: FlowState } {
-    const set = setTable(this.flow.folio.head, table, this.column.width, (id, width) => {
-      const block = this.flow.story.blocks[id];
-      return block?.kind === 'paragraph' ? linesOf(this.prepare(block), 0, plainRoom(width)).lines : [];
-    });
+  private setTable(table: Table): SetTable {
+    const key = `${table.id} ${this.column.width}`;
+    let set = this.memory.tables.get(key);
+    if (!set) {
+      set = setTable(this.flow.folio.head, table, this.column.width, (id, width) => {
+        const block = this.flow.story.blocks[id];
+        return block?.kind === 'paragraph' ? linesOf(this.prepare(block), 0, plainRoom(width)).lines : [];
+      });
+      this.memory.tables.set(key, set);
+    }
+    return set;
+  }
+
+  private table(table: Table, now: FlowState): { done: true } | { done: false; state: FlowState } {
+    const set = this.setTable(table);
     const before = this.fill.count;
     const place = (groups: readonly RowGroup[]): boolean => groups.every((g) => this.fill.placeBlock(g.height, g.lines, g.boxes));
     const footer = set.footer.reduce((sum, g) => sum + g.height, 0);

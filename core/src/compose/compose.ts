@@ -1,7 +1,7 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Story } from '../folio/story.ts';
 import { AnchoredTexts } from './anchoredTexts.ts';
-import { beginStory, finishStory, isWhole, masterChains, setFrames } from './composeStory.ts';
+import { beginAgain, beginStory, finishStory, isWhole, masterChains, setFrames } from './composeStory.ts';
 import type { FieldText, KeptSetting, StorySetting } from './composeStory.ts';
 import { Fields } from './fields.ts';
 import type { FlowFrame } from './flow.ts';
@@ -150,11 +150,13 @@ export class Composer {
     if (![...this.settings.values()].some((s) => Fields.refersIn(s.flow.fieldKinds))) return;
     for (let round = 0; round < MOST_ROUNDS; round++) {
       const moved = this.fields.learn(folio, this.settings.values());
-      if (!moved.size && (round > 0 || !changed.size)) return;
+      if (!moved.targets.size && !moved.pages.size && (round > 0 || !changed.size)) return;
       let again = false;
       for (const [id, setting] of this.settings) {
-        if (![...moved].some((kind) => setting.flow.fieldKinds.has(kind))) continue;
-        this.settings.set(id, this.beginChain(folio, setting.story, setting.chain));
+        const shrinks = setting.chain[setting.chain.length - 1]?.frame.shrinkToFit;
+        const begun = beginAgain(folio, setting, moved);
+        if (!begun) continue;
+        this.settings.set(id, shrinks ? this.beginChain(folio, setting.story, setting.chain) : begun);
         again = true;
       }
       if (!again) return;

@@ -3,8 +3,10 @@ import type { Story } from '../folio/story.ts';
 import { countWords } from '../folio/text.ts';
 import { instanceId, showsMaster } from '../folio/masters.ts';
 import { pageOfItem, pagesOf } from '../folio/traverse.ts';
+import { cellsInOrder } from '../folio/tableCells.ts';
 import { roomOfAnchored } from './anchored.ts';
 import { factsOf } from './blockFacts.ts';
+import type { FieldKind } from './blockFacts.ts';
 import { columnsOf } from './columnFill.ts';
 import { fillFrame, STORY_START } from './flow.ts';
 import type { Flow, FlowFrame, FlowState } from './flow.ts';
@@ -13,6 +15,7 @@ import { listLabels } from './listLabels.ts';
 import type { ListLabel } from './listLabels.ts';
 import type { ComposedFrame, ComposedStory, TextOverflow } from './marks.ts';
 import { noteNumbers } from './notes.ts';
+import type { Moved } from './fields.ts';
 import { changeOf, innerBlocks } from './storyChange.ts';
 import type { StoryChange } from './storyChange.ts';
 import { linesOf, plainRoom } from './prepare.ts';
@@ -39,7 +42,10 @@ interface Earlier {
   setting: StorySetting;
   /** Blocks from the end that are the same. */
   tail: number;
+  /** Frames that must be set again, though they begin as they did. */
+  stale: ReadonlySet<number>;
 }
+const NONE: ReadonlySet<number> = new Set();
 
 export type FieldText = (node: Parameters<ParagraphTexts['field']>[0], frame: FlowFrame | null) => string;
 
@@ -118,7 +124,8 @@ function countsOf(folio: Folio, story: Story): Counts {
     for (const block of Object.values(story.blocks))
       for (const node of factsOf(block).notes)
         if (node.order[0] !== undefined) labels.set(node.order[0], { text: numbers.get(node.id) ?? '' });
-  const fieldKinds = new Set(Object.values(story.blocks).flatMap((b) => factsOf(b).fields));
+  const fieldKinds = new Set<FieldKind>();
+  for (const block of Object.values(story.blocks)) for (const kind of factsOf(block).fields) fieldKinds.add(kind);
   return { order, labels, noteNumbers: numbers, inner: innerBlocks(story, story.order), fieldKinds };
 }
 
@@ -143,21 +150,68 @@ export function setFrames(setting: StorySetting, end: number): void {
 
 const sameState = (a: FlowState, b: FlowState): boolean => a.unit === b.unit && a.broken === b.broken && a.skip === b.skip;
 
-/** Where the next frame begins as it did before, with nothing but unchanged text to come, all that follows is as it was. */
-function takeOverRest(setting: StorySetting, { setting: old, tail }: Earlier): void {
+/**
+ * Where the next frame begins as it did before, with nothing but unchanged text to come, what follows is as it was: up
+ * to the next frame that is stale for another reason.
+ */
+function takeOverRest(setting: StorySetting, { setting: old, tail, stale }: Earlier): void {
   const i = setting.frames.length;
   const [now, then] = [setting.starts[i]!, old.starts[i]];
   const shift = setting.flow.order.length - old.flow.order.length;
   if (!then || now.block !== then.block + shift || !sameState(now, then) || now.block < setting.flow.order.length - tail) return;
   const moved = (block: number): number => block + shift;
-  for (let k = i; k < old.frames.length; k++) {
+  let k = i;
+  for (; k < old.frames.length && !stale.has(k); k++) {
     setting.frames.push(old.frames[k]!);
     setting.seen.push(moved(old.seen[k]!));
     setting.starts.push(shift ? { ...old.starts[k + 1]!, block: moved(old.starts[k + 1]!.block) } : old.starts[k + 1]!);
   }
   for (const [id, glyphs] of old.flow.missing) if (!setting.flow.missing.has(id)) setting.flow.missing.set(id, glyphs);
-  setting.overflow = old.overflow;
+  if (k < old.frames.length) return;
+  if (!stale.size) setting.overflow = old.overflow;
   setting.earlier = null;
+}
+
+/**
+ * A story to be set again because fields show something else by now; frames that show none of it are taken over as long
+ * as they begin as they did. Null where none does.
+ */
+export function beginAgain(folio: Folio, old: StorySetting, moved: Moved): StorySetting | null {
+  const stale = staleFrames(old, moved);
+  if (!stale.size) return null;
+  const setting: StorySetting = {
+    ...old,
+    starts: [STORY_START],
+    frames: [],
+    seen: [],
+    flow: { ...old.flow, folio },
+    earlier: { setting: old, tail: old.flow.order.length, stale },
+    overflow: undefined,
+  };
+  takeOverRest(setting, setting.earlier!);
+  return setting;
+}
+
+/** Frames with blocks that refer to something that moved, or that name the section on a page where another runs now. */
+function staleFrames({ flow, chain, frames, starts, seen }: StorySetting, moved: Moved): Set<number> {
+  const owners = new Map(flow.inner.map((b) => [b.id, b.owner]));
+  const referring = new Set<string>();
+  const naming = new Set<string>();
+  for (const [id, block] of Object.entries(flow.story.blocks)) {
+    const { fields, targets } = factsOf(block);
+    // An endnote stands in the order itself, a footnote and a cell with what holds them.
+    const holders = [id, owners.get(id) ?? id];
+    if (targets.some((t) => moved.targets.has(t))) for (const h of holders) referring.add(h);
+    if (fields.includes('sectionName')) for (const h of holders) naming.add(h);
+  }
+  const stale = new Set<number>();
+  if (!referring.size && !(naming.size && moved.pages.size)) return stale;
+  for (let i = 0; i < frames.length; i++)
+    for (let b = starts[i]!.block; b <= seen[i]! && b < flow.order.length; b++) {
+      const id = flow.order[b]!;
+      if (referring.has(id) || (naming.has(id) && moved.pages.has(chain[i]!.page))) stale.add(i);
+    }
+  return stale;
 }
 
 /** Frames before the first change are kept, those after the last are once they agree. */
@@ -185,7 +239,7 @@ function goOnFrom(setting: StorySetting, { setting: old, sameSpread }: KeptSetti
   setting.frames = old.frames.slice(0, kept);
   setting.starts = old.starts.slice(0, kept + 1);
   setting.seen = old.seen.slice(0, kept);
-  setting.earlier = { setting: old, tail };
+  setting.earlier = { setting: old, tail, stale: NONE };
   // What it took over itself is all that is needed of it: chains of settings must not grow.
   old.earlier = null;
 }
@@ -217,8 +271,7 @@ function overflowOf(setting: StorySetting): TextOverflow | null {
   const count = (id: string, unit: number): void => {
     const block = flow.story.blocks[id];
     if (block?.kind === 'table') {
-      const cells = Object.values(block.cells).sort((a, b) => a.row - b.row || a.column - b.column);
-      for (const cell of cells) if (cell.row >= block.headerRows + unit) for (const p of cell.order) count(p, 0);
+      for (const cell of cellsInOrder(block)) if (cell.row >= block.headerRows + unit) for (const p of cell.order) count(p, 0);
       return;
     }
     if (block?.kind !== 'paragraph') return;

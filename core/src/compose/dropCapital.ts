@@ -44,15 +44,8 @@ export function setDropCapital(
   const height = drop + (body.capHeight / body.unitsPerEm) * base.size;
   const size = (height * font.unitsPerEm) / font.capHeight;
   const scale = size / font.unitsPerEm;
-  const glyphs = font.shape({
-    text: letters,
-    start: 0,
-    end: letters.length,
-    features: look.features,
-    language: look.language,
-    script: 'Latn',
-    direction: 'ltr',
-  });
+  const { features, language } = look;
+  const glyphs = font.shape(letters, 0, letters.length, { features, language, script: 'Latn', direction: 'ltr' });
   const writer = new GlyphWriter();
   for (let i = 0; i < glyphs.count; i++) {
     const next = i + 1 < glyphs.count ? glyphs.cluster(i + 1) : letters.length;

@@ -8,6 +8,12 @@ import type { FlowFrame } from './flow.ts';
 
 type Field = Inline & { type: 'field' };
 
+/** What changed of where things stand: paragraphs with another page or number, pages on which another section runs. */
+export interface Moved {
+  targets: ReadonlySet<string>;
+  pages: ReadonlySet<string>;
+}
+
 /** What fields show: page numbers and titles at once, names of sections and references once it is known where things stand. */
 export class Fields {
   /** Printed page number by paragraph. */
@@ -38,8 +44,8 @@ export class Fields {
     }
   }
 
-  /** Learns where paragraphs came to stand; gives the kinds of field whose texts changed by that. */
-  learn(folio: Folio, settings: Iterable<StorySetting>): Set<FieldKind> {
+  /** Learns where paragraphs came to stand; gives what of it is new. */
+  learn(folio: Folio, settings: Iterable<StorySetting>): Moved {
     const number = new Map(pagesOf(folio).map((p) => [p.page.id, printedNumber(p)]));
     const pages = new Map<string, string>();
     const labels = new Map<string, string>();
@@ -68,10 +74,10 @@ export class Fields {
     const sections = new Map<string, string>();
     let running = '';
     for (const { page } of pagesOf(folio)) sections.set(page.id, (running = starts.get(page.id)?.text ?? running));
-    const moved = new Set<FieldKind>();
-    if (!sameMap(pages, this.pages)) moved.add('reference');
-    if (!sameMap(labels, this.labels)) moved.add('label');
-    if (!sameMap(sections, this.sections)) moved.add('sectionName');
+    const moved: Moved = {
+      targets: new Set([...differing(pages, this.pages), ...differing(labels, this.labels)]),
+      pages: new Set(differing(sections, this.sections)),
+    };
     [this.pages, this.labels, this.sections] = [pages, labels, sections];
     return moved;
   }
@@ -82,8 +88,9 @@ export class Fields {
   }
 }
 
-function sameMap(a: ReadonlyMap<string, string>, b: ReadonlyMap<string, string>): boolean {
-  if (a.size !== b.size) return false;
-  for (const [k, v] of a) if (b.get(k) !== v) return false;
-  return true;
+function differing(a: ReadonlyMap<string, string>, b: ReadonlyMap<string, string>): string[] {
+  const out: string[] = [];
+  for (const [k, v] of a) if (b.get(k) !== v) out.push(k);
+  for (const k of b.keys()) if (!a.has(k)) out.push(k);
+  return out;
 }

@@ -9,6 +9,7 @@ import { ColumnFill, columnsOf } from './columnFill.ts';
 import type { BaselineGrid, Column } from './columnFill.ts';
 import type { FieldKind } from './blockFacts.ts';
 import { ColumnFiller } from './columnFiller.ts';
+import type { FrameMemory } from './columnFiller.ts';
 import type { FontSet } from './fontSet.ts';
 import type { ListLabel } from './listLabels.ts';
 import type { ComposedFrame, MissingGlyph } from './marks.ts';
@@ -86,6 +87,7 @@ export function fillFrame(flow: Flow, at: FlowFrame, state: FlowState): FilledFr
     at,
     obstacles: spread ? obstaclesFor(flow.folio, spread, at.frame) : [],
     grid: gridOf(flow.folio, at),
+    memory: { prepared: new Map(), tables: new Map() },
   };
   let now = state;
   if (now.skip === 'page' && at.startsPage) now = { ...now, skip: null };
@@ -109,6 +111,7 @@ interface Setup {
   at: FlowFrame;
   obstacles: readonly Obstacle[];
   grid: BaselineGrid | null;
+  memory: FrameMemory;
 }
 
 /** Whether a block of the text stands across all columns of its frame. */
@@ -127,7 +130,7 @@ const FAR = 2000;
 
 /** Fills columns with the blocks before `until`. */
 function fillColumns(
-  { flow, at, obstacles, grid }: Setup,
+  { flow, at, obstacles, grid, memory }: Setup,
   state: FlowState,
   columns: readonly Column[],
   until: number,
@@ -144,6 +147,7 @@ function fillColumns(
       obstacles,
       atTop && index === 0,
       until,
+      memory,
     );
     out.next = filler.fillFrom(out.next);
     out.seen = Math.max(out.seen, filler.seen);

@@ -1,10 +1,8 @@
 import * as hb from 'harfbuzzjs';
 import { ShapedRow } from './shapedRow.ts';
 
-export interface ShapeRequest {
-  text: string;
-  start: number;
-  end: number;
+/** How a stretch is to be shaped. */
+export interface Shaping {
   features: Record<string, number>;
   language: string;
   script: string;
@@ -16,6 +14,10 @@ const COMMON = 0x2100;
 /** Texts no longer than this are remembered, and how many of them for one set of features. */
 const BRIEF = 8;
 const MOST_BRIEF = 20_000;
+
+interface Brief extends Omit<Shaping, 'features'> {
+  row: ShapedRow;
+}
 
 const shaperFeatures = new WeakMap<object, hb.Feature[]>();
 
@@ -60,7 +62,7 @@ export class FontFace {
   private readonly paths = new Map<number, string>();
   private readonly covered = new Int32Array(COMMON).fill(-1);
   private readonly coveredBeyond = new Map<number, number>();
-  private readonly brief = new WeakMap<object, Map<string, ShapedRow>>();
+  private readonly brief = new WeakMap<object, Map<string, Brief[]>>();
   private readonly advances = new Map<number, number>();
   private readonly features = new Map<string, boolean>();
 
@@ -121,28 +123,21 @@ export class FontFace {
     let changes = this.features.get(feature);
     if (changes === undefined) {
       const glyph = (on: number): number | undefined =>
-        this.shape({
-          text: letter,
-          start: 0,
-          end: letter.length,
-          features: { [feature]: on },
-          language,
-          script: 'Latn',
-          direction: 'ltr',
-        }).gid(0);
+        this.shape(letter, 0, letter.length, { features: { [feature]: on }, language, script: 'Latn', direction: 'ltr' }).gid(0);
       this.features.set(feature, (changes = glyph(0) !== glyph(1)));
     }
     return changes;
   }
 
-  shape(request: ShapeRequest): ShapedRow {
+  /** Shapes `text[start..end)`; the shaper sees what stands around it. */
+  shape(text: string, start: number, end: number, { features, language, script, direction }: Shaping): ShapedRow {
     const { buffer } = this;
     buffer.clearContents();
-    buffer.addText(request.text, request.start, request.end - request.start);
-    buffer.setDirection(request.direction === 'rtl' ? hb.Direction.RTL : hb.Direction.LTR);
-    buffer.setScript(request.script);
-    buffer.setLanguage(request.language);
-    hb.shape(this.font, buffer, featuresFor(request.features));
+    buffer.addText(text, start, end - start);
+    buffer.setDirection(direction === 'rtl' ? hb.Direction.RTL : hb.Direction.LTR);
+    buffer.setScript(script);
+    buffer.setLanguage(language);
+    hb.shape(this.font, buffer, featuresFor(features));
     // Asked for apart: `getGlyphInfosAndPositions` defines hidden properties on every glyph and takes three times the shaping.
     return ShapedRow.from(buffer.getGlyphInfos(), buffer.getGlyphPositions(), hb.GlyphFlag.UNSAFE_TO_BREAK);
   }
@@ -151,18 +146,19 @@ export class FontFace {
    * Shapes a whole text that is short enough to come again, such as the letters beside a break: it is remembered. Its
    * row must not be changed.
    */
-  shapeBrief(text: string, { features, language, script, direction }: Omit<ShapeRequest, 'text' | 'start' | 'end'>): ShapedRow {
-    if (text.length > BRIEF) return this.shape({ text, start: 0, end: text.length, features, language, script, direction });
-    let known = this.brief.get(features);
-    if (!known) this.brief.set(features, (known = new Map<string, ShapedRow>()));
-    const key = `${direction} ${script} ${language} ${text}`;
-    let row = known.get(key);
-    if (!row) {
-      row = this.shape({ text, start: 0, end: text.length, features, language, script, direction });
-      if (known.size >= MOST_BRIEF) known.clear();
-      known.set(key, row);
-    }
-    return row;
+  shapeBrief(text: string, shaping: Shaping): ShapedRow {
+    if (text.length > BRIEF) return this.shape(text, 0, text.length, shaping);
+    let known = this.brief.get(shaping.features);
+    if (!known) this.brief.set(shaping.features, (known = new Map<string, Brief[]>()));
+    const same = known.get(text);
+    for (const b of same ?? [])
+      if (b.language === shaping.language && b.script === shaping.script && b.direction === shaping.direction) return b.row;
+    if (known.size >= MOST_BRIEF) known.clear();
+    const { language, script, direction } = shaping;
+    const made: Brief = { language, script, direction, row: this.shape(text, 0, text.length, shaping).alone() };
+    if (same) same.push(made);
+    else known.set(text, [made]);
+    return made.row;
   }
 
   /** A glyph's outline as SVG path data in font units, y up. */

@@ -33,29 +33,35 @@ type FontLook = Pick<CharacterProperties, 'fontFamily' | 'fontWeight' | 'fontSty
 export class FontSet {
   readonly problems: FontProblem[] = [];
   private readonly matches = new Map<string, FontFace>();
+  /** Looks do not change: nearly all are asked for again and again. */
+  private readonly byLook = new WeakMap<FontLook, FontFace>();
 
   constructor(readonly faces: readonly FontFace[]) {
     if (!faces.length) throw new FontError('There is no font to set text with.');
   }
 
-  match({ fontFamily: family, fontWeight: weight, fontStyle: style, fontStretch: stretch }: FontLook): FontFace {
+  match(look: FontLook): FontFace {
+    let face = this.byLook.get(look);
+    if (!face) this.byLook.set(look, (face = this.find(look)));
+    return face;
+  }
+
+  private find({ fontFamily: family, fontWeight: weight, fontStyle: style, fontStretch: stretch }: FontLook): FontFace {
     const id = `${family}|${weight}|${style}|${stretch}`;
-    let face = this.matches.get(id);
-    if (!face) {
-      const wanted = { weight, style, stretch };
-      const exact = this.faces.filter((f) => sameFamily(f.family, family));
-      face = nearest(exact.length ? exact : this.faces, wanted);
-      if (!exact.length)
-        this.problems.push({
-          code: 'font.substituted',
-          family,
-          weight,
-          style,
-          by: face.fullName,
-          says: `${family} is not there; ${face.fullName} stands in for it.`,
-        });
-      this.matches.set(id, face);
-    }
+    const known = this.matches.get(id);
+    if (known) return known;
+    const exact = this.faces.filter((f) => sameFamily(f.family, family));
+    const face = nearest(exact.length ? exact : this.faces, { weight, style, stretch });
+    if (!exact.length)
+      this.problems.push({
+        code: 'font.substituted',
+        family,
+        weight,
+        style,
+        by: face.fullName,
+        says: `${family} is not there; ${face.fullName} stands in for it.`,
+      });
+    this.matches.set(id, face);
     return face;
   }
 

@@ -63,8 +63,24 @@ function languageOf(tag: string): Language | null {
   return language;
 }
 
-const WORD = /\p{L}[\p{L}\p{M}’']*/gu;
 const CAPITALS = /^\p{Lu}[\p{Lu}\p{M}’']+$/u;
+
+/** What a UTF-16 unit is to a word: looked up once, since every character of a text is asked for. */
+enum Part {
+  Unknown,
+  None,
+  Letter,
+  /** May stand within a word, not begin it: marks and apostrophes. */
+  Within,
+}
+const parts = new Uint8Array(0x10000);
+
+function partOf(unit: number): Part {
+  const known = parts[unit]!;
+  if (known !== Part.Unknown) return known;
+  const c = String.fromCharCode(unit);
+  return (parts[unit] = /\p{L}/u.test(c) ? Part.Letter : /[\p{M}’']/u.test(c) ? Part.Within : Part.None);
+}
 
 /**
  * Offsets inside `text[from..to)` where a word may be divided, counted from the beginning of `text`
@@ -74,14 +90,19 @@ export function hyphenPoints(text: string, from: number, to: number, language: s
   const patterns = languageOf(language);
   if (!patterns) return [];
   const out: number[] = [];
-  const stretch = text.slice(from, to);
-  if (stretch.includes(SOFT_HYPHEN)) return out;
-  for (const match of stretch.matchAll(WORD)) {
-    const [word] = match;
-    if (word.length < limits.before + limits.after || word.length > LONGEST_WORD) continue;
-    if (!limits.capitals && CAPITALS.test(word)) continue;
-    for (const point of patterns.points(word))
-      if (point >= limits.before && word.length - point >= limits.after) out.push(from + match.index + point);
+  const soft = text.indexOf(SOFT_HYPHEN, from);
+  if (soft >= 0 && soft < to) return out;
+  for (let start = from; start < to; start++) {
+    if (partOf(text.charCodeAt(start)) !== Part.Letter) continue;
+    let end = start + 1;
+    while (end < to && partOf(text.charCodeAt(end)) >= Part.Letter) end++;
+    const length = end - start;
+    if (length >= limits.before + limits.after && length <= LONGEST_WORD) {
+      const word = text.slice(start, end);
+      if (limits.capitals || !CAPITALS.test(word))
+        for (const point of patterns.points(word)) if (point >= limits.before && length - point >= limits.after) out.push(start + point);
+    }
+    start = end;
   }
   return out;
 }

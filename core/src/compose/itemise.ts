@@ -157,7 +157,9 @@ export function itemise(
       open = font === primary && !isControl(text[i - 1]) ? items[items.length - 1]! : null;
     }
   }
-  return { ...expanded, items, missing };
+  const { labelEnd, notes, anchors, hasFields } = expanded;
+  // Written out: copying by spreading costs more than all of the above.
+  return { text, offsets, looks, labelEnd, notes, anchors, hasFields, items, missing };
 }
 
 const isControl = (c: string | undefined): boolean => c === '\n' || c === '\t';

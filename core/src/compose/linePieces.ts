@@ -3,14 +3,15 @@ import type { ItemRoom } from './expand.ts';
 import type { ShapingItem } from './itemise.ts';
 import { characterCount, firstItem, hyphenCharacter, isBreakItem, isTabItem, isWordSpace, scaleOf, shapeAlone } from './shapeParagraph.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
-import { LineRow } from './shapedRow.ts';
+import { LineRow, ShapedRow } from './shapedRow.ts';
 
 /** What lies in one item of a line: glyphs, the room of a tab, or the room of an item in the line. */
 export interface LinePiece {
   item: ShapingItem;
   from: number;
   to: number;
-  /** Its glyphs: `[begin, end)` of the line's row. */
+  /** Its glyphs: `[begin, end)` of the paragraph's row, or of `lineRow` where they had to be put together. */
+  row: ShapedRow;
   begin: number;
   end: number;
   tab: { width: number; leader?: string | undefined } | null;
@@ -23,12 +24,12 @@ export interface LinePiece {
   hyphen: boolean;
 }
 
-/** The glyphs of the line that is being built: its runs are made before the next is begun. */
-export const lineRow = new LineRow();
+/** Glyphs put together for the line that is being built: its runs are made before the next is begun. */
+const lineRow = new LineRow();
 
 /**
- * The pieces of a line, their glyphs put into `lineRow`: the paragraph's own where they can be cut out, shaped again
- * next to a break that is not safe (HarfBuzz marks such glyphs).
+ * The pieces of a line: the paragraph's own glyphs where they can be cut out, shaped again next to a break that is not
+ * safe (HarfBuzz marks such glyphs).
  */
 export function linePieces(shaped: ShapedParagraph, line: BrokenLine): LinePiece[] {
   const { text, items } = shaped;
@@ -39,13 +40,13 @@ export function linePieces(shaped: ShapedParagraph, line: BrokenLine): LinePiece
     const from = Math.max(item.start, line.start);
     const to = Math.min(item.end, line.end);
     if (from >= to || isBreakItem(text, item)) continue;
-    const begin = lineRow.count;
     const piece: LinePiece = {
       item,
       from,
       to,
-      begin,
-      end: begin,
+      row: ShapedRow.EMPTY,
+      begin: 0,
+      end: 0,
       tab: null,
       object: item.object,
       advances: 0,
@@ -57,8 +58,7 @@ export function linePieces(shaped: ShapedParagraph, line: BrokenLine): LinePiece
       const placed = line.tabs.find((t) => t.at === from);
       piece.tab = { width: placed?.width ?? 0, leader: placed?.leader };
     } else if (!item.object) {
-      gatherGlyphs(shaped, i, from, to, line.hyphen && to === line.end ? hyphenCharacter(item) : '');
-      piece.end = lineRow.count;
+      gatherGlyphs(shaped, piece, shaped.glyphs[i]!, line.hyphen && to === line.end ? hyphenCharacter(item) : '');
       sum(shaped, piece);
     }
     out.push(piece);
@@ -66,36 +66,47 @@ export function linePieces(shaped: ShapedParagraph, line: BrokenLine): LinePiece
   return out;
 }
 
-function gatherGlyphs(shaped: ShapedParagraph, index: number, from: number, to: number, suffix: string): void {
-  const item = shaped.items[index]!;
-  const whole = shaped.glyphs[index]!;
+function gatherGlyphs(shaped: ShapedParagraph, piece: LinePiece, whole: ShapedRow, suffix: string): void {
+  const { item, from, to } = piece;
   const { unsafe } = shaped;
+  const ltr = item.direction === 'ltr';
+  let head = from;
+  let tail = to;
+  if (ltr && from > item.start && unsafe[from])
+    do head++;
+    while (head < to && unsafe[head]);
+  if (ltr && (suffix || (to < item.end && unsafe[to])))
+    do tail--;
+    while (tail > head && unsafe[tail]);
+  const uncut = from === item.start && to === item.end && !suffix;
+  if (uncut || (ltr && head === from && tail === to)) {
+    piece.row = whole;
+    piece.begin = uncut ? 0 : whole.indexOf(from);
+    piece.end = uncut ? whole.count : whole.indexOf(to);
+    return;
+  }
   const alone = (a: number, b: number, end = ''): void => {
     const row = shapeAlone(shaped, item, a, b, end);
     lineRow.append(row, 0, row.count, a);
   };
-  if (from === item.start && to === item.end && !suffix) return lineRow.append(whole, 0, whole.count, 0);
-  if (item.direction === 'rtl') return alone(from, to, suffix);
-  let head = from;
-  if (from > item.start && unsafe[from])
-    do head++;
-    while (head < to && unsafe[head]);
-  let tail = to;
-  if (suffix || (to < item.end && unsafe[to]))
-    do tail--;
-    while (tail > head && unsafe[tail]);
-  if (head >= tail) return alone(from, to, suffix);
-  if (head > from) alone(from, head);
-  lineRow.append(whole, whole.indexOf(head), whole.indexOf(tail), 0);
-  if (tail < to || suffix) alone(tail, to, suffix);
+  piece.row = lineRow;
+  piece.begin = lineRow.count;
+  if (!ltr || head >= tail) alone(from, to, suffix);
+  else {
+    if (head > from) alone(from, head);
+    lineRow.append(whole, whole.indexOf(head), whole.indexOf(tail), 0);
+    if (tail < to || suffix) alone(tail, to, suffix);
+  }
+  piece.end = lineRow.count;
 }
 
 function sum(shaped: ShapedParagraph, piece: LinePiece): void {
   const { text } = shaped;
+  const { row, end } = piece;
   let advances = 0;
-  for (let i = piece.begin; i < piece.end; i++) {
-    advances += lineRow.advance(i);
-    const cluster = lineRow.cluster(i);
+  for (let i = piece.begin; i < end; i++) {
+    advances += row.advance(i);
+    const cluster = row.cluster(i);
     if (cluster >= piece.to) piece.hyphen = true;
     else if (isWordSpace(text.charCodeAt(cluster))) piece.spaces++;
   }

@@ -5,7 +5,6 @@ import type { Look } from './expand.ts';
 import { GlyphWriter } from './glyphRow.ts';
 import { positioned } from './itemise.ts';
 import type { Shares } from './justify.ts';
-import { lineRow } from './linePieces.ts';
 import type { LinePiece } from './linePieces.ts';
 import type { GlyphRun } from './marks.ts';
 import { isIdeographic } from './scripts.ts';
@@ -78,7 +77,7 @@ export function runsOf(shaped: ShapedParagraph, piece: LinePiece, x: number, sha
   return out;
 }
 
-/** Puts the glyphs of one look into `row`, from glyph `at` of the line's row on; where the next look's begin. */
+/** Puts the glyphs of one look into `row`, from glyph `at` of the piece's on; where the next look's begin. */
 function fillRow(
   shaped: ShapedParagraph,
   piece: LinePiece,
@@ -87,6 +86,7 @@ function fillRow(
   spacing: Spacing,
 ): { next: number; hyphenated: boolean } {
   const { text } = shaped;
+  const glyphs = piece.row;
   const { scale, letter, space, gap } = spacing;
   const rtl = piece.item.direction === 'rtl';
   const lastPart = look.end === piece.to;
@@ -94,7 +94,7 @@ function fillRow(
   let cluster = -1;
   let i = at;
   for (; i < piece.end; i++) {
-    const own = lineRow.cluster(i);
+    const own = glyphs.cluster(i);
     // Clusters rise along a line from left to right and fall along one from right to left; a hyphen's is the end.
     if (rtl ? own < look.start : own >= look.end && !lastPart) break;
     const hyphen = own >= piece.to;
@@ -104,14 +104,14 @@ function fillRow(
     cluster = own;
     // A soft hyphen within a line is not seen.
     if (!hyphen && length === 1 && first === SOFT_HYPHEN_UNIT) continue;
-    let advance = lineRow.advance(i) * scale;
+    let advance = glyphs.advance(i) * scale;
     if (fresh) {
       advance += letter * (length === 1 ? 1 : characterCount(shaped, own, own + length));
       if (length === 1 && isWordSpace(first)) advance += space;
       else if (gap && isIdeographic(first)) advance += gap;
     }
-    const dy = lineRow.dy(i);
-    row.add(lineRow.gid(i), advance, lineRow.dx(i) * scale, dy ? -dy * scale : 0, (hyphen ? look.end : own) - look.start, length);
+    const dy = glyphs.dy(i);
+    row.add(glyphs.gid(i), advance, glyphs.dx(i) * scale, dy ? -dy * scale : 0, (hyphen ? look.end : own) - look.start, length);
     hyphenated ||= hyphen;
   }
   return { next: i, hyphenated };
@@ -119,10 +119,11 @@ function fillRow(
 
 /** Where a glyph's cluster ends: where the next in the text begins. */
 function clusterEnd(piece: LinePiece, index: number, rtl: boolean): number {
-  const cluster = lineRow.cluster(index);
+  const glyphs = piece.row;
+  const cluster = glyphs.cluster(index);
   const step = rtl ? -1 : 1;
   for (let i = index + step; i >= piece.begin && i < piece.end; i += step) {
-    const other = lineRow.cluster(i);
+    const other = glyphs.cluster(i);
     if (other !== cluster) return Math.min(other, piece.to);
   }
   return piece.to;

@@ -1,5 +1,6 @@
 import type { Inline, Story } from '../folio/story.ts';
 import type { SolidPaint } from '../folio/colour.ts';
+import { cellsInOrder } from '../folio/tableCells.ts';
 import { factsOf } from './blockFacts.ts';
 import type { SetLine } from './marks.ts';
 
@@ -27,8 +28,7 @@ export function noteNumbers(
           numbers.set(node.id, String(++counts[node.kind]));
           if (node.kind === 'endnote') endnotes.push(node);
         }
-      } else if (block?.kind === 'table')
-        for (const cell of Object.values(block.cells).sort((a, b) => a.row - b.row || a.column - b.column)) visit(cell.order);
+      } else if (block?.kind === 'table') for (const cell of cellsInOrder(block)) visit(cell.order);
     }
   };
   visit(order);

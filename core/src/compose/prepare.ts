@@ -107,23 +107,25 @@ export class ParagraphCache {
 
 /** A paragraph's generated texts as values, so that its glyphs can be made again without whoever gave them. */
 interface FrozenTexts {
-  byNode: Map<string, string>;
-  rooms: Map<string, ItemRoom>;
+  byNode: ReadonlyMap<string, string>;
+  rooms: ReadonlyMap<string, ItemRoom>;
   label: ParagraphTexts['label'];
 }
 
+const NOTHING = new Map<string, never>();
+
 function freeze(paragraph: Paragraph, texts: ParagraphTexts): FrozenTexts {
-  const byNode = new Map<string, string>();
-  const rooms: FrozenTexts['rooms'] = new Map();
+  let byNode: Map<string, string> | undefined;
+  let rooms: Map<string, ItemRoom> | undefined;
   for (const node of paragraph.content) {
-    if (node.type === 'field') byNode.set(node.id, texts.field(node));
-    else if (node.type === 'note') byNode.set(node.id, texts.noteNumber(node.id));
+    if (node.type === 'field') (byNode ??= new Map<string, string>()).set(node.id, texts.field(node));
+    else if (node.type === 'note') (byNode ??= new Map<string, string>()).set(node.id, texts.noteNumber(node.id));
     else if (node.type === 'anchor') {
       const room = texts.anchored(node.item);
-      if (room) rooms.set(node.id, room);
+      if (room) (rooms ??= new Map<string, ItemRoom>()).set(node.id, room);
     }
   }
-  return { byNode, rooms, label: texts.label };
+  return { byNode: byNode ?? NOTHING, rooms: rooms ?? NOTHING, label: texts.label };
 }
 
 const sameTexts = (a: FrozenTexts, b: FrozenTexts): boolean => {
@@ -186,7 +188,15 @@ export interface Room {
   key: string;
   slot(line: number): { x: number; width: number };
 }
-export const plainRoom = (width: number): Room => ({ key: String(width), slot: () => ({ x: 0, width }) });
+/** The room of a column with nothing in its way; the same object for the same width, as most are asked for. */
+export function plainRoom(width: number): Room {
+  if (lastPlain?.width !== width) {
+    const slot = { x: 0, width };
+    lastPlain = { width, room: { key: String(width), slot: () => slot } };
+  }
+  return lastPlain.room;
+}
+let lastPlain: { width: number; room: Room } | null = null;
 
 /** A paragraph's lines from a unit of its set text on; equal rooms get the same lines. */
 export function linesOf(prepared: Prepared, unit: number, room: Room): ParagraphLines {
@@ -207,7 +217,8 @@ export function linesOf(prepared: Prepared, unit: number, room: Room): Paragraph
   };
   const broken = breakParagraph(shaped, opportunities, properties, start, measures);
   const lines = broken.map((line, i) => {
-    const built = buildLine(shaped, line, { paragraph: properties, id: prepared.id, ...measures(i), begins, base: prepared.empty });
+    const { indent, measure } = measures(i);
+    const built = buildLine(shaped, line, { paragraph: properties, id: prepared.id, indent, measure, begins, base: prepared.empty });
     built.x += room.slot(i).x;
     return built;
   });

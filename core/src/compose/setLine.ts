@@ -5,7 +5,7 @@ import type { BrokenLine } from './breakLines.ts';
 import { hangOf, NOT_JUSTIFIED, shareOut } from './justify.ts';
 import type { Elasticity, Shares } from './justify.ts';
 import { leaderRuns } from './leader.ts';
-import { linePieces, lineRow } from './linePieces.ts';
+import { linePieces } from './linePieces.ts';
 import type { LinePiece } from './linePieces.ts';
 import { runsOf } from './lineRuns.ts';
 import type { AnchoredAt, GlyphRun, SetLine } from './marks.ts';
@@ -185,7 +185,7 @@ function hangs(shaped: ShapedParagraph, pieces: readonly LinePiece[], line: Brok
   const [first, last] = [pieces[0], pieces[pieces.length - 1]];
   const over = (piece: LinePiece | undefined, glyph: number, character: string | undefined): number =>
     piece && piece.begin < piece.end && piece.item.direction === 'ltr'
-      ? hangOf(character) * lineRow.advance(glyph) * scaleOf(piece.item)
+      ? hangOf(character) * piece.row.advance(glyph) * scaleOf(piece.item)
       : 0;
   return [
     over(first, first?.begin ?? 0, shaped.text[line.start]),

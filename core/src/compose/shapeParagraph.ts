@@ -10,7 +10,7 @@ export interface ShapedParagraph extends ItemisedParagraph {
   glyphs: ShapedRow[];
   /** `edge[i]` is the natural width of `text[0..i)`; tabs count nothing here. */
   edge: Float64Array;
-  /** How much justification may add to and take from `text[0..i)`. */
+  /** How much justification may add to and take from `text[0..i)`; nothing is kept where lines are not justified. */
   stretch: Float64Array;
   shrink: Float64Array;
   /** Units before which a line may not begin without shaping again. */
@@ -40,13 +40,17 @@ export const isWordSpace = (unit: number): boolean => unit === SPACE || unit ===
 /** Between ideographs and kana a justified line gives by this much of an em (JLREQ 3.8.4, which allows up to a quarter). */
 export const IDEOGRAPH_STRETCH = 0.15;
 
+const NO_SUMS = new Float64Array(0);
+
 /** Shapes every stretch of a paragraph and sums widths cluster by cluster. */
 export function shapeParagraph(itemised: ItemisedParagraph, paragraph: ParagraphProperties): ShapedParagraph {
   const { text, items } = itemised;
   const { length } = text;
   const edge = new Float64Array(length + 1);
-  const stretch = new Float64Array(length + 1);
-  const shrink = new Float64Array(length + 1);
+  // Lines that are not justified neither stretch nor shrink.
+  const justified = paragraph.align === 'justify' || paragraph.align === 'justifyAll';
+  const stretch = justified ? new Float64Array(length + 1) : NO_SUMS;
+  const shrink = justified ? new Float64Array(length + 1) : NO_SUMS;
   const unsafe = new Uint8Array(length + 1);
   const evenUnits = !UNEVEN_UNITS.test(text);
   const glyphs: ShapedRow[] = [];
@@ -59,7 +63,7 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
       continue;
     }
     const whole = start === 0 && end === length;
-    const row = whole ? item.font.shapeBrief(text, item) : item.font.shape({ text, ...item });
+    const row = whole ? item.font.shapeBrief(text, item) : item.font.shape(text, start, end, item);
     const scale = scaleOf(item);
     const tracking = trackingOf(item);
     // Inside a cluster (a ligature, a letter with its marks) there is no glyph to begin a line with.
@@ -95,11 +99,30 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
         }
       }
       edge[i + 1] = edge[i]! + width;
+      if (!justified) continue;
       stretch[i + 1] = stretch[i]! + more;
       shrink[i + 1] = shrink[i]! + less;
     }
   }
-  return { ...itemised, glyphs, edge, stretch, shrink, unsafe, idealSpace: wordSpace.ideal, evenUnits };
+  const { offsets, looks, labelEnd, notes, anchors, hasFields, missing } = itemised;
+  return {
+    text,
+    offsets,
+    looks,
+    labelEnd,
+    notes,
+    anchors,
+    hasFields,
+    items,
+    missing,
+    glyphs,
+    edge,
+    stretch,
+    shrink,
+    unsafe,
+    idealSpace: wordSpace.ideal,
+    evenUnits,
+  };
 }
 
 /**

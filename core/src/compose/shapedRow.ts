@@ -12,6 +12,11 @@ interface ShaperPosition {
   yOffset: number;
 }
 
+/** Rows stand one after another in blocks of this many numbers: an array for each would take longer to make than to fill. */
+const BLOCK = 16_384;
+let block = new Int32Array(BLOCK);
+let used = 0;
+
 /**
  * Glyphs as shaped, in a few numbers each: lengths in font units, `cluster` an index into the shaped text. As objects
  * they would cost as much as the shaping.
@@ -19,13 +24,22 @@ interface ShaperPosition {
 export class ShapedRow {
   protected constructor(
     protected numbers: Int32Array,
+    /** Where in the numbers it begins. */
+    protected readonly start: number,
     public count: number,
   ) {}
 
   /** What HarfBuzz gives out; glyphs with a flag of `unsafe` may not begin a line. */
   static from(infos: readonly ShaperInfo[], positions: readonly ShaperPosition[], unsafe: number): ShapedRow {
-    const numbers = new Int32Array(STRIDE * infos.length);
-    for (let i = 0, n = 0; i < infos.length; i++, n += STRIDE) {
+    const { length } = infos;
+    if (used + STRIDE * length > block.length) {
+      block = new Int32Array(Math.max(BLOCK, STRIDE * length));
+      used = 0;
+    }
+    const numbers = block;
+    const start = used;
+    let n = start;
+    for (let i = 0; i < length; i++, n += STRIDE) {
       const info = infos[i]!;
       const position = positions[i]!;
       numbers[n] = info.codepoint;
@@ -35,29 +49,35 @@ export class ShapedRow {
       numbers[n + 4] = position.yOffset;
       numbers[n + 5] = info.flags & unsafe;
     }
-    return new ShapedRow(numbers, infos.length);
+    used = n;
+    return new ShapedRow(numbers, start, length);
   }
 
-  static readonly EMPTY = new ShapedRow(new Int32Array(0), 0);
+  static readonly EMPTY = new ShapedRow(new Int32Array(0), 0, 0);
+
+  /** The row with numbers of its own, for keeping: in a block it would keep its neighbours. */
+  alone(): ShapedRow {
+    return new ShapedRow(this.numbers.slice(this.start, this.start + STRIDE * this.count), 0, this.count);
+  }
 
   gid(i: number): number {
-    return this.numbers[STRIDE * i]!;
+    return this.numbers[this.start + STRIDE * i]!;
   }
   cluster(i: number): number {
-    return this.numbers[STRIDE * i + 1]!;
+    return this.numbers[this.start + STRIDE * i + 1]!;
   }
   advance(i: number): number {
-    return this.numbers[STRIDE * i + 2]!;
+    return this.numbers[this.start + STRIDE * i + 2]!;
   }
   dx(i: number): number {
-    return this.numbers[STRIDE * i + 3]!;
+    return this.numbers[this.start + STRIDE * i + 3]!;
   }
   dy(i: number): number {
-    return this.numbers[STRIDE * i + 4]!;
+    return this.numbers[this.start + STRIDE * i + 4]!;
   }
   /** Whether a line that began with this glyph would have to be shaped again. */
   unsafeToBreak(i: number): boolean {
-    return this.numbers[STRIDE * i + 5] !== 0;
+    return this.numbers[this.start + STRIDE * i + 5] !== 0;
   }
 
   /** How far the whole row advances. */
@@ -80,9 +100,9 @@ export class ShapedRow {
 
   /** Copies glyphs `[from, to)` to a place of another row's numbers, their clusters moved on by `shift`. */
   copy(from: number, to: number, into: Int32Array, at: number, shift: number): void {
-    const end = STRIDE * to;
+    const end = this.start + STRIDE * to;
     let n = STRIDE * at;
-    for (let m = STRIDE * from; m < end; m++, n++) into[n] = this.numbers[m]!;
+    for (let m = this.start + STRIDE * from; m < end; m++, n++) into[n] = this.numbers[m]!;
     if (shift) for (let i = at; i < at + to - from; i++) into[STRIDE * i + 1]! += shift;
   }
 }
@@ -90,7 +110,7 @@ export class ShapedRow {
 /** The glyphs of a line, put together from rows: one is filled again and again. */
 export class LineRow extends ShapedRow {
   constructor() {
-    super(new Int32Array(STRIDE * 256), 0);
+    super(new Int32Array(STRIDE * 256), 0, 0);
   }
 
   clear(): void {

@@ -1,13 +1,12 @@
 import type { Head } from '../folio/head.ts';
 import type { Paint } from '../folio/colour.ts';
-import type { Story } from '../folio/story.ts';
+import { cellsInOrder } from '../folio/tableCells.ts';
+import type { Cell, Table } from '../folio/tableCells.ts';
 import { styleChain } from '../folio/resolve.ts';
 import { ColumnFill, placed } from './columnFill.ts';
 import type { FrameBox, SetLine } from './marks.ts';
 import type { BuiltLine } from './setLine.ts';
 
-type Table = Extract<Story['blocks'][string], { kind: 'table' }>;
-type Cell = Table['cells'][string];
 type CellStyle = Head['cellStyles'][string];
 
 /** Rows that stay together because cells span them: lines and boxes from the group's top left. */
@@ -58,9 +57,8 @@ export function setTable(head: Head, table: Table, room: number, linesOf: (parag
   const widths = columnWidths(table.columns, room);
   const lefts = widths.reduce<number[]>((at, w) => [...at, at[at.length - 1]! + w], [0]);
   const rowCount = table.rows.length;
-  const cells = Object.values(table.cells)
+  const cells = cellsInOrder(table)
     .filter((c) => c.row < rowCount && c.column < widths.length)
-    .sort((a, b) => a.row - b.row || a.column - b.column)
     .map((cell) => {
       const rows = Math.min(cell.rows, rowCount - cell.row);
       const right = lefts[Math.min(cell.column + cell.columns, widths.length)]!;

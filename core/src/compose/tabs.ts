@@ -16,9 +16,10 @@ const NEAR = 0.01;
 
 /** The stop that a tab at `x` goes to, measured from the frame's edge; the paragraph's indent is a stop too. */
 function stopAfter(x: number, paragraph: ParagraphProperties): Stop {
-  const indent: Stop = { at: paragraph.startIndent, align: 'left' };
-  const stops = [...paragraph.tabs, indent].filter((t) => t.at > x + NEAR).sort((a, b) => a.at - b.at);
-  return stops[0] ?? { at: (Math.floor((x + NEAR) / TAB_STEP) + 1) * TAB_STEP, align: 'left' };
+  const past = x + NEAR;
+  let next: Stop | null = paragraph.startIndent > past ? { at: paragraph.startIndent, align: 'left' } : null;
+  for (const stop of paragraph.tabs) if (stop.at > past && (!next || stop.at <= next.at)) next = stop;
+  return next ?? { at: (Math.floor(past / TAB_STEP) + 1) * TAB_STEP, align: 'left' };
 }
 
 /** How much of the text after a tab stands before its stop: none, all, half, or what comes before a character. */

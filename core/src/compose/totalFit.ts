@@ -39,37 +39,84 @@ export interface TotalFitOptions {
   looseness: number;
 }
 
+/** Zeroed breakpoints. Those made before are let go with it: a paragraph is broken before the next is begun. */
 export function emptyBreakpoints(count: number): Breakpoints {
-  const room = new Float64Array(8 * count);
-  const part = (i: number): Float64Array => room.subarray(i * count, (i + 1) * count);
-  return {
-    count,
-    width: part(0),
-    stretch: part(1),
-    shrink: part(2),
-    nextWidth: part(3),
-    nextStretch: part(4),
-    nextShrink: part(5),
-    extra: part(6),
-    cost: part(7),
-    flagged: new Uint8Array(count),
-  };
+  if (count > room.width.length) room = roomFor(2 * count);
+  for (const part of [room.width, room.stretch, room.shrink, room.nextWidth, room.nextStretch, room.nextShrink, room.extra, room.cost])
+    part.fill(0, 0, count);
+  room.flagged.fill(0, 0, count);
+  room.count = count;
+  return room;
 }
 
-interface Node {
-  /** Index of the breakpoint, −1 at the paragraph's beginning. */
-  at: number;
-  line: number;
-  fitness: number;
+const roomFor = (count: number): Breakpoints => ({
+  count,
+  width: new Float64Array(count),
+  stretch: new Float64Array(count),
+  shrink: new Float64Array(count),
+  nextWidth: new Float64Array(count),
+  nextStretch: new Float64Array(count),
+  nextShrink: new Float64Array(count),
+  extra: new Float64Array(count),
+  cost: new Float64Array(count),
+  flagged: new Uint8Array(count),
+});
+let room = roomFor(1024);
+let later = new Float64Array(1024);
+
+/**
+ * Ways to set the paragraph as far as some breakpoint, as arrays by index; one set of arrays serves every paragraph.
+ * The first stands for the paragraph's beginning.
+ */
+class Ways {
+  count = 0;
+  /** Index of the breakpoint, −1 at the paragraph's beginning, and the way up to the line before. */
+  at = new Int32Array(256);
+  previous = new Int32Array(256);
+  line = new Int32Array(256);
+  fitness = new Int32Array(256);
   /** Lines in a row, up to here, that end with a hyphen. */
-  hyphens: number;
-  demerits: number;
-  /** Sums up to where the line after it begins. */
-  width: number;
-  stretch: number;
-  shrink: number;
-  previous: Node | null;
+  hyphens = new Int32Array(256);
+  demerits = new Float64Array(256);
+
+  clear(): void {
+    this.count = 0;
+    this.add(-1, -1, 0, 1, 0, 0);
+  }
+
+  add(at: number, previous: number, line: number, fitness: number, hyphens: number, demerits: number): number {
+    if (this.count === this.at.length) this.grow();
+    this.set(this.count, at, previous, line, fitness, hyphens, demerits);
+    return this.count++;
+  }
+
+  set(i: number, at: number, previous: number, line: number, fitness: number, hyphens: number, demerits: number): void {
+    this.at[i] = at;
+    this.previous[i] = previous;
+    this.line[i] = line;
+    this.fitness[i] = fitness;
+    this.hyphens[i] = hyphens;
+    this.demerits[i] = demerits;
+  }
+
+  private grow(): void {
+    const larger = (old: Int32Array): Int32Array<ArrayBuffer> => {
+      const out = new Int32Array(2 * old.length);
+      out.set(old);
+      return out;
+    };
+    this.at = larger(this.at);
+    this.previous = larger(this.previous);
+    this.line = larger(this.line);
+    this.fitness = larger(this.fitness);
+    this.hyphens = larger(this.hyphens);
+    const demerits = new Float64Array(2 * this.demerits.length);
+    demerits.set(this.demerits);
+    this.demerits = demerits;
+  }
 }
+const ways = new Ways();
+let active: number[] = [];
 
 const fitnessOf = (ratio: number): number => (ratio < -0.5 ? 0 : ratio < 0.5 ? 1 : ratio < 1 ? 2 : 3);
 
@@ -86,59 +133,61 @@ function demeritsOf(ratio: number, cost: number): number {
  */
 export function totalFit(points: Breakpoints, measureOf: (line: number) => number, options: TotalFitOptions): number[] | null {
   const leastLater = leastLengths(points);
-  const beginning = { at: -1, line: 0, fitness: 1, hyphens: 0, demerits: 0, width: 0, stretch: 0, shrink: 0, previous: null };
-  const active: Node[] = [beginning];
-  const fresh: Node[] = [];
+  const { mostRatio, hyphensInARow } = options;
+  ways.clear();
+  active = [0];
   for (let b = 0; b < points.count; b++) {
     const cost = points.cost[b]!;
     if (cost >= NEVER) continue;
     const forced = cost <= FORCED;
     const flagged = points.flagged[b] === 1;
-    const [length, stretch, shrink, later] = [points.width[b]! + points.extra[b]!, points.stretch[b]!, points.shrink[b]!, leastLater[b]!];
+    const length = points.width[b]! + points.extra[b]!;
+    const least = leastLater[b]!;
+    /** Ways to end a line here are added from this one on. */
+    const fresh = ways.count;
     let kept = 0;
-    fresh.length = 0;
-    for (const node of active) {
-      const measure = measureOf(node.line);
-      const own = length - node.width;
-      const give = own < measure ? stretch - node.stretch : shrink - node.shrink;
+    for (let a = 0; a < active.length; a++) {
+      const way = active[a]!;
+      const from = ways.at[way]!;
+      const measure = measureOf(ways.line[way]!);
+      const shrunk = from < 0 ? 0 : points.nextShrink[from]!;
+      const before = from < 0 ? 0 : points.nextWidth[from]!;
+      const own = length - before;
+      const give = own < measure ? points.stretch[b]! - (from < 0 ? 0 : points.nextStretch[from]!) : points.shrink[b]! - shrunk;
       const ratio = own === measure ? 0 : give > 0 ? (measure - own) / give : own < measure ? Infinity : -Infinity;
       // A line too long even when shrunk only grows longer: this beginning is done with.
-      if (!forced && (ratio >= -1 || later - node.width + node.shrink <= measure)) active[kept++] = node;
-      if (ratio < -1 || ratio > options.mostRatio) continue;
-      const hyphens = flagged ? node.hyphens + 1 : 0;
-      if (options.hyphensInARow > 0 && hyphens > options.hyphensInARow) continue;
+      if (!forced && (ratio >= -1 || least - before + shrunk <= measure)) active[kept++] = way;
+      if (ratio < -1 || ratio > mostRatio) continue;
+      const hyphens = flagged ? ways.hyphens[way]! + 1 : 0;
+      if (hyphensInARow > 0 && hyphens > hyphensInARow) continue;
       const fitness = fitnessOf(ratio);
-      let demerits = node.demerits + demeritsOf(ratio, cost);
-      if (flagged && node.hyphens > 0) demerits += options.doubleHyphen;
-      if (node.at >= 0 && Math.abs(fitness - node.fitness) > 1) demerits += options.unevenNeighbours;
-      const line = node.line + 1;
-      const rival = fresh.findIndex((n) => n.line === line && n.fitness === fitness);
-      if (rival >= 0 && fresh[rival]!.demerits <= demerits) continue;
-      const next = {
-        at: b,
-        line,
-        fitness,
-        hyphens,
-        demerits,
-        width: points.nextWidth[b]!,
-        stretch: points.nextStretch[b]!,
-        shrink: points.nextShrink[b]!,
-        previous: node,
-      };
-      if (rival >= 0) fresh[rival] = next;
-      else fresh.push(next);
+      let demerits = ways.demerits[way]! + demeritsOf(ratio, cost);
+      if (flagged && ways.hyphens[way]! > 0) demerits += options.doubleHyphen;
+      if (from >= 0 && Math.abs(fitness - ways.fitness[way]!) > 1) demerits += options.unevenNeighbours;
+      keepBest(fresh, b, way, ways.line[way]! + 1, fitness, hyphens, demerits);
     }
     active.length = kept;
-    for (const node of fresh) active.push(node);
+    for (let way = fresh; way < ways.count; way++) active.push(way);
     if (!active.length) return null;
   }
-  const ends = active.filter((n) => n.at === points.count - 1);
+  const ends = active.filter((way) => ways.at[way] === points.count - 1);
   return ends.length ? chainOf(choose(ends, options.looseness)) : null;
+}
+
+/** Of the ways to end a line at one breakpoint, the best is kept for each number of lines and each fitness. */
+function keepBest(fresh: number, at: number, previous: number, line: number, fitness: number, hyphens: number, demerits: number): void {
+  for (let way = fresh; way < ways.count; way++)
+    if (ways.line[way] === line && ways.fitness[way] === fitness) {
+      if (ways.demerits[way]! > demerits) ways.set(way, at, previous, line, fitness, hyphens, demerits);
+      return;
+    }
+  ways.add(at, previous, line, fitness, hyphens, demerits);
 }
 
 /** For each breakpoint, the least shrunk length up to any later one. */
 function leastLengths(points: Breakpoints): Float64Array {
-  const out = new Float64Array(points.count);
+  if (points.count > later.length) later = new Float64Array(2 * points.count);
+  const out = later;
   let least = Infinity;
   for (let b = points.count - 1; b >= 0; b--) {
     out[b] = least;
@@ -147,18 +196,19 @@ function leastLengths(points: Breakpoints): Float64Array {
   return out;
 }
 
-function choose(ends: Node[], looseness: number): Node {
-  const best = ends.reduce((a, b) => (b.demerits < a.demerits ? b : a));
+function choose(ends: readonly number[], looseness: number): number {
+  const { demerits, line } = ways;
+  const best = ends.reduce((a, b) => (demerits[b]! < demerits[a]! ? b : a));
   if (!looseness) return best;
-  const wanted = best.line + looseness;
+  const wanted = line[best]! + looseness;
   return ends.reduce((a, b) => {
-    const [da, db] = [Math.abs(a.line - wanted), Math.abs(b.line - wanted)];
-    return db < da || (db === da && b.demerits < a.demerits) ? b : a;
+    const [da, db] = [Math.abs(line[a]! - wanted), Math.abs(line[b]! - wanted)];
+    return db < da || (db === da && demerits[b]! < demerits[a]!) ? b : a;
   });
 }
 
-function chainOf(node: Node): number[] {
+function chainOf(end: number): number[] {
   const out: number[] = [];
-  for (let n: Node | null = node; n && n.at >= 0; n = n.previous) out.push(n.at);
+  for (let way = end; ways.at[way]! >= 0; way = ways.previous[way]!) out.push(ways.at[way]!);
   return out.reverse();
 }

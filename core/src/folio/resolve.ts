@@ -48,15 +48,30 @@ export function resolveParagraph(head: Pick<Head, 'paragraphStyles'>, paragraph:
   };
 }
 
+const spanCache = new WeakMap<object, WeakMap<CharacterProperties, Map<string, CharacterProperties>>>();
+
+/** A paragraph's look in a character style, with what that inherits; the same object for the same styles and look. */
+function inStyle(head: Pick<Head, 'characterStyles'>, base: CharacterProperties, id: string): CharacterProperties {
+  let byBase = spanCache.get(head.characterStyles);
+  if (!byBase) spanCache.set(head.characterStyles, (byBase = new WeakMap()));
+  let byStyle = byBase.get(base);
+  if (!byStyle) byBase.set(base, (byStyle = new Map<string, CharacterProperties>()));
+  let look = byStyle.get(id);
+  if (!look) {
+    const chain = styleChain<CharacterStyle>(head.characterStyles, id);
+    byStyle.set(id, (look = Object.assign({}, base, ...chain.map((s) => s.character)) as CharacterProperties));
+  }
+  return look;
+}
+
 /** A span's properties: the paragraph's, then its character style with what that inherits, then overrides. */
 export function resolveSpan(
   head: Pick<Head, 'characterStyles'>,
   base: CharacterProperties,
   span: { style?: string | undefined; overrides?: CharacterOverrides | undefined },
 ): CharacterProperties {
-  if (!span.style && !span.overrides) return base;
-  const chain = styleChain<CharacterStyle>(head.characterStyles, span.style);
-  return Object.assign({}, base, ...chain.map((s) => s.character), span.overrides ?? {}) as CharacterProperties;
+  const look = span.style ? inStyle(head, base, span.style) : base;
+  return span.overrides ? (Object.assign({}, look, span.overrides) as CharacterProperties) : look;
 }
 
 /** The line pitch in points; `auto` is 120 % of the size (common practice). */

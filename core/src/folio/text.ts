@@ -88,9 +88,17 @@ const PIECE = 2000;
 const LETTER = /[\p{L}\p{N}\p{M}\u00AD]/u;
 const IDEOGRAPHIC = /[\p{Ideographic}\p{Script=Hiragana}\p{Script=Katakana}]/u;
 
+const wordSegmenters = new Map<string, Intl.Segmenter>();
+
+function segmenterOf(language: string): Intl.Segmenter {
+  let words = wordSegmenters.get(language);
+  if (!words) wordSegmenters.set(language, (words = new Intl.Segmenter(language, { granularity: 'word' })));
+  return words;
+}
+
 /** Words as a word processor counts them: runs of letters, digits and marks inside them (UAX 29). */
 export function countWords(text: string, language = 'en'): number {
-  const words = new Intl.Segmenter(language, { granularity: 'word' });
+  const words = segmenterOf(language);
   let count = 0;
   for (let at = 0; at < text.length;) {
     let end = Math.min(at + PIECE, text.length);

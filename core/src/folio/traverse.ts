@@ -2,6 +2,7 @@ import type { Folio } from './folio.ts';
 import type { Item } from './items.ts';
 import type { Page, Spread } from './spread.ts';
 import type { Paragraph, Story } from './story.ts';
+import { cellsInOrder } from './tableCells.ts';
 import { shownSpread } from './shownSpread.ts';
 import { boundsOfPath, overlap, transformRect, union } from './geometry.ts';
 import type { Rect } from './geometry.ts';
@@ -113,7 +114,7 @@ export function* paragraphsOf(story: Story, order: readonly string[] = story.ord
       yield block;
       for (const node of block.content) if (node.type === 'note') yield* paragraphsOf(story, node.order, depth + 1);
     } else {
-      const cells = Object.values(block.cells).sort((a, b) => a.row - b.row || a.column - b.column);
+      const cells = cellsInOrder(block);
       for (const cell of cells) yield* paragraphsOf(story, cell.order, depth + 1);
     }
   }

@@ -13,8 +13,7 @@ export const compose = (folio: Folio): Composition => new Composer(fonts).compos
 export const lines = (folio: Folio, frame = 'f1'): SetLine[] => compose(folio).frames.get(frame)!.lines;
 export const plain = (line: SetLine): string => line.runs.map((r) => r.text).join('');
 export const width = (text: string, size = 10): number =>
-  (sans.shape({ text, start: 0, end: text.length, features: {}, language: 'en', script: 'Latn', direction: 'ltr' }).width * size) /
-  sans.unitsPerEm;
+  (sans.shape(text, 0, text.length, { features: {}, language: 'en', script: 'Latn', direction: 'ltr' }).width * size) / sans.unitsPerEm;
 export const TEXT =
   'It begins as a hum under the floor, climbs the iron stair, and then the whole roof of the room sets off, slowly and with considerable dignity, to look at another part of the sky. Extraordinary observations notwithstanding, nobody misunderstands.';
 export const HYPHENS = { before: 2, after: 3, inARow: 2, capitals: false };

@@ -16,7 +16,7 @@ export async function lettering(): Promise<Lettering> {
   const entry = source.list().find((f) => f.family === 'Work Sans' && f.weight === 600 && f.style === 'normal')!;
   const face = new FontFace(entry.key, entry.family, entry.weight, entry.style, await source.bytes(entry.key));
   return (text, x, y, size, { anchor = 'middle', fill = '#22302C' } = {}) => {
-    const glyphs = face.shape({ text, start: 0, end: text.length, features: {}, language: 'en', script: 'Latn', direction: 'ltr' });
+    const glyphs = face.shape(text, 0, text.length, { features: {}, language: 'en', script: 'Latn', direction: 'ltr' });
     const scale = size / face.unitsPerEm;
     const width = glyphs.width * scale;
     let pen = x - (anchor === 'middle' ? width / 2 : anchor === 'end' ? width : 0);
