@@ -193,7 +193,9 @@ describe('breaking and filling', () => {
 });
 
 const marks = (c: ReturnType<Composer['compose']>) =>
-  [...c.frames.values()].map((f) => f.lines.map((l) => ({ ...l, runs: l.runs.map((r) => ({ ...r, font: r.font.key, glyphs: [...r.glyphs] })) })));
+  [...c.frames.values()].map((f) =>
+    f.lines.map((l) => ({ ...l, runs: l.runs.map((r) => ({ ...r, font: r.font.key, glyphs: [...r.glyphs] })) })),
+  );
 
 describe('fonts', () => {
   test('a missing family is replaced and said so, once', () => {

@@ -8,6 +8,8 @@ import { coveredBetween, freeIntervals, obstaclesFor } from '../src/compose/wrap
 import { boundsOfPath, ellipsePath, flattenPath, Item } from '../src/index.ts';
 import type { Folio, TextFrame } from '../src/index.ts';
 import { fontsOf } from './support/samples.ts';
+import { grid, tableFolio } from './support/tableFolio.ts';
+import type { CellInput } from './support/tableFolio.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 
 let fonts: FontSet;
@@ -17,48 +19,6 @@ beforeAll(async () => {
 const compose = (folio: Folio): Composition => new Composer(fonts).compose(folio);
 const frame = (folio: Folio, id = 'f1'): ComposedFrame => compose(folio).frames.get(id)!;
 
-interface CellInput {
-  row: number;
-  column: number;
-  text: string;
-  [more: string]: unknown;
-}
-/** A document whose text is one table. */
-function tableFolio(
-  columns: object[],
-  rows: object[],
-  cells: CellInput[],
-  more: object = {},
-  o: Parameters<typeof tinyFolio>[1] = {},
-): Folio {
-  return produce(tinyFolio(['x'], o), (d) => {
-    const story = d.stories['t']!;
-    story.blocks = {};
-    const table = {
-      kind: 'table',
-      id: 'tb',
-      columns,
-      rows: rows.map((r) => ({ height: 0, exact: false, ...r })),
-      headerRows: 0,
-      footerRows: 0,
-      cells: {} as Record<string, object>,
-      ...more,
-    };
-    cells.forEach((c, i) => {
-      const { text, ...cell } = c;
-      story.blocks[`q${i}`] = { kind: 'paragraph', id: `q${i}`, style: 'p', content: text ? [{ type: 'span', text }] : [] };
-      table.cells[`c${i}`] = { id: `c${i}`, rows: 1, columns: 1, verticalAlign: 'top', header: false, order: [`q${i}`], ...cell };
-    });
-    story.blocks['tb'] = table as never;
-    story.order = ['tb'];
-  });
-}
-const grid = (rows: number, columns: number): CellInput[] =>
-  Array.from({ length: rows * columns }, (_, i) => ({
-    row: Math.floor(i / columns),
-    column: i % columns,
-    text: `r${Math.floor(i / columns)}c${i % columns}`,
-  }));
 const box = (f: ComposedFrame, cell: string) => f.boxes.find((b) => b.subject === cell)!.box;
 const textsOf = (f: ComposedFrame): string[] => f.lines.map((l) => l.runs.map((r) => r.text).join(''));
 const pt = (width: number) => ({ width, unit: 'pt' });

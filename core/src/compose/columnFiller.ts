@@ -1,5 +1,4 @@
-import type { Paragraph } from '../folio/story.ts';
-import type { Table } from '../folio/tableCells.ts';
+import type { Paragraph, Table } from '../folio/story.ts';
 import { roomOfAnchored } from './anchored.ts';
 import { ColumnFill } from './columnFill.ts';
 import type { Column } from './columnFill.ts';

@@ -1,7 +1,7 @@
 import type { Head } from '../folio/head.ts';
 import type { Paint } from '../folio/colour.ts';
 import { cellsInOrder } from '../folio/tableCells.ts';
-import type { Cell, Table } from '../folio/tableCells.ts';
+import type { Cell, Table } from '../folio/story.ts';
 import { styleChain } from '../folio/resolve.ts';
 import { ColumnFill, placed } from './columnFill.ts';
 import type { FrameBox, SetLine } from './marks.ts';

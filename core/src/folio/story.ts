@@ -58,6 +58,8 @@ export const Cell = z.object({
   header: z.boolean().default(false),
   order: z.array(Id),
 });
+export type Cell = z.infer<typeof Cell>;
+
 export const Table = z.object({
   kind: z.literal('table'),
   id: Id,

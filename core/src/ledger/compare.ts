@@ -4,7 +4,7 @@ import { isMasterInstance } from '../folio/masters.ts';
 import { align, unlikeness } from './align.ts';
 import type { Evidence, Subject } from './entry.ts';
 import type { ExpectedBlock, ExpectedDocument, ExpectedPage, ExpectedRun } from './expected.ts';
-import type { ObservedBlock, ObservedDocument, ObservedPage, ObservedRun } from './observed.ts';
+import type { ObservedBlock, ObservedCell, ObservedDocument, ObservedPage, ObservedRun } from './observed.ts';
 
 /** How far something may stand from its place: half a point, less than an eye sees at arm's length. */
 const PLACE_TOLERANCE = 0.5;
@@ -79,6 +79,7 @@ export async function compareDocuments(
     moved.push(...compareBlocks(page, seen, observed, context, found));
     await comparePictures(page, seen, context, found);
     compareShapes(page, seen, found);
+    compareTables(page, seen, found);
     compareLoose(page, seen, found);
   }
   const inOrder = moved.length === 0 && observed.pages.length === expected.pages.length;
@@ -366,6 +367,30 @@ function compareShapes(page: ExpectedPage, seen: ObservedPage, found: Findings):
     );
   }
 }
+
+/** Tables in the order in which they are read, row by row and cell by cell. */
+function compareTables(page: ExpectedPage, seen: ObservedPage, found: Findings): void {
+  page.tables.forEach((want, i) => {
+    const have = seen.tables[i];
+    if (!have) {
+      found.say('table', want.id, 'structure', false, 'is not read as a table');
+      return;
+    }
+    const wrong = want.rows.findIndex((row, r) => !sameRow(row, have[r]));
+    const agrees = wrong < 0 && have.length === want.rows.length;
+    const count = `${have.length} ${have.length === 1 ? 'row' : 'rows'}`;
+    found.say('table', want.id, 'structure', agrees, agrees ? `a table of ${count}` : wrong < 0 ? count : `row ${wrong + 1} is another`);
+  });
+}
+
+const sameRow = (want: ExpectedPage['tables'][number]['rows'][number], have: ObservedCell[] | undefined): boolean =>
+  have?.length === want.length &&
+  want.every((w, i) => {
+    const h = have[i]!;
+    return (
+      dense(w.text) === dense(h.text) && w.heading === h.heading && (h.rows ?? w.rows) === w.rows && (h.columns ?? w.columns) === w.columns
+    );
+  });
 
 const inked = (a: string | null, b: string | null, exact: boolean): boolean =>
   a === b || (a !== null && b !== null && a !== 'gradient' && b !== 'gradient' && sameColour(a, b, exact));

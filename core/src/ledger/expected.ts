@@ -14,6 +14,8 @@ import { itemBounds, pageOfItem, paintOrder } from '../folio/traverse.ts';
 import type { PagePlace } from '../folio/traverse.ts';
 import { overlap } from '../folio/geometry.ts';
 import { headingsOf, readingOfSpread, textOfLines } from '../structure/reading.ts';
+import type { ReadingUnit } from '../structure/reading.ts';
+import type { TablePart } from '../structure/tableParts.ts';
 
 /** What a page should give back, worked out from the document and its composition alone. */
 export interface ExpectedRun {
@@ -52,6 +54,8 @@ export interface ExpectedPage {
   blocks: ExpectedBlock[];
   pictures: { item: string; media: string; box: Rect; own: boolean }[];
   shapes: { item: string; box: Rect; fill: string | null; stroke: string | null; exactColour: boolean; own: boolean; give: number }[];
+  /** Tables as they are read: the part of each that the page shows. */
+  tables: { id: string; rows: { cell: string; text: string; heading: boolean; rows: number; columns: number }[][] }[];
   loose: { paragraph: string; text: string }[];
 }
 
@@ -122,7 +126,13 @@ export function expectDocument(
         },
       ];
     });
-    return { page: place.page, number: place.number, blocks, ...painted(folio, composition, place, scope, read) };
+    return {
+      page: place.page,
+      number: place.number,
+      blocks,
+      tables: tablesOf(reading.units),
+      ...painted(folio, composition, place, scope, read),
+    };
   });
   return {
     title: settings.title || folio.head.metadata.title,
@@ -132,6 +142,28 @@ export function expectDocument(
     fonts,
     absent: absentTexts(folio, composition, scope),
   };
+}
+
+function tablesOf(units: readonly ReadingUnit[]): ExpectedPage['tables'] {
+  const texts = new Map<TablePart, Map<string, string>>();
+  for (const unit of units) {
+    if (unit.kind !== 'paragraph' || !unit.cell) continue;
+    const { part, cell } = unit.cell;
+    const known = texts.get(part) ?? new Map<string, string>();
+    texts.set(part, known.set(cell.id, `${known.get(cell.id) ?? ''} ${textOfLines(unit.lines)}`));
+  }
+  return [...texts].map(([part, byCell]) => ({
+    id: part.table.id,
+    rows: part.rows.map((row) =>
+      row.cells.map(({ cell, heads }) => ({
+        cell: cell.id,
+        text: byCell.get(cell.id) ?? '',
+        heading: heads !== null,
+        rows: cell.rows,
+        columns: cell.columns,
+      })),
+    ),
+  }));
 }
 
 /** Texts of paragraphs that no frame in scope shows. */

@@ -27,6 +27,15 @@ export interface ObservedBlock {
   picture?: Uint8Array | undefined;
 }
 
+/** A cell of a table as a reader is told of it. */
+export interface ObservedCell {
+  text: string;
+  heading: boolean;
+  /** How many rows and columns it takes, where the way of reading tells. */
+  rows?: number;
+  columns?: number;
+}
+
 /** A filled or stroked outline. */
 export interface ObservedShape {
   box: Rect;
@@ -41,6 +50,8 @@ export interface ObservedPage {
   /** Pictures in painting order, those of figures included. */
   pictures: { box: Rect; picture: Uint8Array; alt: string | undefined }[];
   shapes: ObservedShape[];
+  /** Tables, row by row. */
+  tables: ObservedCell[][][];
   /** Text that is seen but belongs to no block. */
   loose: ObservedRun[];
 }

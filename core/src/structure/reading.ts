@@ -1,13 +1,17 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Item } from '../folio/items.ts';
 import type { Spread } from '../folio/spread.ts';
+import type { Cell } from '../folio/story.ts';
 import type { Role } from '../folio/styles.ts';
 import type { Composition, GlyphRun, SetLine } from '../compose/marks.ts';
 import { anchoredByParagraph } from '../compose/anchored.ts';
 import { isMasterInstance } from '../folio/masters.ts';
 import { paragraphRole } from '../folio/resolve.ts';
 import { SOFT_HYPHEN } from '../folio/text.ts';
+import { cellsByParagraph } from '../folio/tableCells.ts';
 import { heldItems, itemBounds, pageOfItem, paintOrder } from '../folio/traverse.ts';
+import { TableParts } from './tableParts.ts';
+import type { TablePart } from './tableParts.ts';
 
 /** A paragraph, or the part of one, that a frame shows. */
 export interface ParagraphUnit {
@@ -20,6 +24,8 @@ export interface ParagraphUnit {
   /** False where an earlier frame shows the paragraph's beginning. */
   begins: boolean;
   ends: boolean;
+  /** Where it stands in a table. */
+  cell: { part: TablePart; cell: Cell } | null;
 }
 /** A picture or anything else that is not text but has something to say. */
 export interface FigureUnit {
@@ -90,12 +96,19 @@ export function readingOfSpread(
       const follow = (paragraph: string): void =>
         held?.get(paragraph)?.forEach((id) => spread.items[id] && unfold(spread, spread.items[id]).forEach(visit));
       if (left) reading.decorations.push(item.id);
-      // What is anchored in a paragraph is read right after it.
-      else
+      else {
+        // What is anchored in a paragraph is read right after it; in a table, after the table.
+        const waiting: string[] = [];
+        let table: TablePart | undefined;
         for (const unit of paragraphUnits(folio, composition, item.id)) {
+          if (table !== unit.cell?.part) waiting.splice(0).forEach(follow);
+          table = unit.cell?.part;
           reading.units.push(unit);
-          follow(unit.paragraph);
+          if (table) waiting.push(unit.paragraph);
+          else follow(unit.paragraph);
         }
+        waiting.forEach(follow);
+      }
       held?.forEach((_, paragraph) => follow(paragraph));
     } else if (isFigure(folio, item)) reading.units.push({ kind: 'figure', item: item.id, alt: item.alt });
     else if (item.kind !== 'group') reading.decorations.push(item.id);
@@ -124,6 +137,17 @@ function paragraphUnits(folio: Folio, composition: Composition, frame: string): 
   const story = composed && folio.stories[composed.story];
   if (!composed || !story) return [];
   const units: ParagraphUnit[] = [];
+  const cells = cellsByParagraph(story);
+  const parts = composed.boxes.some((b) => b.kind === 'cell') ? new TableParts(composed, story) : null;
+  const times = new Map<string, number>();
+  const placeInTable = (paragraph: string): ParagraphUnit['cell'] => {
+    const at = parts && cells.get(paragraph);
+    if (!at) return null;
+    const before = times.get(paragraph) ?? 0;
+    times.set(paragraph, before + 1);
+    const part = parts.of(at.table.id, at.cell, before);
+    return part ? { part, cell: at.cell } : null;
+  };
   for (const line of composed.lines) {
     const last = units[units.length - 1];
     if (last?.paragraph === line.paragraph) last.lines.push(line);
@@ -139,6 +163,7 @@ function paragraphUnits(folio: Folio, composition: Composition, frame: string): 
         lines: [line],
         begins: false,
         ends: false,
+        cell: placeInTable(line.paragraph),
       });
     }
   }

@@ -1,7 +1,7 @@
 import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
 import { angleOf, apply, boundsOfPath, IDENTITY, multiply, transformRect, translation } from '../../folio/geometry.ts';
 import type { PicturePort } from '../../ports/ports.ts';
-import type { ObservedBlock, ObservedDocument, ObservedPage, ObservedRun, ObservedShape } from '../observed.ts';
+import type { ObservedBlock, ObservedCell, ObservedDocument, ObservedPage, ObservedRun, ObservedShape } from '../observed.ts';
 import { mergeShapes } from '../mergeShapes.ts';
 import { StyleRules, unquote } from './css.ts';
 import type { Declarations } from './css.ts';
@@ -61,6 +61,7 @@ interface Where {
   language: string;
   hidden: boolean;
   block: ObservedBlock | null;
+  cell: ObservedCell | null;
   link: string | undefined;
   z: number;
   /** The line box in force, with the pen's place along it. */
@@ -71,6 +72,7 @@ const lengthPx = (value: string | undefined): number => (value === undefined ? 0
 
 class PageWalker {
   private readonly blocks: ObservedBlock[] = [];
+  private readonly tables: ObservedCell[][][] = [];
   private readonly loose: ObservedRun[] = [];
   private readonly shapes: (ObservedShape & { z: number })[] = [];
   private readonly images: { z: number; box: Rect; src: string; alt: string | undefined; block: ObservedBlock | null }[] = [];
@@ -91,6 +93,7 @@ class PageWalker {
       language,
       hidden: false,
       block: null,
+      cell: null,
       link: undefined,
       z: 0,
       line: null,
@@ -110,6 +113,7 @@ class PageWalker {
       blocks: this.blocks.filter((b) => b.text.trim() || b.role === 'figure'),
       pictures,
       shapes,
+      tables: this.tables,
       loose: this.loose,
     };
   }
@@ -138,6 +142,7 @@ class PageWalker {
       inside.block = { role: note ? 'aside' : node.tagName, text: '', language: inside.language, runs: [] };
       this.blocks.push(inside.block);
     }
+    if (!inside.hidden) this.table(node, inside);
     this.place(node, own, inside, at);
     if (node.tagName === 'svg') return this.svg(node, own, inside);
     if (node.tagName === 'img') return this.image(node, own, inside, at);
@@ -146,6 +151,17 @@ class PageWalker {
     for (const child of node.childNodes) this.visit(child, inside);
     // A line box passes its pen on to what follows in the same line.
     if (inside.line && at.line && own['position'] !== 'absolute') at.line.pen = inside.line.pen;
+  }
+
+  /** Tables by their elements (HTML, section 4.9). */
+  private table(node: Element, inside: Where): void {
+    const span = (name: string): number => Number(attribute(node, name) ?? 1);
+    if (node.tagName === 'table') this.tables.push([]);
+    else if (node.tagName === 'tr') this.tables[this.tables.length - 1]?.push([]);
+    else if (node.tagName === 'th' || node.tagName === 'td') {
+      inside.cell = { text: '', heading: node.tagName === 'th', rows: span('rowspan'), columns: span('colspan') };
+      this.tables[this.tables.length - 1]?.at(-1)?.push(inside.cell);
+    }
   }
 
   /** Moves into the coordinate space of a positioned element. */
@@ -184,6 +200,7 @@ class PageWalker {
 
   private text(value: string, at: Where): void {
     if (at.block) at.block.text += value;
+    if (at.cell && at.block) at.cell.text += value;
     if (!at.line || !value) return;
     const families = (at.style['font-family'] ?? '').split(',').map(unquote);
     const font = this.fonts.get(families[0] ?? '');

@@ -3,7 +3,7 @@ import type { Matrix, Rect } from '../../folio/geometry.ts';
 import type { PicturePort } from '../../ports/ports.ts';
 import { SIGNATURE_CELLS } from '../html/observeHtml.ts';
 import { mergeShapes } from '../mergeShapes.ts';
-import type { ObservedBlock, ObservedDocument, ObservedPage, ObservedRun } from '../observed.ts';
+import type { ObservedBlock, ObservedCell, ObservedDocument, ObservedPage, ObservedRun } from '../observed.ts';
 import { walkContent } from './contentWalker.ts';
 import type { Operators } from './contentWalker.ts';
 
@@ -105,6 +105,14 @@ async function pageOf(pdf: PdfDocument, dest: string | unknown[] | null | undefi
   );
 }
 
+/** What holds for what is inside an element of the structure tree. */
+interface Place {
+  language: string;
+  block: ObservedBlock | null;
+  cell: ObservedCell | null;
+  linked: boolean;
+}
+
 async function readPage(
   pdf: PdfDocument,
   page: PdfPage,
@@ -129,16 +137,27 @@ async function readPage(
     links.push({ target, box: { x: ax - x0, y: y1 - by, width: bx - ax, height: by - ay } });
   }
   const blocks: ObservedBlock[] = [];
+  const tables: ObservedCell[][][] = [];
   const taken = new Set<number>();
   const tree = await page.getStructTree();
-  const visit = (node: StructNode, inherited: { language: string; block: ObservedBlock | null; linked: boolean }): void => {
+  const visit = (node: StructNode, inherited: Place): void => {
     const here = { ...inherited, language: node.lang ?? inherited.language, linked: inherited.linked || node.role === 'Link' };
     const role = node.role ? ROLES[node.role] : undefined;
+    if (node.role === 'Table') tables.push([]);
+    else if (node.role === 'TR') tables.at(-1)?.push([]);
+    else if (node.role === 'TH' || node.role === 'TD') {
+      here.cell = { text: '', heading: node.role === 'TH' };
+      tables.at(-1)?.at(-1)?.push(here.cell);
+    }
     if (role)
       blocks.push((here.block = { role, text: '', language: here.language, runs: [], ...(role === 'figure' && { alt: node.alt ?? '' }) }));
     // Letters drawn as shapes say what they stand for (ActualText); pdf.js gives it as alt.
     const actual = node.role === 'Span' ? node.alt : undefined;
-    if (actual !== undefined && here.block) here.block.text += actual;
+    const read = (text: string): void => {
+      if (here.block) here.block.text += text;
+      if (here.cell) here.cell.text += text;
+    };
+    if (actual !== undefined) read(actual);
     for (const child of node.children ?? []) {
       if (!('id' in child)) visit(child, here);
       else if (child.type === 'content') {
@@ -155,13 +174,13 @@ async function readPage(
               )?.target
             : undefined;
           here.block?.runs.push({ ...run, ...(link !== undefined && { link }) });
-          if (here.block) here.block.text += run.text;
+          read(run.text);
         }
         if (here.block?.role === 'figure') here.block.box = content.images.find((im) => im.mcid === mcid)?.box;
       }
     }
   };
-  if (tree) visit(tree, { language, block: null, linked: false });
+  if (tree) visit(tree, { language, block: null, cell: null, linked: false });
   const pictures = await Promise.all(
     content.images.map(async (image) => ({ box: image.box, alt: undefined, picture: await signatureOf(page, image.object, port) })),
   );
@@ -173,6 +192,7 @@ async function readPage(
     blocks: blocks.filter((b) => b.role === 'figure' || b.text.trim()),
     pictures,
     shapes: mergeShapes(content.shapes),
+    tables,
     loose,
   };
 }

@@ -58,6 +58,8 @@ export interface StructOptions {
   title?: string;
   actual?: string;
   bbox?: number[];
+  /** Of a table's cell: what it heads, and how many rows and columns it takes (ISO 32000-1, 14.8.5.7). */
+  cell?: { scope: 'Column' | 'Row' | null; rows: number; columns: number };
 }
 export interface StructElement {
   add(child: StructElement | StructContent): StructElement;
@@ -451,7 +453,15 @@ export class PdfCanvas {
   }
 
   element(type: string, options: StructOptions = {}): StructElement {
-    const element = this.doc.struct(type, options) as ElementInternals;
+    const { cell, ...rest } = options;
+    const element = this.doc.struct(type, rest) as ElementInternals;
+    if (cell)
+      element.dictionary.data['A'] = {
+        O: 'Table',
+        ...(cell.scope && { Scope: cell.scope }),
+        ...(cell.rows > 1 && { RowSpan: cell.rows }),
+        ...(cell.columns > 1 && { ColSpan: cell.columns }),
+      };
     const flush = element._flushChild.bind(element);
     element._flushChild = (child) => {
       const at = this.inForm.get(child as object);

@@ -10,6 +10,7 @@ import type { LookSheet } from '../../paint/html/styleSheet.ts';
 import { pathElement } from '../../paint/svg/fillAndStroke.ts';
 import { attrs, num } from '../../paint/svg/markup.ts';
 import type { PageReading, ParagraphUnit, ReadingUnit } from '../../structure/reading.ts';
+import type { TablePart } from '../../structure/tableParts.ts';
 import { isSafeAddress } from '../../folio/address.ts';
 import { pictureOf } from '../shared/encodePictures.ts';
 import type { PageItem } from '../shared/paintedPage.ts';
@@ -137,14 +138,43 @@ function textOf(units: readonly ReadingUnit[], all: readonly ReadingUnit[], fram
   const mine = units.filter(isText);
   let out = '';
   let inList = false;
-  for (const unit of mine) {
-    const isItem = unit.role.element === 'li';
+  for (let i = 0; i < mine.length; i++) {
+    const unit = mine[i]!;
+    const isItem = unit.role.element === 'li' && !unit.cell;
     if (isItem !== inList) out += isItem ? '<ul>' : '</ul>';
     inList = isItem;
-    out += paragraphMarkup(unit, c);
+    if (!unit.cell) {
+      out += paragraphMarkup(unit, c);
+      continue;
+    }
+    const { part } = unit.cell;
+    const from = i;
+    while (mine[i + 1]?.cell?.part === part) i++;
+    out += tableMarkup(part, mine.slice(from, i + 1), c);
   }
   const unread = rest ? '' : unreadLines(all.filter(isText), frame, c);
   return out + (inList ? '</ul>' : '') + unread;
+}
+
+/** A table as one; its text stands where the layout has it, so rows and cells themselves take no room. */
+function tableMarkup(part: TablePart, units: readonly ParagraphUnit[], c: HtmlPageContext): string {
+  const row = ({ cells }: TablePart['rows'][number]): string =>
+    `<tr>${cells
+      .map(({ cell, heads }) => {
+        const span = { colspan: cell.columns > 1 ? cell.columns : undefined, rowspan: cell.rows > 1 ? cell.rows : undefined };
+        const text = units
+          .filter((u) => u.cell!.cell === cell)
+          .map((u) => (u.role.element === 'li' ? `<ul>${paragraphMarkup(u, c)}</ul>` : paragraphMarkup(u, c)))
+          .join('');
+        return heads
+          ? `<th${attrs({ scope: heads === 'column' ? 'col' : 'row', ...span })}>${text}</th>`
+          : `<td${attrs(span)}>${text}</td>`;
+      })
+      .join('')}</tr>`;
+  const body = part.rows.findIndex((r) => !r.heading);
+  const head = part.rows.slice(0, body < 0 ? part.rows.length : body);
+  const rest = part.rows.slice(head.length);
+  return `<table>${head.length ? `<thead>${head.map(row).join('')}</thead>` : ''}${rest.length ? `<tbody>${rest.map(row).join('')}</tbody>` : ''}</table>`;
 }
 
 /** Lines of the frame that no reading unit has (roles that are left out): seen, not read. */

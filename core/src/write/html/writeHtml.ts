@@ -107,7 +107,9 @@ main{display:flow-root}
 .c img{display:block;max-width:none}
 .l{white-space:pre}
 .l *{line-height:0}
-h1,h2,h3,h4,h5,h6,p,ul,li,blockquote,aside,div{margin:0;padding:0;font-size:inherit;font-weight:inherit;font-style:inherit}
+h1,h2,h3,h4,h5,h6,p,ul,li,blockquote,aside,div,table,th,td{margin:0;padding:0;font-size:inherit;font-weight:inherit;font-style:inherit}
+table{border-collapse:collapse}
+th{text-align:inherit}
 h1,h2,h3,h4,h5,h6,strong,em,cite,dfn{font-weight:normal;font-style:normal}
 ul{list-style:none}
 a{color:inherit;text-decoration-thickness:from-font}

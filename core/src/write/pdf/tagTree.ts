@@ -1,7 +1,9 @@
 import type { Folio } from '../../folio/folio.ts';
+import type { Cell } from '../../folio/story.ts';
 import { resolveParagraph } from '../../folio/resolve.ts';
 import type { PdfCanvas, StructContent, StructElement } from '../../paint/pdf/pdfCanvas.ts';
-import type { ReadingUnit } from '../../structure/reading.ts';
+import type { ParagraphUnit, ReadingUnit } from '../../structure/reading.ts';
+import type { TablePart } from '../../structure/tableParts.ts';
 
 /** What was painted for a paragraph on a page: plain content, or an element of its own: a link, drawn letters. */
 export type TaggedPart = { content: StructContent } | { element: StructElement };
@@ -33,7 +35,8 @@ const structureType = (element: string): string => TYPES[element] ?? 'P';
 export class TagTree {
   private readonly root: StructElement;
   private readonly open = new Map<string, StructElement>();
-  private list: StructElement | null = null;
+  private readonly tables = new Map<TablePart, Map<Cell, StructElement>>();
+  private list: { parent: StructElement; element: StructElement } | null = null;
 
   constructor(
     private readonly canvas: PdfCanvas,
@@ -57,29 +60,62 @@ export class TagTree {
         figure.end();
         continue;
       }
-      const element = this.paragraph(unit.story, unit.paragraph, unit.role.element);
+      const element = this.paragraph(unit);
       add(element, painted);
       if (unit.ends) this.open.delete(unit.paragraph);
     }
   }
 
-  private paragraph(story: string, id: string, role: string): StructElement {
-    const open = this.open.get(id);
+  private paragraph(unit: ParagraphUnit): StructElement {
+    const open = this.open.get(unit.paragraph);
     if (open) return open;
-    const block = this.folio.stories[story]!.blocks[id]!;
+    const block = this.folio.stories[unit.story]!.blocks[unit.paragraph]!;
     const lang = block.kind === 'paragraph' ? resolveParagraph(this.folio.head, block).character.language : this.language;
+    const role = unit.role.element;
+    const parent = unit.cell ? this.cell(unit.cell.part, unit.cell.cell) : this.root;
     const element = this.canvas.element(role === 'li' ? 'LBody' : structureType(role), lang === this.language ? {} : { lang });
     if (role === 'li') {
-      if (!this.list) this.root.add((this.list = this.canvas.element('L')));
+      if (this.list?.parent !== parent) {
+        this.list = { parent, element: this.canvas.element('L') };
+        parent.add(this.list.element);
+      }
       const item = this.canvas.element('LI');
-      this.list.add(item);
+      this.list.element.add(item);
       item.add(element);
     } else {
       this.closeList();
-      this.root.add(element);
+      parent.add(element);
     }
-    this.open.set(id, element);
+    this.open.set(unit.paragraph, element);
     return element;
+  }
+
+  /** The element of a table's cell; with the first of them all of the table is built, so that empty cells are there too. */
+  private cell(part: TablePart, cell: Cell): StructElement {
+    let cells = this.tables.get(part);
+    if (!cells) {
+      this.tables.set(part, (cells = new Map<Cell, StructElement>()));
+      const table = this.canvas.element('Table');
+      this.root.add(table);
+      let group: StructElement | undefined;
+      let heading: boolean | undefined;
+      for (const row of part.rows) {
+        if (!group || heading !== row.heading) {
+          heading = row.heading;
+          group = this.canvas.element(heading ? 'THead' : 'TBody');
+          table.add(group);
+        }
+        const tr = this.canvas.element('TR');
+        group.add(tr);
+        for (const { cell: of, heads } of row.cells) {
+          const scope = heads === 'column' ? 'Column' : heads === 'row' ? 'Row' : null;
+          const element = this.canvas.element(heads ? 'TH' : 'TD', { cell: { scope, rows: of.rows, columns: of.columns } });
+          tr.add(element);
+          cells.set(of, element);
+        }
+      }
+    }
+    return cells.get(cell)!;
   }
 
   private closeList(): void {

@@ -55,7 +55,6 @@ export const FIXED_PAGE_SENTENCES: Record<string, string> = {
   'embed.notYet': 'Embedded web content cannot be written yet.',
   'field.notYet': 'Form fields cannot be written yet.',
   'table.notYet': 'Table frames cannot be written yet.',
-  'table.placed': 'The table stands as designed; it is read cell by cell, not yet as a table.',
   'anchor.unplaced': 'The line in which it is anchored is not shown.',
   'ruby.baseOnly': 'The base text is kept; its reading is not shown yet.',
   'pin.layout': 'In this output pictures stay where the layout has them.',
@@ -161,7 +160,7 @@ export function judgeFixedPage(
         const table = about.story!.blocks[subject.id];
         const cells = table?.kind === 'table' ? Object.keys(table.cells) : [subject.id];
         if (cells.some((id) => !placedCells(composition).has(id))) return leftOver(composition, about);
-        return subject.kind === 'table' ? adapted('table.placed') : kept;
+        return kept;
       }
       case 'story': {
         if (about.pages.length && !about.pages.some((p) => inScope.has(p))) return excluded('range.out');
@@ -335,7 +334,7 @@ function judgeText(
   if (subject.kind === 'ruby') return adapted('ruby.baseOnly');
   if (subject.kind === 'field') return kept;
   const block = story!.blocks[about.paragraph!]!;
-  if (block.kind !== 'paragraph') return adapted('table.placed');
+  if (block.kind !== 'paragraph') return kept;
   if (subject.kind === 'link') {
     const { destination } = story!.links[subject.id.split('/').pop()!]!;
     if (destination.to === 'address') return isSafeAddress(destination.href) ? kept : dropped('link.refused');
