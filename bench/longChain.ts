@@ -8,6 +8,12 @@ const [WIDTH, HEIGHT, MARGIN] = [420, 595, 48];
 /** Pages that are seen at once: those a change must reach before the rest follows. */
 const SEEN = 2;
 
+/** The paragraphs of the Almanac's main feature. */
+export function proseOf(source: Folio): Paragraph[] {
+  const story = source.stories['dome-feature']!;
+  return story.order.flatMap((id) => (story.blocks[id]?.kind === 'paragraph' ? [story.blocks[id]] : []));
+}
+
 /** A book of one chain: the paragraphs of a text repeated until they fill the pages, set justified by total fit. */
 export function longFolio(source: Folio, paragraphs: readonly Paragraph[], pages: number): Folio {
   const perPage = 2500;

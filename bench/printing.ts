@@ -1,6 +1,8 @@
+import { execFile } from 'node:child_process';
 import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
+import { promisify } from 'node:util';
 import type { Browser } from '@playwright/test';
 import type { Folio } from '@elastic-folio/core';
 import { Composer } from '@elastic-folio/core/compose';
@@ -8,27 +10,39 @@ import type { Composition, FontSet } from '@elastic-folio/core/compose';
 import { FileDerived, sharpPictures } from '@elastic-folio/core/node';
 import { readSettings, writerById } from '@elastic-folio/core/write';
 
-export interface Printed {
-  pages: number;
-  /** Setting the document and writing its PDF, and writing it from a document that is set. */
-  composeAndWriteMs: number;
+/** Memory of a document on its way to a PDF, in MiB, measured in a process of its own. */
+export interface PrintMemory {
+  composeMs: number;
   writeMs: number;
   kiB: number;
-  /** Memory that writing took at its highest, above the loaded and set document. */
-  aboveLoadedMiB: number;
-  /** A warm Chromium printing the same pages from static HTML. */
-  chromium: { ms: number; kiB: number } | null;
+  /** With the document read, and with all of it set. */
+  read: number;
+  loaded: number;
+  /** What writing took at its highest above that, and the process at its highest altogether. */
+  aboveLoaded: number;
+  highest: number;
+}
+
+export async function printMemory(folio: Folio): Promise<PrintMemory> {
+  const folder = await mkdtemp(join(tmpdir(), 'folio-print-'));
+  try {
+    await writeFile(join(folder, 'folio.json'), JSON.stringify(folio));
+    const { stdout } = await promisify(execFile)(process.execPath, ['scripts/run.mjs', 'bench/printAlone.ts', join(folder, 'folio.json')]);
+    return JSON.parse(stdout) as PrintMemory;
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
 }
 
 /** Hands over the files of an output as they are written; `take` gets each piece. */
-async function write(
+export async function writeOutput(
   folio: Folio,
   composition: Composition,
   fonts: FontSet,
   output: string,
-  folder: string,
   take: (path: string, bytes: Uint8Array) => unknown,
 ): Promise<void> {
+  const folder = await mkdtemp(join(tmpdir(), 'folio-print-'));
   const writer = writerById(output)!;
   const job = {
     folio,
@@ -37,72 +51,81 @@ async function write(
     settings: readSettings(writer, { version: writer.version, name: writer.label, settings: {} }),
     media: () => Promise.reject(new Error('This document has no pictures.')),
     pictures: sharpPictures,
-    derived: new FileDerived(join(folder, 'derived')),
+    derived: new FileDerived(folder),
     player: async () => new Uint8Array(),
     clock: () => new Date(0),
     signal: new AbortController().signal,
     progress: () => undefined,
   };
-  for await (const file of writer.write(job)) for await (const chunk of file.body) await take(file.path, chunk);
-}
-
-/** Writes a document's PDF, and has a browser print the same pages where one is given. */
-export async function printed(folio: Folio, fonts: FontSet, browser: Browser | null): Promise<Printed> {
-  const folder = await mkdtemp(join(tmpdir(), 'folio-print-'));
   try {
-    const began = performance.now();
-    const composition = new Composer(fonts).compose(folio);
-    const composed = performance.now();
-    let bytes = 0;
-    globalThis.gc?.();
-    const loaded = process.memoryUsage.rss();
-    let peak = loaded;
-    const watch = setInterval(() => (peak = Math.max(peak, process.memoryUsage.rss())), 5);
-    const writing = performance.now();
-    await write(folio, composition, fonts, 'pdf', folder, (_, chunk) => (bytes += chunk.length));
-    const writeMs = performance.now() - writing;
-    clearInterval(watch);
-    const out: Printed = {
-      pages: Object.keys(folio.spreads).length,
-      composeAndWriteMs: composed - began + writeMs,
-      writeMs,
-      kiB: bytes / 1024,
-      aboveLoadedMiB: (peak - loaded) / 2 ** 20,
-      chromium: null,
-    };
-    if (browser) out.chromium = await printInBrowser(folio, composition, fonts, folder, browser);
-    return out;
+    for await (const file of writer.write(job)) for await (const chunk of file.body) await take(file.path, chunk);
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
 }
 
-async function printInBrowser(
-  folio: Folio,
-  composition: Composition,
-  fonts: FontSet,
-  folder: string,
-  browser: Browser,
-): Promise<{ ms: number; kiB: number }> {
+/** One document printed by turns, milliseconds by the median of the rounds; `times` is the median of how often our time goes into the browser's. */
+export interface Printed {
+  composeMs: number;
+  writeMs: number;
+  browserMs: number;
+  timesFaster: number;
+  timesFasterWithComposition: number;
+  kiB: number;
+  browserKiB: number;
+}
+const ROUNDS = 5;
+const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+
+/**
+ * A document's PDF by us and by a browser that prints the same pages from static HTML, by turns: a machine that is slower
+ * for some seconds is slower for both. The first round warms all of it and is not counted.
+ */
+export async function printed(folio: Folio, fonts: FontSet, browser: Browser): Promise<Printed> {
+  let composition = new Composer(fonts).compose(folio);
+  const folder = await mkdtemp(join(tmpdir(), 'folio-print-'));
+  const page = await browser.newPage();
+  try {
+    await writeStaticHtml(folio, composition, fonts, folder);
+    const { box } = Object.values(folio.spreads)[0]!.pages[0]!;
+    const size = { width: `${box.width / 72}in`, height: `${box.height / 72}in` };
+    const rounds: { compose: number; write: number; browser: number }[] = [];
+    let bytes = 0;
+    let browserBytes = 0;
+    for (let round = 0; round <= ROUNDS; round++) {
+      const began = performance.now();
+      composition = new Composer(fonts).compose(folio);
+      const set = performance.now();
+      bytes = 0;
+      await writeOutput(folio, composition, fonts, 'pdf', (_, chunk) => (bytes += chunk.length));
+      const written = performance.now();
+      await page.goto(`file://${join(folder, 'index.html')}`);
+      await page.evaluate(() => document.fonts.ready);
+      browserBytes = (await page.pdf({ ...size, printBackground: true, tagged: true })).length;
+      if (round) rounds.push({ compose: set - began, write: written - set, browser: performance.now() - written });
+    }
+    const of = (value: (r: (typeof rounds)[number]) => number): number => median(rounds.map(value));
+    return {
+      composeMs: of((r) => r.compose),
+      writeMs: of((r) => r.write),
+      browserMs: of((r) => r.browser),
+      timesFaster: of((r) => r.browser / r.write),
+      timesFasterWithComposition: of((r) => r.browser / (r.compose + r.write)),
+      kiB: bytes / 1024,
+      browserKiB: browserBytes / 1024,
+    };
+  } finally {
+    await page.close();
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** The document's web edition as files, which need no program to be seen. */
+async function writeStaticHtml(folio: Folio, composition: Composition, fonts: FontSet, folder: string): Promise<void> {
   const files = new Map<string, Uint8Array[]>();
-  await write(folio, composition, fonts, 'html', folder, (path, chunk) => void files.set(path, [...(files.get(path) ?? []), chunk]));
+  await writeOutput(folio, composition, fonts, 'html', (path, chunk) => void files.set(path, [...(files.get(path) ?? []), chunk]));
   for (const [path, chunks] of files) {
     await mkdir(dirname(join(folder, path)), { recursive: true });
     await writeFile(join(folder, path), Buffer.concat(chunks));
   }
-  const { box } = Object.values(folio.spreads)[0]!.pages[0]!;
-  const page = await browser.newPage();
-  // Warm: the browser has started, has read the fonts and has printed these very pages once.
-  let ms = 0;
-  let bytes = 0;
-  for (let round = 0; round < 2; round++) {
-    const began = performance.now();
-    await page.goto(`file://${join(folder, 'index.html')}`);
-    await page.evaluate(() => document.fonts.ready);
-    const pdf = await page.pdf({ width: `${box.width / 72}in`, height: `${box.height / 72}in`, printBackground: true, tagged: true });
-    ms = performance.now() - began;
-    bytes = pdf.length;
-  }
-  await page.close();
-  return { ms, kiB: bytes / 1024 };
 }

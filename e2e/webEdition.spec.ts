@@ -119,6 +119,10 @@ for (const id of SAMPLES)
       await expect(heading).toHaveCount(1);
       await expect(page.getByRole('link', { name: /end of this issue/ })).toHaveAttribute('href', '#page-15');
       await expect(page.locator('[lang=de]')).toContainText('Liebe Freunde');
+      // A table is told as one to assistive technology, each part with its headings.
+      const tables = page.getByRole('table');
+      expect(await tables.count()).toBeGreaterThan(1);
+      for (const table of await tables.all()) await expect(table.getByRole('columnheader').first()).toHaveText(/\S/);
     }
     await page.context().close();
     const plain = await (await browser.newContext({ javaScriptEnabled: false })).newPage();

@@ -2,7 +2,7 @@ import type { ComposedFrame } from '../compose/marks.ts';
 import type { Cell, Story, Table } from '../folio/story.ts';
 
 /** A cell as it is read: whether it heads its column or its row. */
-export interface ReadCell {
+interface ReadCell {
   cell: Cell;
   heads: 'column' | 'row' | null;
 }
