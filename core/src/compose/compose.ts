@@ -54,6 +54,9 @@ export class Composer {
       this.setMasterText(folio, story, sameStyles ? before!.folio : null, changed);
     }
     for (const [key, setting] of this.settings) if (!folio.stories[setting.story.id]) this.forget(key);
+    // What was begun at an earlier time was set with the numbers of that time.
+    for (const [key, setting] of this.settings) if (!changed.has(key)) setting.fresh = false;
+    this.fields.learnLabels(this.settings.values());
     this.setAll(reach);
     if (!reach.frames) this.settleReferences(folio, reach, changed);
     const composition = this.collect(folio);
@@ -150,7 +153,7 @@ export class Composer {
     if (![...this.settings.values()].some((s) => Fields.refersIn(s.flow.fieldKinds))) return;
     for (let round = 0; round < MOST_ROUNDS; round++) {
       const moved = this.fields.learn(folio, this.settings.values());
-      if (!moved.targets.size && !moved.pages.size && (round > 0 || !changed.size)) return;
+      if (!moved.targets.size && !moved.labels.size && !moved.pages.size && (round > 0 || !changed.size)) return;
       let again = false;
       for (const [id, setting] of this.settings) {
         const shrinks = setting.chain[setting.chain.length - 1]?.frame.shrinkToFit;

@@ -35,6 +35,8 @@ export interface StorySetting {
   earlier: Earlier | null;
   /** What is left over at the end, once it has been worked out. */
   overflow: TextOverflow | null | undefined;
+  /** Begun at this time of asking, and none of it taken over from an earlier setting. */
+  fresh: boolean;
 }
 
 /** What an earlier setting of the same story has in common with this one. */
@@ -108,6 +110,7 @@ export function beginStory(
     flow,
     earlier: null,
     overflow: undefined,
+    fresh: true,
   };
   // Items anchored in a text take room in it: where they changed, all of it is set anew.
   if (kept && change && old!.story.items === story.items) goOnFrom(setting, kept, change);
@@ -176,7 +179,9 @@ function takeOverRest(setting: StorySetting, { setting: old, tail, stale }: Earl
  * A story to be set again because fields show something else by now; frames that show none of it are taken over as long
  * as they begin as they did. Null where none does.
  */
-export function beginAgain(folio: Folio, old: StorySetting, moved: Moved): StorySetting | null {
+export function beginAgain(folio: Folio, old: StorySetting, { targets, labels, pages }: Moved): StorySetting | null {
+  // What was set from its beginning was set with the numbers that paragraphs have by now.
+  const moved = { targets: old.fresh ? targets : new Set([...targets, ...labels]), pages };
   const stale = staleFrames(old, moved);
   if (!stale.size) return null;
   const setting: StorySetting = {
@@ -187,13 +192,14 @@ export function beginAgain(folio: Folio, old: StorySetting, moved: Moved): Story
     flow: { ...old.flow, folio },
     earlier: { setting: old, tail: old.flow.order.length, stale },
     overflow: undefined,
+    fresh: false,
   };
   takeOverRest(setting, setting.earlier!);
   return setting;
 }
 
 /** Frames with blocks that refer to something that moved, or that name the section on a page where another runs now. */
-function staleFrames({ flow, chain, frames, starts, seen }: StorySetting, moved: Moved): Set<number> {
+function staleFrames({ flow, chain, frames, starts, seen }: StorySetting, moved: Omit<Moved, 'labels'>): Set<number> {
   const owners = new Map(flow.inner.map((b) => [b.id, b.owner]));
   const referring = new Set<string>();
   const naming = new Set<string>();
@@ -240,6 +246,7 @@ function goOnFrom(setting: StorySetting, { setting: old, sameSpread }: KeptSetti
   setting.starts = old.starts.slice(0, kept + 1);
   setting.seen = old.seen.slice(0, kept);
   setting.earlier = { setting: old, tail, stale: NONE };
+  setting.fresh = false;
   // What it took over itself is all that is needed of it: chains of settings must not grow.
   old.earlier = null;
 }

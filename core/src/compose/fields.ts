@@ -8,9 +8,10 @@ import type { FlowFrame } from './flow.ts';
 
 type Field = Inline & { type: 'field' };
 
-/** What changed of where things stand: paragraphs with another page or number, pages on which another section runs. */
+/** What changed of where things stand: paragraphs on another page or with another number, pages on which another section runs. */
 export interface Moved {
   targets: ReadonlySet<string>;
+  labels: ReadonlySet<string>;
   pages: ReadonlySet<string>;
 }
 
@@ -20,6 +21,7 @@ export class Fields {
   private pages = new Map<string, string>();
   /** Numbers and bullets by paragraph. */
   private labels = new Map<string, string>();
+  private movedLabels = new Set<string>();
   /** The section that runs on each page. */
   private sections = new Map<string, string>();
 
@@ -44,14 +46,20 @@ export class Fields {
     }
   }
 
+  /** Learns the numbers of paragraphs, which are known before anything is set. */
+  learnLabels(settings: Iterable<StorySetting>): void {
+    const labels = new Map<string, string>();
+    for (const setting of settings) for (const [id, label] of setting.flow.labels) labels.set(id, label.text.trim());
+    for (const id of differing(labels, this.labels)) this.movedLabels.add(id);
+    this.labels = labels;
+  }
+
   /** Learns where paragraphs came to stand; gives what of it is new. */
   learn(folio: Folio, settings: Iterable<StorySetting>): Moved {
     const number = new Map(pagesOf(folio).map((p) => [p.page.id, printedNumber(p)]));
     const pages = new Map<string, string>();
-    const labels = new Map<string, string>();
     const starts = new Map<string, { top: number; text: string }>();
     for (const setting of settings) {
-      for (const [id, label] of setting.flow.labels) labels.set(id, label.text.trim());
       setting.frames.forEach((frame, i) => {
         const page = setting.chain[i]!.page;
         for (const line of frame.lines) {
@@ -75,10 +83,12 @@ export class Fields {
     let running = '';
     for (const { page } of pagesOf(folio)) sections.set(page.id, (running = starts.get(page.id)?.text ?? running));
     const moved: Moved = {
-      targets: new Set([...differing(pages, this.pages), ...differing(labels, this.labels)]),
+      targets: new Set(differing(pages, this.pages)),
+      labels: this.movedLabels,
       pages: new Set(differing(sections, this.sections)),
     };
-    [this.pages, this.labels, this.sections] = [pages, labels, sections];
+    this.movedLabels = new Set();
+    [this.pages, this.sections] = [pages, sections];
     return moved;
   }
 

@@ -111,6 +111,16 @@ export class FontFace {
     return gid;
   }
 
+  private asciiKnown: boolean | undefined;
+  /** Whether it has all printable characters of ASCII. */
+  get hasAscii(): boolean {
+    if (this.asciiKnown === undefined) {
+      this.asciiKnown = true;
+      for (let c = 0x20; c < 0x7f && this.asciiKnown; c++) this.asciiKnown = this.glyphFor(c) !== 0;
+    }
+    return this.asciiKnown;
+  }
+
   /** A glyph's own advance in font units. */
   advanceOf(gid: number): number {
     let advance = this.advances.get(gid);

@@ -74,6 +74,9 @@ function featuresFor(c: CharacterProperties, spacedOut: boolean): Record<string,
   return { ...features, ...c.features };
 }
 
+/** All but the printable characters of ASCII. */
+const NOT_PLAIN = /[^\x20-\x7e]/g;
+
 /** White space, joiners, marks of direction, variation selectors: characters that need no glyph. */
 const INVISIBLE = /\s|\p{Default_Ignorable_Code_Point}/u;
 
@@ -104,10 +107,10 @@ export function itemise(
     let open: ShapingItem | null = null;
     for (let i = look.start; i < look.end;) {
       // Most of most texts: more plain letters and spaces of what is already open.
-      if (open && !levels && open.script === 'Latn' && !open.object) {
-        for (let unit = text.charCodeAt(i); i < look.end && unit >= 0x20 && unit < 0x7f && primary.glyphFor(unit);)
-          unit = text.charCodeAt(++i);
-        open.end = i;
+      if (open && !levels && open.script === 'Latn' && !open.object && primary.hasAscii) {
+        NOT_PLAIN.lastIndex = i;
+        const other = NOT_PLAIN.exec(text);
+        open.end = i = Math.min(look.end, other ? other.index : text.length);
         if (i >= look.end) break;
       }
       const codePoint = text.codePointAt(i)!;

@@ -77,7 +77,7 @@ const NO_HANG = [0, 0] as const;
 function placePieces(shaped: ShapedParagraph, pieces: readonly LinePiece[], shares: Shares, paragraph: ParagraphProperties) {
   const order = pieces.some((p) => p.item.level > 0) ? visualOrder(pieces.map((p) => p.item.level)) : null;
   const runs: GlyphRun[][] = [];
-  const objects = new Map<number, number>();
+  let objects: Map<number, number> | null = null;
   let x = 0;
   let trailing = 0;
   for (let k = 0; k < pieces.length; k++) {
@@ -88,7 +88,7 @@ function placePieces(shaped: ShapedParagraph, pieces: readonly LinePiece[], shar
       runs[i] = leader && width > 0 ? leaderRuns(shaped, piece.item, { from: piece.from, x, width, leader }) : [];
       x += width;
     } else if (piece.object) {
-      objects.set(piece.from, x);
+      (objects ??= new Map<number, number>()).set(piece.from, x);
       runs[i] = [];
       x += piece.object.width;
     } else {
@@ -102,10 +102,10 @@ function placePieces(shaped: ShapedParagraph, pieces: readonly LinePiece[], shar
 }
 
 /** Items anchored in a line, those in the line with their place along it. */
-function anchoredIn(shaped: ShapedParagraph, line: BrokenLine, objects: ReadonlyMap<number, number>, begins: number) {
+function anchoredIn(shaped: ShapedParagraph, line: BrokenLine, objects: ReadonlyMap<number, number> | null, begins: number) {
   const ends = line.next >= shaped.text.length ? Infinity : Math.max(line.next, line.start + 1);
   const here = shaped.anchors.filter((a) => a.at >= (line.start <= begins ? 0 : line.start) && a.at < ends);
-  return here.map((a) => ({ ...a, x: objects.get(a.at) ?? 0 }));
+  return here.map((a) => ({ ...a, x: objects?.get(a.at) ?? 0 }));
 }
 
 /** Where items stand: in the line from its beginning; above it, one under another, and beside it from the column's edge. */
