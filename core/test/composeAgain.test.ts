@@ -108,7 +108,7 @@ const referring = (): Folio =>
     const frame = { ...d.spreads['s']!.items['f1']!, id: 'aside', transform: [1, 0, 0, 1, 300, 10] as [1, 0, 0, 1, number, number] };
     d.spreads['s']!.items['aside'] = frame;
     d.spreads['s']!.order.push('aside');
-    const content = [field('label', 'p40'), field('reference', 'p40'), field('label', 'p15')];
+    const content = [field('label', 'p40'), field('label', 'p15')];
     d.stories['u'] = {
       ...structuredClone(original(d).stories['t']!),
       id: 'u',
@@ -213,6 +213,7 @@ describe('setting again after an edit', () => {
       [4, ['a', 'b', 'c']],
       [29, ['words that push what follows to other pages, so that what refers to it must follow ', 'and another']],
       [7, ['Another heading ']],
+      [10, ['one more of the list ', 'and another']],
       [34, ['i', '']],
     ];
     for (const partly of [false, true]) {

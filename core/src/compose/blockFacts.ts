@@ -10,11 +10,12 @@ export type FieldKind = (Inline & { type: 'field' })['field'];
 interface BlockFacts {
   notes: readonly Note[];
   fields: readonly FieldKind[];
-  /** Paragraphs whose page or number it shows. */
-  targets: readonly string[];
+  /** Paragraphs whose page it shows, and those whose number it shows. */
+  pagesOf: readonly string[];
+  numbersOf: readonly string[];
 }
 
-const NOTHING: BlockFacts = { notes: [], fields: [], targets: [] };
+const NOTHING: BlockFacts = { notes: [], fields: [], pagesOf: [], numbersOf: [] };
 const known = new WeakMap<Block, BlockFacts>();
 
 /** The notes and fields of a paragraph; a table's cells are blocks of their own. */
@@ -26,12 +27,16 @@ export function factsOf(block: Block): BlockFacts {
       facts = {
         notes: block.content.filter((n): n is Note => n.type === 'note'),
         fields: block.content.flatMap((n) => (n.type === 'field' ? [n.field] : [])),
-        targets: block.content.flatMap((n) => (n.type === 'field' && n.target !== undefined ? [n.target] : [])),
+        pagesOf: targetsOf(block, 'reference'),
+        numbersOf: targetsOf(block, 'label'),
       };
     known.set(block, facts);
   }
   return facts;
 }
+
+const targetsOf = (paragraph: Paragraph, kind: FieldKind): string[] =>
+  paragraph.content.flatMap((n) => (n.type === 'field' && n.field === kind && n.target !== undefined ? [n.target] : []));
 
 /** The list a paragraph belongs to, without working out the rest of its properties. */
 export const listOf = (head: Pick<Head, 'paragraphStyles'>, paragraph: Paragraph): ParagraphProperties['list'] =>

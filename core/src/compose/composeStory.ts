@@ -48,6 +48,7 @@ interface Earlier {
   stale: ReadonlySet<number>;
 }
 const NONE: ReadonlySet<number> = new Set();
+const NO_LABELS: ReadonlySet<string> = new Set();
 
 export type FieldText = (node: Parameters<ParagraphTexts['field']>[0], frame: FlowFrame | null) => string;
 
@@ -179,10 +180,9 @@ function takeOverRest(setting: StorySetting, { setting: old, tail, stale }: Earl
  * A story to be set again because fields show something else by now; frames that show none of it are taken over as long
  * as they begin as they did. Null where none does.
  */
-export function beginAgain(folio: Folio, old: StorySetting, { targets, labels, pages }: Moved): StorySetting | null {
+export function beginAgain(folio: Folio, old: StorySetting, moved: Moved): StorySetting | null {
   // What was set from its beginning was set with the numbers that paragraphs have by now.
-  const moved = { targets: old.fresh ? targets : new Set([...targets, ...labels]), pages };
-  const stale = staleFrames(old, moved);
+  const stale = staleFrames(old, old.fresh ? { ...moved, labels: NO_LABELS } : moved);
   if (!stale.size) return null;
   const setting: StorySetting = {
     ...old,
@@ -199,15 +199,15 @@ export function beginAgain(folio: Folio, old: StorySetting, { targets, labels, p
 }
 
 /** Frames with blocks that refer to something that moved, or that name the section on a page where another runs now. */
-function staleFrames({ flow, chain, frames, starts, seen }: StorySetting, moved: Omit<Moved, 'labels'>): Set<number> {
+function staleFrames({ flow, chain, frames, starts, seen }: StorySetting, moved: Moved): Set<number> {
   const owners = new Map(flow.inner.map((b) => [b.id, b.owner]));
   const referring = new Set<string>();
   const naming = new Set<string>();
   for (const [id, block] of Object.entries(flow.story.blocks)) {
-    const { fields, targets } = factsOf(block);
+    const { fields, pagesOf, numbersOf } = factsOf(block);
     // An endnote stands in the order itself, a footnote and a cell with what holds them.
     const holders = [id, owners.get(id) ?? id];
-    if (targets.some((t) => moved.targets.has(t))) for (const h of holders) referring.add(h);
+    if (pagesOf.some((t) => moved.targets.has(t)) || numbersOf.some((t) => moved.labels.has(t))) for (const h of holders) referring.add(h);
     if (fields.includes('sectionName')) for (const h of holders) naming.add(h);
   }
   const stale = new Set<number>();
