@@ -63,10 +63,10 @@ function onlyLine(
   start: number,
   measures: Measures,
 ): BrokenLine | null {
-  const { text, edge } = shaped;
+  const { text, sums } = shaped;
   const last = opportunities[opportunities.length - 1];
   const { indent, measure } = measures(0);
-  if (!last || last.next <= start || edge[last.end]! - edge[start]! > measure + EPSILON) return null;
+  if (!last || last.next <= start || sums.edge(last.end) - sums.edge(start) > measure + EPSILON) return null;
   if (paragraph.looseness > 0 || paragraph.align === 'justifyAll' || text.indexOf('\n', start) >= 0) return null;
   const line = candidateLine(shaped, paragraph, start, last, indent, measure);
   return line.width <= measure + EPSILON ? line : null;
@@ -144,25 +144,25 @@ function breakpointsFor(
   measure: number,
 ): Breakpoints {
   const points = emptyBreakpoints(opportunities.length);
-  const { edge, stretch, shrink } = shaped;
+  const { sums } = shaped;
   const justified = paragraph.align === 'justify' || paragraph.align === 'justifyAll';
   const rag = RAG * measure;
-  const w0 = edge[start]!;
-  const y0 = stretch[start]!;
-  const z0 = shrink[start]!;
+  const w0 = sums.edge(start);
+  const y0 = sums.stretch(start);
+  const z0 = sums.shrink(start);
   for (let i = 0; i < opportunities.length; i++) {
     const { end, next, required, hyphen } = opportunities[i]!;
     const forced = required || next >= shaped.text.length;
-    points.width[i] = edge[end]! - w0;
-    points.nextWidth[i] = edge[next]! - w0;
+    points.width[i] = sums.edge(end) - w0;
+    points.nextWidth[i] = sums.edge(next) - w0;
     points.extra[i] = hyphen ? hyphenWidth(shaped, end) : 0;
     points.cost[i] = forced ? FORCED : hyphen ? HYPHEN_COST : 0;
     points.flagged[i] = hyphen ? 1 : 0;
     if (justified) {
-      points.stretch[i] = stretch[end]! - y0;
-      points.nextStretch[i] = stretch[next]! - y0;
-      points.shrink[i] = shrink[end]! - z0;
-      points.nextShrink[i] = shrink[next]! - z0;
+      points.stretch[i] = sums.stretch(end) - y0;
+      points.nextStretch[i] = sums.stretch(next) - y0;
+      points.shrink[i] = sums.shrink(end) - z0;
+      points.nextShrink[i] = sums.shrink(next) - z0;
     }
     // The last line ends where it ends: its glue is as good as infinite, as \parfillskip is.
     if (forced && paragraph.align !== 'justifyAll') points.stretch[i] = (justified ? points.stretch[i]! : 0) + 1e7;
@@ -255,7 +255,7 @@ function candidateLine(
 
 /** A word wider than the whole measure is cut where the measure ends, after at least one character. */
 function emergencyCut(shaped: ShapedParagraph, start: number, end: number, measure: number): number {
-  const { text, edge } = shaped;
+  const { text, sums } = shaped;
   if (text.slice(start, end).includes('\t')) return end;
   let [low, high] = [start + 1, end];
   while (low < high) {
@@ -264,6 +264,6 @@ function emergencyCut(shaped: ShapedParagraph, start: number, end: number, measu
     else high = mid - 1;
   }
   while (low > start + 1 && (text.charCodeAt(low) & 0xfc00) === 0xdc00) low--;
-  while (low < end && edge[low] === edge[low + 1]) low++;
+  while (low < end && sums.edge(low) === sums.edge(low + 1)) low++;
   return low;
 }

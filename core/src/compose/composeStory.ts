@@ -296,7 +296,7 @@ function overflowOf(setting: StorySetting): TextOverflow | null {
     // Far more lines than a frame holds are counted by their width, not broken one by one.
     out.lines +=
       rest.length > LONG
-        ? Math.ceil(shaped.edge[shaped.text.length]! / Math.max(1, room.slot(0).width))
+        ? Math.ceil(shaped.sums.edge(shaped.text.length) / Math.max(1, room.slot(0).width))
         : linesOf(prepared, unit, room).lines.length;
   };
   flow.order.slice(end.block).forEach((id, i) => count(id, i === 0 ? end.unit : 0));

@@ -68,16 +68,16 @@ export function linePieces(shaped: ShapedParagraph, line: BrokenLine): LinePiece
 
 function gatherGlyphs(shaped: ShapedParagraph, piece: LinePiece, whole: ShapedRow, suffix: string): void {
   const { item, from, to } = piece;
-  const { unsafe } = shaped;
+  const { sums } = shaped;
   const ltr = item.direction === 'ltr';
   let head = from;
   let tail = to;
-  if (ltr && from > item.start && unsafe[from])
+  if (ltr && from > item.start && sums.unsafe(from))
     do head++;
-    while (head < to && unsafe[head]);
-  if (ltr && (suffix || (to < item.end && unsafe[to])))
+    while (head < to && sums.unsafe(head));
+  if (ltr && (suffix || (to < item.end && sums.unsafe(to))))
     do tail--;
-    while (tail > head && unsafe[tail]);
+    while (tail > head && sums.unsafe(tail));
   const uncut = from === item.start && to === item.end && !suffix;
   if (uncut || (ltr && head === from && tail === to)) {
     piece.row = whole;

@@ -1,6 +1,7 @@
 import type { ParagraphProperties } from '../folio/styles.ts';
 import { SOFT_HYPHEN } from '../folio/text.ts';
 import { ShapedRow } from './shapedRow.ts';
+import { UnitSums } from './unitSums.ts';
 import { isIdeographic } from './scripts.ts';
 import type { ItemisedParagraph, ShapingItem } from './itemise.ts';
 
@@ -8,13 +9,8 @@ import type { ItemisedParagraph, ShapingItem } from './itemise.ts';
 export interface ShapedParagraph extends ItemisedParagraph {
   /** By item. */
   glyphs: ShapedRow[];
-  /** `edge[i]` is the natural width of `text[0..i)`; tabs count nothing here. */
-  edge: Float64Array;
-  /** How much justification may add to and take from `text[0..i)`; nothing is kept where lines are not justified. */
-  stretch: Float64Array;
-  shrink: Float64Array;
-  /** Units before which a line may not begin without shaping again. */
-  unsafe: Uint8Array;
+  /** By unit of its text. */
+  sums: UnitSums;
   /** What the paragraph's style makes of a word space, as a share of the font's. */
   idealSpace: number;
   /** Every unit is a character that gets tracking: as in most texts. */
@@ -40,24 +36,17 @@ export const isWordSpace = (unit: number): boolean => unit === SPACE || unit ===
 /** Between ideographs and kana a justified line gives by this much of an em (JLREQ 3.8.4, which allows up to a quarter). */
 export const IDEOGRAPH_STRETCH = 0.15;
 
-const NO_SUMS = new Float64Array(0);
-
 /** Shapes every stretch of a paragraph and sums widths cluster by cluster. */
 export function shapeParagraph(itemised: ItemisedParagraph, paragraph: ParagraphProperties): ShapedParagraph {
   const { text, items } = itemised;
   const { length } = text;
-  const edge = new Float64Array(length + 1);
-  // Lines that are not justified neither stretch nor shrink.
-  const justified = paragraph.align === 'justify' || paragraph.align === 'justifyAll';
-  const stretch = justified ? new Float64Array(length + 1) : NO_SUMS;
-  const shrink = justified ? new Float64Array(length + 1) : NO_SUMS;
-  const unsafe = new Uint8Array(length + 1);
+  const sums = new UnitSums(length);
   const evenUnits = !UNEVEN_UNITS.test(text);
   const glyphs: ShapedRow[] = [];
   // Each unit's own width first, at the edge after it.
   for (const item of items) {
     const { start, end } = item;
-    if (item.object) edge[start + 1] = item.object.width;
+    if (item.object) sums.widen(start, item.object.width);
     if (hasNoGlyphs(text, item)) {
       glyphs.push(ShapedRow.EMPTY);
       continue;
@@ -67,13 +56,13 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
     const scale = scaleOf(item);
     const tracking = trackingOf(item);
     // Inside a cluster (a ligature, a letter with its marks) there is no glyph to begin a line with.
-    unsafe.fill(1, start + 1, end);
+    for (let i = start + 1; i < end; i++) sums.setUnsafe(i, true);
     for (let i = 0; i < row.count; i++) {
       const cluster = row.cluster(i);
-      edge[cluster + 1]! += row.advance(i) * scale;
-      if (cluster > start) unsafe[cluster] = row.unsafeToBreak(i) ? 1 : 0;
+      sums.widen(cluster, row.advance(i) * scale);
+      if (cluster > start) sums.setUnsafe(cluster, row.unsafeToBreak(i));
     }
-    if (tracking !== 0) for (let i = start; i < end; i++) if (evenUnits || takesTracking(text, i)) edge[i + 1]! += tracking;
+    if (tracking !== 0) for (let i = start; i < end; i++) if (evenUnits || takesTracking(text, i)) sums.widen(i, tracking);
     glyphs.push(row);
   }
   const { wordSpace, letterSpace, glyphWidth } = paragraph;
@@ -83,7 +72,7 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
     const space = spaceAdvance(item);
     const { end, size, ideographic } = item;
     for (let i = item.start; i < end; i++) {
-      let width = edge[i + 1]!;
+      let width = sums.widthOf(i);
       let more = 0;
       let less = 0;
       if (!plain) {
@@ -98,10 +87,7 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
           less += size * (letterSpace.ideal - letterSpace.least) + width * (1 - glyphWidth.least);
         }
       }
-      edge[i + 1] = edge[i]! + width;
-      if (!justified) continue;
-      stretch[i + 1] = stretch[i]! + more;
-      shrink[i + 1] = shrink[i]! + less;
+      sums.sum(i, width, more, less);
     }
   }
   const { offsets, looks, labelEnd, notes, anchors, hasFields, missing } = itemised;
@@ -116,10 +102,7 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
     items,
     missing,
     glyphs,
-    edge,
-    stretch,
-    shrink,
-    unsafe,
+    sums,
     idealSpace: wordSpace.ideal,
     evenUnits,
   };
@@ -130,18 +113,18 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
  * tied together, the stretch next to it is shaped again without its neighbour.
  */
 export function widthBetween(shaped: ShapedParagraph, from: number, to: number): number {
-  const { edge, unsafe } = shaped;
+  const { sums } = shaped;
   if (from >= to) return 0;
-  if (!unsafe[from] && !unsafe[to]) return edge[to]! - edge[from]!;
+  if (!sums.unsafe(from) && !sums.unsafe(to)) return sums.edge(to) - sums.edge(from);
   let head = from;
-  if (unsafe[from])
+  if (sums.unsafe(from))
     do head++;
-    while (head < to && unsafe[head]);
+    while (head < to && sums.unsafe(head));
   let tail = to;
-  if (unsafe[to])
+  if (sums.unsafe(to))
     do tail--;
-    while (tail > head && unsafe[tail]);
-  return shapedWidth(shaped, from, head) + edge[tail]! - edge[head]! + shapedWidth(shaped, tail, to);
+    while (tail > head && sums.unsafe(tail));
+  return shapedWidth(shaped, from, head) + sums.edge(tail) - sums.edge(head) + shapedWidth(shaped, tail, to);
 }
 
 /**
