@@ -49,9 +49,7 @@ export function breakParagraph(
   const only = onlyLine(shaped, opportunities, paragraph, start, measures);
   if (only) return [only];
   const best =
-    paragraph.composer === 'totalFit' && !shaped.text.includes('\t')
-      ? breakTotalFit(shaped, opportunities, paragraph, start, measures)
-      : null;
+    paragraph.composer === 'totalFit' && !shaped.hasTabs ? breakTotalFit(shaped, opportunities, paragraph, start, measures) : null;
   return best ?? breakGreedy(shaped, withHyphens(shaped, opportunities, paragraph), paragraph, start, measures);
 }
 
@@ -90,9 +88,10 @@ function breakTotalFit(
   const lines: BrokenLine[] = [];
   /** Lines from `begin` on, as far as one stretch reaches; whether that is the paragraph's end. */
   const solve = (begin: number, all: readonly Opportunity[], ratios: readonly number[]): { lines: BrokenLine[]; whole: boolean } | null => {
-    let from = all.filter((o) => o.next > begin);
-    const whole = from.length <= MOST_PLACES;
-    if (!whole) from = [...from.slice(0, MOST_PLACES - 1), { ...from[MOST_PLACES - 1]!, required: true }];
+    const first = firstAfter(all, begin);
+    const whole = all.length - first <= MOST_PLACES;
+    const from = all.slice(first, first + MOST_PLACES);
+    if (!whole) from[MOST_PLACES - 1] = { ...from[MOST_PLACES - 1]!, required: true };
     const measureOf = (line: number): number => measures(lines.length + line).measure;
     const points = breakpointsFor(shaped, from, paragraph, begin, measureOf(0));
     for (const mostRatio of ratios) {
@@ -116,6 +115,17 @@ function breakTotalFit(
     if (found.lines.length <= LOOK_AHEAD) return null;
     lines.push(...found.lines.slice(0, -LOOK_AHEAD));
   }
+}
+
+/** The first opportunity after which a line begins beyond `at`. */
+function firstAfter(all: readonly Opportunity[], at: number): number {
+  let [low, high] = [0, all.length];
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (all[mid]!.next <= at) low = mid + 1;
+    else high = mid;
+  }
+  return low;
 }
 
 const lineAt = (shaped: ShapedParagraph, start: number, o: Opportunity): BrokenLine => ({
@@ -181,11 +191,11 @@ function breakGreedy(
 ): BrokenLine[] {
   const { text } = shaped;
   const lines: BrokenLine[] = [];
-  let index = opportunities.findIndex((o) => o.next > start);
+  let index = firstAfter(opportunities, start);
   let lineStart = start;
   let hyphens = 0;
   const most = paragraph.hyphenation?.inARow ?? 0;
-  while (lineStart < text.length && index >= 0) {
+  while (lineStart < text.length && index < opportunities.length) {
     const { indent, measure } = measures(lines.length);
     let best: BrokenLine | null = null;
     let after = index;
@@ -241,7 +251,8 @@ function candidateLine(
   let end = o.end;
   while (end > start && vanishes(text[end - 1])) end--;
   end = Math.max(end, start);
-  const { tabs, width } = placeTabs(shaped, paragraph, start, end, indent, measure);
+  const far = farTooLong(shaped, start, end, measure);
+  const { tabs, width } = far ?? placeTabs(shaped, paragraph, start, end, indent, measure);
   return {
     start,
     end,
@@ -253,16 +264,32 @@ function candidateLine(
   };
 }
 
+/**
+ * What is longer by this many points, glyphs as they are, is too long however its ends are shaped: shaping all of it to
+ * know by how much would take a text of one endless word for ever.
+ */
+const FAR = 200;
+
+function farTooLong(shaped: ShapedParagraph, start: number, end: number, measure: number): { tabs: PlacedTab[]; width: number } | null {
+  const width = shaped.sums.edge(end) - shaped.sums.edge(start);
+  if (width <= measure + FAR) return null;
+  return shaped.hasTabs && shaped.text.slice(start, end).includes('\t') ? null : { tabs: [], width };
+}
+
 /** A word wider than the whole measure is cut where the measure ends, after at least one character. */
 function emergencyCut(shaped: ShapedParagraph, start: number, end: number, measure: number): number {
   const { text, sums } = shaped;
-  if (text.slice(start, end).includes('\t')) return end;
+  if (shaped.hasTabs && text.slice(start, end).includes('\t')) return end;
+  const fits = (at: number): boolean => widthBetween(shaped, start, at) <= measure + EPSILON;
+  // Near the place by glyphs as they are, which needs no shaping; then step by step, which needs little.
   let [low, high] = [start + 1, end];
   while (low < high) {
     const mid = (low + high + 1) >> 1;
-    if (widthBetween(shaped, start, mid) <= measure + EPSILON) low = mid;
+    if (sums.edge(mid) - sums.edge(start) <= measure) low = mid;
     else high = mid - 1;
   }
+  while (low > start + 1 && !fits(low)) low--;
+  while (low < end && fits(low + 1)) low++;
   while (low > start + 1 && (text.charCodeAt(low) & 0xfc00) === 0xdc00) low--;
   while (low < end && sums.edge(low) === sums.edge(low + 1)) low++;
   return low;

@@ -83,6 +83,8 @@ function firstBaseline(line: BuiltLine, rule: TextFrame['firstBaseline']): numbe
  */
 export class ColumnFill {
   private slabs: Slab[] = [];
+  /** What notes of earlier columns have left over stands first at the foot. */
+  private readonly carried: SetNote[] = [];
   private pending = 0;
   /** Height of the notes of all that stands here. */
   private noteHeight = 0;
@@ -136,6 +138,21 @@ export class ColumnFill {
     return true;
   }
 
+  /** Takes in what a note of an earlier column has left over. */
+  carry(note: SetNote): void {
+    this.carried.push(note);
+    this.noteHeight += note.height;
+  }
+
+  /** The height that is left for notes if a line were placed next: below it, above what stands at the foot already. */
+  roomForNotes(line: BuiltLine, alignToGrid: boolean): number {
+    return this.roomBelow(this.nextBaseline(line, alignToGrid) + line.descent);
+  }
+  /** The same, below all that stands here. */
+  roomBelow(bottom = this.bottom): number {
+    return this.column.top + this.column.height - NOTE_GAP - this.noteHeight - bottom;
+  }
+
   /** Places a block of a known height: table rows. Their lines and boxes are told from its top left. */
   placeBlock(height: number, lines: readonly SetLine[], boxes: readonly FrameBox[], notes: SetNote[] = []): boolean {
     const last = this.slabs[this.slabs.length - 1];
@@ -177,7 +194,7 @@ export class ColumnFill {
 
   /** Moves what was placed to the frame's vertical alignment, sets the notes at the foot, and gives all out. */
   finish(): { lines: SetLine[]; boxes: FrameBox[] } {
-    const notes = this.noteHeight > 0 ? this.slabs.flatMap((s) => s.notes) : [];
+    const notes = this.noteHeight > 0 ? [...this.carried, ...this.slabs.flatMap((s) => s.notes)] : [];
     const free = this.limit([]) - this.bottom;
     const { verticalAlign } = this.frame;
     const last = this.slabs.length - 1;

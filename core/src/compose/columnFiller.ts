@@ -1,9 +1,11 @@
 import type { Paragraph, Table } from '../folio/story.ts';
 import { roomOfAnchored } from './anchored.ts';
+import { factsOf } from './blockFacts.ts';
 import { ColumnFill } from './columnFill.ts';
 import type { Column } from './columnFill.ts';
 import type { Flow, FlowFrame, FlowState } from './flow.ts';
-import type { SetNote } from './notes.ts';
+import { linesWithin, partOfNote } from './notes.ts';
+import type { CarriedNote, SetNote } from './notes.ts';
 import { linesOf, plainRoom } from './prepare.ts';
 import type { Prepared, Room } from './prepare.ts';
 import type { BuiltLine } from './setLine.ts';
@@ -32,6 +34,8 @@ export class ColumnFiller {
   seen = 0;
   private readonly begun: Begun[] = [];
   private readonly plain: Room;
+  /** Notes that go on in the next column. */
+  private readonly left: CarriedNote[] = [];
 
   constructor(
     private readonly flow: Flow,
@@ -67,6 +71,26 @@ export class ColumnFiller {
 
   /** Places as much as the column holds. */
   fillFrom(state: FlowState): FlowState {
+    const { notes, ...start } = state;
+    // A note that fills the column leaves no room for text.
+    if (notes && !this.goOnWith(notes)) return { ...start, notes: this.left };
+    const next = this.fillBlocks(start);
+    return this.left.length ? { ...next, notes: this.left } : next;
+  }
+
+  /** Puts what earlier notes have left over at the foot; false where not all of it has room. */
+  private goOnWith(notes: readonly CarriedNote[]): boolean {
+    for (const carried of notes) {
+      const note = this.noteById(carried.id);
+      if (!note) continue;
+      const lines = this.left.length ? 0 : linesWithin(note, carried.from, this.fill.roomBelow());
+      if (lines) this.fill.carry(partOfNote(note, carried.from, carried.from + lines));
+      if (carried.from + lines < note.lines.length) this.left.push({ id: carried.id, from: carried.from + lines });
+    }
+    return !this.left.length;
+  }
+
+  private fillBlocks(state: FlowState): FlowState {
     const { order, story } = this.flow;
     let now = state;
     while (now.block < this.until) {
@@ -96,7 +120,14 @@ export class ColumnFiller {
     for (; placed < lines.length; placed++) {
       const notes = this.notesIn(prepared, broken[placed]!);
       const baseline = baselines?.[placed];
-      if (!this.fill.place(lines[placed]!, properties.alignToGrid, notes, baseline ?? undefined)) break;
+      if (this.fill.place(lines[placed]!, properties.alignToGrid, notes, baseline ?? undefined)) continue;
+      // At a column's top there is nowhere else to go: the note is divided.
+      const cut = this.fill.isEmpty && notes.length ? this.divide(notes, lines[placed]!, properties.alignToGrid) : null;
+      if (!cut || !this.fill.place(lines[placed]!, properties.alignToGrid, cut.here, baseline ?? undefined)) break;
+      this.left.push(...cut.left);
+      placed++;
+      if (placed === lines.length) break;
+      return { done: false, state: { block: now.block, unit: broken[placed]!.start, broken: true, skip: null } };
     }
     if (placed === lines.length) {
       this.begun.push({ block: now.block, unit: now.unit, before, keepWithNext: properties.keepWithNext });
@@ -187,6 +218,32 @@ export class ColumnFiller {
     return notes
       .filter((n) => n.node.kind === 'footnote' && n.at >= line.start && n.at < Math.max(line.next, line.start + 1))
       .map((n) => this.note(n.node.id, n.node.order, prepared));
+  }
+
+  /** As much of a line's notes as has room below it, and what goes on; null where not one line of them has. */
+  private divide(notes: readonly SetNote[], line: BuiltLine, alignToGrid: boolean): { here: SetNote[]; left: CarriedNote[] } | null {
+    const here: SetNote[] = [];
+    const left: CarriedNote[] = [];
+    let room = this.fill.roomForNotes(line, alignToGrid);
+    for (const note of notes) {
+      const lines = left.length ? 0 : linesWithin(note, 0, room);
+      if (lines) {
+        const part = partOfNote(note, 0, lines);
+        here.push(part);
+        room -= part.height;
+      }
+      if (lines < note.lines.length) left.push({ id: note.id, from: lines });
+    }
+    return here.length ? { here, left } : null;
+  }
+
+  /** A note that was begun in an earlier column, set for this one. */
+  private noteById(id: string): SetNote | null {
+    for (const block of Object.values(this.flow.story.blocks)) {
+      const node = factsOf(block).notes.find((n) => n.id === id);
+      if (node && block.kind === 'paragraph') return this.note(id, node.order, this.prepare(block));
+    }
+    return null;
   }
 
   private note(id: string, order: readonly string[], owner: Prepared): SetNote {

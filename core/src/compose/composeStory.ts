@@ -1,5 +1,5 @@
 import type { Folio } from '../folio/folio.ts';
-import type { Story } from '../folio/story.ts';
+import type { Paragraph, Story } from '../folio/story.ts';
 import { countWords } from '../folio/text.ts';
 import { instanceId, showsMaster } from '../folio/masters.ts';
 import { pageOfItem, pagesOf } from '../folio/traverse.ts';
@@ -19,7 +19,7 @@ import type { Moved } from './fields.ts';
 import { changeOf, innerBlocks } from './storyChange.ts';
 import type { StoryChange } from './storyChange.ts';
 import { linesOf, plainRoom } from './prepare.ts';
-import type { ParagraphCache, ParagraphTexts } from './prepare.ts';
+import type { ParagraphCache, ParagraphTexts, Prepared } from './prepare.ts';
 
 /** A story set so far, with the states its frames begin with: setting goes on from any of them. */
 export interface StorySetting {
@@ -152,7 +152,10 @@ export function setFrames(setting: StorySetting, end: number): void {
   }
 }
 
-const sameState = (a: FlowState, b: FlowState): boolean => a.unit === b.unit && a.broken === b.broken && a.skip === b.skip;
+const sameState = (a: FlowState, b: FlowState): boolean =>
+  a.unit === b.unit && a.broken === b.broken && a.skip === b.skip && sameNotes(a.notes, b.notes);
+/** Notes are the same only where none goes on: what is left of one depends on how it was set. */
+const sameNotes = (a: FlowState['notes'], b: FlowState['notes']): boolean => !a && !b;
 
 /**
  * Where the next frame begins as it did before, with nothing but unchanged text to come, what follows is as it was: up
@@ -267,11 +270,21 @@ export function finishStory(setting: StorySetting): ComposedStory {
   return { story: story.id, frames, overflow: setting.overflow, missingGlyphs: [...flow.missing.values()].flat() };
 }
 
+/** A paragraph that stands on no page. */
+const preparedFor = (flow: Flow, paragraph: Paragraph): Prepared =>
+  flow.cache.get(flow.folio.head, paragraph, flow.fonts, {
+    field: (node) => flow.field(node, null),
+    noteNumber: (n) => flow.noteNumbers.get(n) ?? '',
+    label: flow.labels.get(paragraph.id) ?? null,
+    anchored: (item) => roomOfAnchored(flow.story, item),
+  });
+
 /** What is left of the text after the last frame. */
 function overflowOf(setting: StorySetting): TextOverflow | null {
   const { flow, chain } = setting;
   const end = setting.starts[setting.starts.length - 1]!;
-  if (end.block >= flow.order.length) return null;
+  const { notes } = end;
+  if (end.block >= flow.order.length && !notes) return null;
   const last = chain[chain.length - 1];
   const room = plainRoom(last ? columnsOf(last.frame)[0]!.width : 0);
   const out = { lines: 0, characters: 0, words: 0 };
@@ -282,12 +295,7 @@ function overflowOf(setting: StorySetting): TextOverflow | null {
       return;
     }
     if (block?.kind !== 'paragraph') return;
-    const prepared = flow.cache.get(flow.folio.head, block, flow.fonts, {
-      field: (node) => flow.field(node, null),
-      noteNumber: (n) => flow.noteNumbers.get(n) ?? '',
-      label: flow.labels.get(id) ?? null,
-      anchored: (item) => roomOfAnchored(flow.story, item),
-    });
+    const prepared = preparedFor(flow, block);
     if (prepared.missing.length) flow.missing.set(id, prepared.missing);
     const { shaped } = prepared.shaping();
     const rest = shaped.text.slice(Math.max(unit, shaped.labelEnd));
@@ -300,6 +308,22 @@ function overflowOf(setting: StorySetting): TextOverflow | null {
         : linesOf(prepared, unit, room).lines.length;
   };
   flow.order.slice(end.block).forEach((id, i) => count(id, i === 0 ? end.unit : 0));
+  for (const { id, from } of notes ?? []) countNote(flow, id, from, room.slot(0).width, out);
   return out.lines ? out : null;
 }
 const LONG = 20_000;
+
+/** Adds what is left over of a note that was too long for the last column. */
+function countNote(flow: Flow, id: string, from: number, width: number, out: TextOverflow): void {
+  const node = Object.values(flow.story.blocks)
+    .flatMap((b) => factsOf(b).notes)
+    .find((n) => n.id === id);
+  const lines = (node?.order ?? []).flatMap((p) => {
+    const block = flow.story.blocks[p];
+    return block?.kind === 'paragraph' ? linesOf(preparedFor(flow, block), 0, plainRoom(width)).lines : [];
+  });
+  const left = lines.slice(from).map((l) => l.runs.map((r) => r.text).join(''));
+  out.lines += left.length;
+  out.characters += left.reduce((n, t) => n + t.length, 0);
+  out.words += countWords(left.join(' '), flow.folio.head.metadata.language);
+}

@@ -38,7 +38,8 @@ export class Fields {
       case 'reference':
         return (node.target !== undefined && this.pages.get(node.target)) || (node.text ?? '');
       case 'label':
-        return (node.target !== undefined && this.labels.get(node.target)) || (node.text ?? '');
+        // A word and its number, “Figure 3”, stay together.
+        return ((node.target !== undefined && this.labels.get(node.target)) || (node.text ?? '')).replaceAll(' ', '\u00A0');
       case 'sectionName':
         return (frame && this.sections.get(frame.page)) ?? node.text ?? '';
       case 'date':

@@ -14,6 +14,7 @@ import type { FontSet } from './fontSet.ts';
 import type { ListLabel } from './listLabels.ts';
 import type { ComposedFrame, MissingGlyph } from './marks.ts';
 import { paragraphBoxes } from './paragraphBoxes.ts';
+import type { CarriedNote } from './notes.ts';
 import type { ParagraphCache, ParagraphTexts } from './prepare.ts';
 import type { InnerBlock } from './storyChange.ts';
 import { obstaclesFor } from './wrap.ts';
@@ -27,6 +28,8 @@ export interface FlowState {
   broken: boolean;
   /** Columns are left empty until here. */
   skip: 'frame' | 'page' | null;
+  /** Notes that go on at the foot of the next column. */
+  notes?: readonly CarriedNote[] | undefined;
 }
 export const STORY_START: FlowState = { block: 0, unit: 0, broken: true, skip: null };
 
@@ -138,7 +141,7 @@ function fillColumns(
 ): Filled {
   const out: Filled = { lines: [], boxes: [], next: state, seen: state.block, bottom: columns[0]!.top, spaceAfter: 0 };
   columns.forEach((column, index) => {
-    if (out.next.skip || out.next.block >= until) return;
+    if (out.next.skip || (out.next.block >= until && !out.next.notes)) return;
     const filler = new ColumnFiller(
       flow,
       at,
@@ -163,7 +166,8 @@ function fillColumns(
 /** Balanced: where all the blocks fit, the columns are as low as they can be with all of them still in (found by halving). */
 function fillBalanced(setup: Setup, state: FlowState, columns: readonly Column[], until: number, atTop: boolean): Filled {
   let best = fillColumns(setup, state, columns, until, atTop);
-  if (best.next.block < until) return best;
+  const isWhole = (filled: Filled): boolean => filled.next.block >= until && !filled.next.notes;
+  if (!isWhole(best)) return best;
   let [low, high] = [0, columns[0]!.height];
   while (high - low > BALANCE_STEP) {
     const height = (low + high) / 2;
@@ -174,7 +178,7 @@ function fillBalanced(setup: Setup, state: FlowState, columns: readonly Column[]
       until,
       atTop,
     );
-    if (attempt.next.block >= until) [best, high] = [attempt, height];
+    if (isWhole(attempt)) [best, high] = [attempt, height];
     else low = height;
   }
   return best;

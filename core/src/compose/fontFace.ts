@@ -15,6 +15,9 @@ const COMMON = 0x2100;
 const BRIEF = 8;
 const MOST_BRIEF = 20_000;
 
+/** Characters around a stretch that decide how its ends join: HarfBuzz looks at five on either side (hb_buffer_t, CONTEXT_LENGTH). */
+const CONTEXT = 16;
+
 interface Brief extends Omit<Shaping, 'features'> {
   row: ShapedRow;
 }
@@ -142,14 +145,17 @@ export class FontFace {
   /** Shapes `text[start..end)`; the shaper sees what stands around it. */
   shape(text: string, start: number, end: number, { features, language, script, direction }: Shaping): ShapedRow {
     const { buffer } = this;
+    // The shaper copies all that it is given: of a long text it gets no more around a stretch than it looks at.
+    const from = Math.max(0, start - CONTEXT);
+    const to = Math.min(text.length, end + CONTEXT);
     buffer.clearContents();
-    buffer.addText(text, start, end - start);
+    buffer.addText(from > 0 || to < text.length ? text.slice(from, to) : text, start - from, end - start);
     buffer.setDirection(direction === 'rtl' ? hb.Direction.RTL : hb.Direction.LTR);
     buffer.setScript(script);
     buffer.setLanguage(language);
     hb.shape(this.font, buffer, featuresFor(features));
     // Asked for apart: `getGlyphInfosAndPositions` defines hidden properties on every glyph and takes three times the shaping.
-    return ShapedRow.from(buffer.getGlyphInfos(), buffer.getGlyphPositions(), hb.GlyphFlag.UNSAFE_TO_BREAK);
+    return ShapedRow.from(buffer.getGlyphInfos(), buffer.getGlyphPositions(), hb.GlyphFlag.UNSAFE_TO_BREAK, from);
   }
 
   /**

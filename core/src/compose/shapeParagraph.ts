@@ -15,6 +15,7 @@ export interface ShapedParagraph extends ItemisedParagraph {
   idealSpace: number;
   /** Every unit is a character that gets tracking: as in most texts. */
   evenUnits: boolean;
+  hasTabs: boolean;
 }
 
 /** Points per font unit along the line, at an item's size and horizontal scale. */
@@ -105,6 +106,7 @@ export function shapeParagraph(itemised: ItemisedParagraph, paragraph: Paragraph
     sums,
     idealSpace: wordSpace.ideal,
     evenUnits,
+    hasTabs: text.includes('\t'),
   };
 }
 

@@ -29,8 +29,8 @@ export class ShapedRow {
     public count: number,
   ) {}
 
-  /** What HarfBuzz gives out; glyphs with a flag of `unsafe` may not begin a line. */
-  static from(infos: readonly ShaperInfo[], positions: readonly ShaperPosition[], unsafe: number): ShapedRow {
+  /** What HarfBuzz gives out, clusters counted from `offset` on; glyphs with a flag of `unsafe` may not begin a line. */
+  static from(infos: readonly ShaperInfo[], positions: readonly ShaperPosition[], unsafe: number, offset: number): ShapedRow {
     const { length } = infos;
     if (used + STRIDE * length > block.length) {
       block = new Int32Array(Math.max(BLOCK, STRIDE * length));
@@ -43,7 +43,7 @@ export class ShapedRow {
       const info = infos[i]!;
       const position = positions[i]!;
       numbers[n] = info.codepoint;
-      numbers[n + 1] = info.cluster;
+      numbers[n + 1] = info.cluster + offset;
       numbers[n + 2] = position.xAdvance;
       numbers[n + 3] = position.xOffset;
       numbers[n + 4] = position.yOffset;

@@ -41,6 +41,7 @@ export function placeTabs(
   indent: number,
   measure: number,
 ): { tabs: PlacedTab[]; width: number } {
+  if (!shaped.hasTabs) return { tabs: [], width: widthBetween(shaped, start, end) };
   const { text } = shaped;
   const tabs: PlacedTab[] = [];
   let x = indent;
