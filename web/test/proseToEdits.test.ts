@@ -35,7 +35,7 @@ function folioOf(paragraphs: string[]): Folio {
   });
 }
 
-const open = (folio: Folio): EditorState => EditorState.create({ doc: storyToDoc(folio.stories['t']!, (s) => s) });
+const open = (folio: Folio): EditorState => EditorState.create({ doc: storyToDoc(folio.head, folio.stories['t']!) });
 
 /** Takes an editor's change over into the document, and checks that both say the same. */
 function carryOver(folio: Folio, state: EditorState): { folio: Folio; kinds: number; ids: string[] } {
@@ -51,6 +51,24 @@ function carryOver(folio: Folio, state: EditorState): { folio: Folio; kinds: num
 }
 
 const text = fc.string({ maxLength: 6 }).map((s) => s.replace(/[\r\n\t\uFFFC\uFFFE\uFFFF]/g, 'x'));
+
+describe('a text as it is shown for editing', () => {
+  test('each paragraph has its own direction and language, so that the cursor goes as in the layout', () => {
+    const folio = folioOf(['abc', 'שלום world']);
+    const [first, second] = [folio.stories['t']!.blocks['p0']!, folio.stories['t']!.blocks['p1']!];
+    if (first.kind !== 'paragraph' || second.kind !== 'paragraph') throw new Error('These are paragraphs.');
+    second.overrides = { direction: 'rtl' };
+    second.character = { language: 'he' };
+    const { doc } = open(folio);
+    const shown = [0, 1].map((i) => schema.nodes.paragraph.spec.toDOM!(doc.child(i)) as [string, Record<string, string>]);
+    expect(shown.map(([tag, { dir, lang }]) => [tag, dir, lang])).toEqual([
+      ['p', undefined, 'en'],
+      ['p', 'rtl', 'he'],
+    ]);
+    // Showing a text changes nothing in it.
+    expect(proseToEdits(folio.stories['t']!, doc, () => 'x').edits).toEqual([]);
+  });
+});
 
 describe('an editor’s change becomes edits', () => {
   test('whatever is typed, deleted, split, joined or pasted', () => {

@@ -8,6 +8,7 @@ import { toMm } from '@elastic-folio/core';
 import type { OutputState, Run, ShelfEntry } from '@elastic-folio/core/api';
 import type { Outcome } from '@elastic-folio/core/ledger';
 import type { ApiProblem } from '../api/client.ts';
+import { askAgain } from '../api/askAgain.ts';
 import { api, upload } from '../api/client.ts';
 import { Mark } from '../shell/Mark.tsx';
 import { OutcomeMark } from '../shell/marks.tsx';
@@ -186,7 +187,7 @@ function BringIn() {
     done.then(
       ({ id, title }) => {
         setArrival({ state: 'done', id, title });
-        void client.invalidateQueries({ queryKey: ['shelf'] });
+        void askAgain(client, ['shelf']);
       },
       (e: ApiProblem) =>
         setArrival(e.code === 'cancelled' ? { state: 'idle' } : { state: 'failed', name: file.name, message: e.message, advice: e.advice }),

@@ -1,6 +1,7 @@
 import { useCallback } from 'react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ServerEvent } from '@elastic-folio/core/api';
+import { askAgain } from '../api/askAgain.ts';
 import { api } from '../api/client.ts';
 import { useServerEvents } from '../api/events.ts';
 
@@ -15,7 +16,7 @@ export function useRuns() {
           void client.invalidateQueries({ queryKey: ['runs'] });
           void client.invalidateQueries({ queryKey: ['outputs', event.folio] });
         }
-        if (event.type !== 'run' || event.run.state !== 'running') void client.invalidateQueries({ queryKey: ['shelf'] });
+        if (event.type !== 'run' || event.run.state !== 'running') void askAgain(client, ['shelf']);
       },
       [client],
     ),

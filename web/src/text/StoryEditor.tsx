@@ -21,9 +21,9 @@ export function StoryEditor({ storyId }: { storyId: string }) {
     const element = host.current!;
     let burst = { id: newBurst(), at: 0 };
     const story = (): Story | undefined => useDocument.getState().folio?.stories[storyId];
-    const styleName = (id: string): string => useDocument.getState().folio?.head.paragraphStyles[id]?.name ?? id;
+    const { folio } = useDocument.getState();
     const current = story();
-    if (!current) return undefined;
+    if (!folio || !current) return undefined;
     const softReturn = (state: EditorState, dispatch?: (tr: EditorState['tr']) => void): boolean => {
       dispatch?.(state.tr.replaceSelectionWith(schema.node('softReturn')).scrollIntoView());
       return true;
@@ -35,14 +35,14 @@ export function StoryEditor({ storyId }: { storyId: string }) {
     };
     const editor = new EditorView(element, {
       state: EditorState.create({
-        doc: storyToDoc(current, styleName),
+        doc: storyToDoc(folio.head, current),
         plugins: [keymap(undoKeys), keymap({ 'Shift-Enter': softReturn }), keymap(baseKeymap)],
       }),
       attributes: {
         'aria-label': 'Text of this frame',
         role: 'textbox',
         'aria-multiline': 'true',
-        lang: useDocument.getState().folio?.head.metadata.language ?? 'en',
+        lang: folio.head.metadata.language,
       },
       dispatchTransaction(tr) {
         let state = editor.state.apply(tr);
@@ -79,7 +79,7 @@ export function StoryEditor({ storyId }: { storyId: string }) {
     const { folio } = useDocument.getState();
     const story = folio?.stories[storyId];
     if (!editor || !story || !proseToEdits(story, editor.state.doc, () => 'x').edits.length) return;
-    const doc = storyToDoc(story, (id) => folio.head.paragraphStyles[id]?.name ?? id);
+    const doc = storyToDoc(folio.head, story);
     const at = Math.min(editor.state.selection.from, doc.content.size);
     const next = EditorState.create({ doc, plugins: editor.state.plugins });
     editor.updateState(next.apply(next.tr.setSelection(TextSelection.near(doc.resolve(at)))));

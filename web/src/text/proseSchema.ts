@@ -1,17 +1,32 @@
 import { Schema } from 'prosemirror-model';
 import type { Mark, Node } from 'prosemirror-model';
-import type { Inline, Paragraph, Story } from '@elastic-folio/core';
-import { normalise } from '@elastic-folio/core';
+import type { Head, Inline, Paragraph, Story } from '@elastic-folio/core';
+import { normalise, resolveParagraph } from '@elastic-folio/core';
 
 /** A story as an editor shows it: paragraphs with their ids, spans with their look as one mark, everything else whole. */
 export const schema = new Schema({
   nodes: {
     doc: { content: 'paragraph+' },
     paragraph: {
-      attrs: { id: { default: '' }, style: { default: '' }, name: { default: '' } },
+      attrs: {
+        id: { default: '' },
+        style: { default: '' },
+        name: { default: '' },
+        direction: { default: 'ltr' },
+        language: { default: '' },
+      },
       content: 'inline*',
       parseDOM: [{ tag: 'p' }],
-      toDOM: (node) => ['p', { 'data-style': node.attrs['name'] as string }, 0],
+      // Direction decides how the cursor moves and how mixed text is ordered; language is for spelling and speech.
+      toDOM: ({ attrs }) => [
+        'p',
+        {
+          'data-style': attrs['name'] as string,
+          ...(attrs['direction'] === 'rtl' && { dir: 'rtl' }),
+          ...(attrs['language'] && { lang: attrs['language'] as string }),
+        },
+        0,
+      ],
     },
     text: { group: 'inline' },
     softReturn: { group: 'inline', inline: true, selectable: false, parseDOM: [{ tag: 'br' }], toDOM: () => ['br'] },
@@ -81,11 +96,14 @@ export function inlineOf(node: Node): Inline[] {
 export const editable = (story: Story): Paragraph[] =>
   story.order.flatMap((id) => (story.blocks[id]?.kind === 'paragraph' ? [story.blocks[id]] : []));
 
-export const storyToDoc = (story: Story, styleName: (id: string) => string): Node =>
+export const storyToDoc = (head: Pick<Head, 'paragraphStyles'>, story: Story): Node =>
   schema.node(
     'doc',
     null,
-    editable(story).map((p) =>
-      schema.node('paragraph', { id: p.id, style: p.style, name: styleName(p.style) }, p.content.map(inlineToNode)),
-    ),
+    editable(story).map((p) => {
+      const { paragraph, character } = resolveParagraph(head, p);
+      const name = head.paragraphStyles[p.style]?.name ?? p.style;
+      const attrs = { id: p.id, style: p.style, name, direction: paragraph.direction, language: character.language };
+      return schema.node('paragraph', attrs, p.content.map(inlineToNode));
+    }),
   );
