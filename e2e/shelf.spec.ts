@@ -32,6 +32,33 @@ test('a package goes out and comes in by drop and by dialog, with a clear result
     expect((await page.request.delete(`/api/folios/${row.id}`, own)).ok()).toBe(true);
 });
 
+test('a document that is brought in while the shelf is still being read stands on it', async ({ page }) => {
+  const flyer = ((await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[]).find(
+    (d) => d.title === 'Open Dome Night',
+  )!;
+  const bytes = await (await page.request.get(`/api/folios/${flyer.id}/package`)).body();
+  let letGo = (): void => undefined;
+  const held = new Promise<void>((resolve) => (letGo = resolve));
+  let first = true;
+  // The first listing is made before the document arrives, and comes after it.
+  await page.route('**/api/folios', async (route) => {
+    if (!first || route.request().method() !== 'GET') return route.continue();
+    first = false;
+    const response = await route.fetch();
+    await held;
+    await route.fulfill({ response }).catch(() => undefined);
+  });
+  await page.goto('/');
+  await page.locator('input[type=file]').setInputFiles({ name: 'flyer.efolio', mimeType: 'application/zip', buffer: bytes });
+  await expect(page.getByText('Open Dome Night is on the shelf.')).toBeVisible();
+  letGo();
+  await expect(page.locator('.shelf-row')).toHaveCount(5);
+  const brought = ((await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[]).find(
+    (d) => d.title === 'Open Dome Night' && d.id !== flyer.id,
+  )!;
+  expect((await page.request.delete(`/api/folios/${brought.id}`, { headers: { origin: 'http://127.0.0.1:4780' } })).ok()).toBe(true);
+});
+
 test('what is no package is refused with a sentence, and nothing is stored', async ({ page }) => {
   await page.goto('/');
   await page
