@@ -71,7 +71,8 @@ describe('what an entry speaks of', () => {
     ['link', 'w/l1', '“A rather long beginning of a text that goe…”'],
     ['item', 'gone', 'gone'],
   ])('%s %s is called %s', (kind, id, name) => expect(subjectName(entry(kind, id), folio)).toBe(name));
-  test('aspects have words; one without keeps its own', () => {
-    expect([aspectName('role'), aspectName('fit'), aspectName('effect.glow')]).toEqual(['meaning', 'fit', 'effect.glow']);
+  test('aspects have words, short enough for their column; one without keeps its own', () => {
+    expect([aspectName('role'), aspectName('fit'), aspectName('effect.innerShadow')]).toEqual(['meaning', 'fit', 'inner shadow']);
+    expect(aspectName('of tomorrow')).toBe('of tomorrow');
   });
 });
