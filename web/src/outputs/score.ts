@@ -74,8 +74,9 @@ export function subjectName(entry: LedgerEntry, folio: Folio): string {
       );
     if (block?.kind === 'paragraph') return textName(readText(block, () => 'page number'));
   }
-  for (const spread of Object.values(folio.spreads)) {
-    const item = spread.items[id];
+  // On a spread, or anchored in a text.
+  for (const { items } of [...Object.values(folio.spreads), ...Object.values(folio.stories)]) {
+    const item = items[id];
     if (item) return itemName(folio, item);
   }
   return id;
