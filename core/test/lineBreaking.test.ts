@@ -163,44 +163,19 @@ describe('what stays together', () => {
   };
   const three = 'word word word word word word word word word';
 
-  test('widows and orphans', () => {
-    expect(
-      split(
-        [
-          ['p', three],
-          ['q', ten],
-        ],
-        { q: {} },
-      ).slice(0, 2),
-    ).toEqual([
-      [3, 3],
-      [0, 4],
-    ]);
-    expect(
-      split(
-        [
-          ['p', three],
-          ['q', ten],
-        ],
-        { q: { widows: 5 } },
-      ).slice(0, 2),
-    ).toEqual([
-      [3, 2],
-      [0, 5],
-    ]);
-    expect(
-      split(
-        [
-          ['p', three],
-          ['q', ten],
-        ],
-        { q: { orphans: 4 } },
-      ).slice(0, 2),
-    ).toEqual([
-      [3, 0],
-      [0, 6],
-    ]);
+  /** Lines of a paragraph of three and of one of ten, in the first two frames. */
+  test.each([
+    ['two and two where nothing else is asked', {}, [3, 3], [0, 4]],
+    ['five at least in the next frame', { widows: 5 }, [3, 2], [0, 5]],
+    ['four at least before it, which have no room', { orphans: 4 }, [3, 0], [0, 6]],
+  ])('widows and orphans: %s', (_, q, first, second) => {
+    const paragraphs: [string, string][] = [
+      ['p', three],
+      ['q', ten],
+    ];
+    expect(split(paragraphs, { q }).slice(0, 2)).toEqual([first, second]);
   });
+
   test('lines kept together move on whole; where they fill a column from its top they are cut all the same', () => {
     expect(
       split(

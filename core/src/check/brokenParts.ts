@@ -2,11 +2,10 @@ import { columnsOf } from '../compose/columnFill.ts';
 import type { Folio } from '../folio/folio.ts';
 import type { TextFrame } from '../folio/items.ts';
 import { shownSpread } from '../folio/shownSpread.ts';
-import type { Block, Story } from '../folio/story.ts';
+import type { Story, Table } from '../folio/story.ts';
 import { pageOfItem, pagesOf } from '../folio/traverse.ts';
 import type { Finding } from './finding.ts';
 
-type Table = Extract<Block, { kind: 'table' }>;
 /** What a table may be wider than its column without anybody seeing it, in points. */
 const NEAR = 0.05;
 

@@ -1,4 +1,5 @@
 import type { ParagraphProperties } from '../folio/styles.ts';
+import { firstIndex } from './bisect.ts';
 import { vanishes, withHyphens } from './breakpoints.ts';
 import type { Opportunity } from './breakpoints.ts';
 import { hyphenWidth, widthBetween } from './shapeParagraph.ts';
@@ -118,15 +119,7 @@ function breakTotalFit(
 }
 
 /** The first opportunity after which a line begins beyond `at`. */
-function firstAfter(all: readonly Opportunity[], at: number): number {
-  let [low, high] = [0, all.length];
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if (all[mid]!.next <= at) low = mid + 1;
-    else high = mid;
-  }
-  return low;
-}
+const firstAfter = (all: readonly Opportunity[], at: number): number => firstIndex(all.length, (i) => all[i]!.next > at);
 
 const lineAt = (shaped: ShapedParagraph, start: number, o: Opportunity): BrokenLine => ({
   start,
@@ -282,12 +275,8 @@ function emergencyCut(shaped: ShapedParagraph, start: number, end: number, measu
   if (shaped.hasTabs && text.slice(start, end).includes('\t')) return end;
   const fits = (at: number): boolean => widthBetween(shaped, start, at) <= measure + EPSILON;
   // Near the place by glyphs as they are, which needs no shaping; then step by step, which needs little.
-  let [low, high] = [start + 1, end];
-  while (low < high) {
-    const mid = (low + high + 1) >> 1;
-    if (sums.edge(mid) - sums.edge(start) <= measure) low = mid;
-    else high = mid - 1;
-  }
+  const tooLong = firstIndex(end - start, (i) => sums.edge(start + i + 1) - sums.edge(start) > measure);
+  let low = start + Math.max(1, tooLong);
   while (low > start + 1 && !fits(low)) low--;
   while (low < end && fits(low + 1)) low++;
   while (low > start + 1 && (text.charCodeAt(low) & 0xfc00) === 0xdc00) low--;

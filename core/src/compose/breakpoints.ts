@@ -38,7 +38,8 @@ export function opportunitiesOf(shaped: ShapedParagraph): Opportunity[] {
     found.push({
       end,
       next: position,
-      required, // At the very end there is no word to go on.
+      required,
+      // At the very end there is no word to go on.
       hyphen: text[end - 1] === SOFT_HYPHEN && end === position && position < text.length,
     });
   }

@@ -1,12 +1,11 @@
 import type { Paragraph, Table } from '../folio/story.ts';
-import { roomOfAnchored } from './anchored.ts';
-import { factsOf } from './blockFacts.ts';
 import { ColumnFill } from './columnFill.ts';
 import type { Column } from './columnFill.ts';
 import type { Flow, FlowFrame, FlowState } from './flow.ts';
 import { linesWithin, partOfNote } from './notes.ts';
 import type { CarriedNote, SetNote } from './notes.ts';
 import { linesOf, plainRoom } from './prepare.ts';
+import { findNote, linesOfAll, preparedIn } from './preparedIn.ts';
 import type { Prepared, Room } from './prepare.ts';
 import type { BuiltLine } from './setLine.ts';
 import { setTable } from './table.ts';
@@ -57,15 +56,8 @@ export class ColumnFiller {
   }
 
   private prepare(paragraph: Paragraph): Prepared {
-    const { flow } = this;
-    const prepared = flow.cache.get(flow.folio.head, paragraph, flow.fonts, {
-      field: (node) => flow.field(node, this.at),
-      noteNumber: (id) => flow.noteNumbers.get(id) ?? '',
-      label: flow.labels.get(paragraph.id) ?? null,
-      anchored: (id) => roomOfAnchored(flow.story, id),
-    });
+    const prepared = preparedIn(this.flow, paragraph, this.at);
     this.memory.prepared.set(paragraph.id, prepared);
-    if (prepared.missing.length) flow.missing.set(paragraph.id, prepared.missing);
     return prepared;
   }
 
@@ -239,11 +231,8 @@ export class ColumnFiller {
 
   /** A note that was begun in an earlier column, set for this one. */
   private noteById(id: string): SetNote | null {
-    for (const block of Object.values(this.flow.story.blocks)) {
-      const node = factsOf(block).notes.find((n) => n.id === id);
-      if (node && block.kind === 'paragraph') return this.note(id, node.order, this.prepare(block));
-    }
-    return null;
+    const found = findNote(this.flow, id);
+    return found && this.note(id, found.note.order, this.prepare(found.owner));
   }
 
   private note(id: string, order: readonly string[], owner: Prepared): SetNote {
@@ -253,11 +242,7 @@ export class ColumnFiller {
       { firstBaseline: 'leading', verticalAlign: 'top' },
       null,
     );
-    for (const paragraph of order) {
-      const block = this.flow.story.blocks[paragraph];
-      if (block?.kind !== 'paragraph') continue;
-      for (const line of linesOf(this.prepare(block), 0, this.plain).lines) fill.place(line, false);
-    }
+    for (const line of linesOfAll(this.flow, order, this.plain, (p) => this.prepare(p))) fill.place(line, false);
     return { id, height: fill.isEmpty ? 0 : fill.bottom, lines: fill.finish().lines, paint: owner.base.fill };
   }
 
@@ -265,10 +250,9 @@ export class ColumnFiller {
     const key = `${table.id} ${this.column.width}`;
     let set = this.memory.tables.get(key);
     if (!set) {
-      set = setTable(this.flow.folio.head, table, this.column.width, (id, width) => {
-        const block = this.flow.story.blocks[id];
-        return block?.kind === 'paragraph' ? linesOf(this.prepare(block), 0, plainRoom(width)).lines : [];
-      });
+      set = setTable(this.flow.folio.head, table, this.column.width, (id, width) =>
+        linesOfAll(this.flow, [id], plainRoom(width), (p) => this.prepare(p)),
+      );
       this.memory.tables.set(key, set);
     }
     return set;

@@ -153,7 +153,7 @@ export class Composer {
     if (![...this.settings.values()].some((s) => Fields.refersIn(s.flow.fieldKinds))) return;
     for (let round = 0; round < MOST_ROUNDS; round++) {
       const moved = this.fields.learn(folio, this.settings.values());
-      if (!moved.targets.size && !moved.labels.size && !moved.pages.size && (round > 0 || !changed.size)) return;
+      if (!moved.onOtherPage.size && !moved.renumbered.size && !moved.underOtherSection.size && (round > 0 || !changed.size)) return;
       let again = false;
       for (const [id, setting] of this.settings) {
         const shrinks = setting.chain[setting.chain.length - 1]?.frame.shrinkToFit;

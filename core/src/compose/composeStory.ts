@@ -1,10 +1,9 @@
 import type { Folio } from '../folio/folio.ts';
-import type { Paragraph, Story } from '../folio/story.ts';
+import type { Story } from '../folio/story.ts';
 import { countWords } from '../folio/text.ts';
 import { instanceId, showsMaster } from '../folio/masters.ts';
 import { pageOfItem, pagesOf } from '../folio/traverse.ts';
 import { cellsInOrder } from '../folio/tableCells.ts';
-import { roomOfAnchored } from './anchored.ts';
 import { factsOf } from './blockFacts.ts';
 import type { FieldKind } from './blockFacts.ts';
 import { columnsOf } from './columnFill.ts';
@@ -19,7 +18,8 @@ import type { Moved } from './fields.ts';
 import { changeOf, innerBlocks } from './storyChange.ts';
 import type { StoryChange } from './storyChange.ts';
 import { linesOf, plainRoom } from './prepare.ts';
-import type { ParagraphCache, ParagraphTexts, Prepared } from './prepare.ts';
+import type { ParagraphCache, ParagraphTexts } from './prepare.ts';
+import { findNote, linesOfAll, preparedIn } from './preparedIn.ts';
 
 /** A story set so far, with the states its frames begin with: setting goes on from any of them. */
 export interface StorySetting {
@@ -185,7 +185,7 @@ function takeOverRest(setting: StorySetting, { setting: old, tail, stale }: Earl
  */
 export function beginAgain(folio: Folio, old: StorySetting, moved: Moved): StorySetting | null {
   // What was set from its beginning was set with the numbers that paragraphs have by now.
-  const stale = staleFrames(old, old.fresh ? { ...moved, labels: NO_LABELS } : moved);
+  const stale = staleFrames(old, old.fresh ? { ...moved, renumbered: NO_LABELS } : moved);
   if (!stale.size) return null;
   const setting: StorySetting = {
     ...old,
@@ -210,15 +210,16 @@ function staleFrames({ flow, chain, frames, starts, seen }: StorySetting, moved:
     const { fields, pagesOf, numbersOf } = factsOf(block);
     // An endnote stands in the order itself, a footnote and a cell with what holds them.
     const holders = [id, owners.get(id) ?? id];
-    if (pagesOf.some((t) => moved.targets.has(t)) || numbersOf.some((t) => moved.labels.has(t))) for (const h of holders) referring.add(h);
+    if (pagesOf.some((t) => moved.onOtherPage.has(t)) || numbersOf.some((t) => moved.renumbered.has(t)))
+      for (const h of holders) referring.add(h);
     if (fields.includes('sectionName')) for (const h of holders) naming.add(h);
   }
   const stale = new Set<number>();
-  if (!referring.size && !(naming.size && moved.pages.size)) return stale;
+  if (!referring.size && !(naming.size && moved.underOtherSection.size)) return stale;
   for (let i = 0; i < frames.length; i++)
     for (let b = starts[i]!.block; b <= seen[i]! && b < flow.order.length; b++) {
       const id = flow.order[b]!;
-      if (referring.has(id) || (naming.has(id) && moved.pages.has(chain[i]!.page))) stale.add(i);
+      if (referring.has(id) || (naming.has(id) && moved.underOtherSection.has(chain[i]!.page))) stale.add(i);
     }
   return stale;
 }
@@ -270,15 +271,6 @@ export function finishStory(setting: StorySetting): ComposedStory {
   return { story: story.id, frames, overflow: setting.overflow, missingGlyphs: [...flow.missing.values()].flat() };
 }
 
-/** A paragraph that stands on no page. */
-const preparedFor = (flow: Flow, paragraph: Paragraph): Prepared =>
-  flow.cache.get(flow.folio.head, paragraph, flow.fonts, {
-    field: (node) => flow.field(node, null),
-    noteNumber: (n) => flow.noteNumbers.get(n) ?? '',
-    label: flow.labels.get(paragraph.id) ?? null,
-    anchored: (item) => roomOfAnchored(flow.story, item),
-  });
-
 /** What is left of the text after the last frame. */
 function overflowOf(setting: StorySetting): TextOverflow | null {
   const { flow, chain } = setting;
@@ -295,8 +287,7 @@ function overflowOf(setting: StorySetting): TextOverflow | null {
       return;
     }
     if (block?.kind !== 'paragraph') return;
-    const prepared = preparedFor(flow, block);
-    if (prepared.missing.length) flow.missing.set(id, prepared.missing);
+    const prepared = preparedIn(flow, block, null);
     const { shaped } = prepared.shaping();
     const rest = shaped.text.slice(Math.max(unit, shaped.labelEnd));
     out.characters += rest.length;
@@ -315,13 +306,8 @@ const LONG = 20_000;
 
 /** Adds what is left over of a note that was too long for the last column. */
 function countNote(flow: Flow, id: string, from: number, width: number, out: TextOverflow): void {
-  const node = Object.values(flow.story.blocks)
-    .flatMap((b) => factsOf(b).notes)
-    .find((n) => n.id === id);
-  const lines = (node?.order ?? []).flatMap((p) => {
-    const block = flow.story.blocks[p];
-    return block?.kind === 'paragraph' ? linesOf(preparedFor(flow, block), 0, plainRoom(width)).lines : [];
-  });
+  const order = findNote(flow, id)?.note.order ?? [];
+  const lines = linesOfAll(flow, order, plainRoom(width), (p) => preparedIn(flow, p, null));
   const left = lines.slice(from).map((l) => l.runs.map((r) => r.text).join(''));
   out.lines += left.length;
   out.characters += left.reduce((n, t) => n + t.length, 0);

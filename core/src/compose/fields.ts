@@ -10,9 +10,9 @@ type Field = Inline & { type: 'field' };
 
 /** What changed of where things stand: paragraphs on another page or with another number, pages on which another section runs. */
 export interface Moved {
-  targets: ReadonlySet<string>;
-  labels: ReadonlySet<string>;
-  pages: ReadonlySet<string>;
+  onOtherPage: ReadonlySet<string>;
+  renumbered: ReadonlySet<string>;
+  underOtherSection: ReadonlySet<string>;
 }
 
 /** What fields show: page numbers and titles at once, names of sections and references once it is known where things stand. */
@@ -84,9 +84,9 @@ export class Fields {
     let running = '';
     for (const { page } of pagesOf(folio)) sections.set(page.id, (running = starts.get(page.id)?.text ?? running));
     const moved: Moved = {
-      targets: new Set(differing(pages, this.pages)),
-      labels: this.movedLabels,
-      pages: new Set(differing(sections, this.sections)),
+      onOtherPage: new Set(differing(pages, this.pages)),
+      renumbered: this.movedLabels,
+      underOtherSection: new Set(differing(sections, this.sections)),
     };
     this.movedLabels = new Set();
     [this.pages, this.sections] = [pages, sections];

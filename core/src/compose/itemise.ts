@@ -41,16 +41,16 @@ export const positioned = (c: CharacterProperties): { size: number; shift: numbe
     ? { size: c.size * c.verticalScale, shift: -c.baselineShift }
     : { size: c.size * c.verticalScale * 0.6, shift: -c.baselineShift + (c.position === 'superscript' ? -0.33 : 0.15) * c.size };
 
-const known = {
+const byLook = {
   even: new WeakMap<CharacterProperties, Record<string, number>>(),
   spacedOut: new WeakMap<CharacterProperties, Record<string, number>>(),
 };
 
 /** Features a look asks for, the same object for the same look. */
 function featuresOf(c: CharacterProperties, spacedOut: boolean): Record<string, number> {
-  const kept = spacedOut ? known.spacedOut : known.even;
+  const kept = spacedOut ? byLook.spacedOut : byLook.even;
   let features = kept.get(c);
-  if (!features) kept.set(c, (features = shared(featuresFor(c, spacedOut))));
+  if (!features) kept.set(c, (features = shared(workOutFeatures(c, spacedOut))));
   return features;
 }
 
@@ -66,7 +66,7 @@ function shared(features: Record<string, number>): Record<string, number> {
 }
 
 /** Letters that may be spaced out are not tied together; browsers do the same (CSS Text 4, 8.2). */
-function featuresFor(c: CharacterProperties, spacedOut: boolean): Record<string, number> {
+function workOutFeatures(c: CharacterProperties, spacedOut: boolean): Record<string, number> {
   const features: Record<string, number> = {};
   if (c.tracking !== 0 || spacedOut) Object.assign(features, { liga: 0, clig: 0 });
   if (c.kerning === 'none') features['kern'] = 0;

@@ -2,6 +2,7 @@ import type { ParagraphProperties } from '../folio/styles.ts';
 import { SOFT_HYPHEN } from '../folio/text.ts';
 import { ShapedRow } from './shapedRow.ts';
 import { UnitSums } from './unitSums.ts';
+import { firstIndex } from './bisect.ts';
 import { isIdeographic } from './scripts.ts';
 import type { ItemisedParagraph, ShapingItem } from './itemise.ts';
 
@@ -179,14 +180,6 @@ export function hyphenWidth(shaped: ShapedParagraph, end: number): number {
 }
 
 /** The index of the first item that ends after a unit; the number of items where none does. */
-export function firstItem(items: readonly ShapingItem[], at: number): number {
-  let [low, high] = [0, items.length];
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if (items[mid]!.end <= at) low = mid + 1;
-    else high = mid;
-  }
-  return low;
-}
+export const firstItem = (items: readonly ShapingItem[], at: number): number => firstIndex(items.length, (i) => items[i]!.end > at);
 
 const itemAt = ({ items }: ShapedParagraph, at: number): ShapingItem | undefined => items[Math.min(firstItem(items, at), items.length - 1)];

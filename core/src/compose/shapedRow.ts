@@ -1,3 +1,5 @@
+import { firstIndex } from './bisect.ts';
+
 /** Numbers kept for each glyph: its id, the unit it begins to stand for, advance, displacement, and 1 where no line may begin. */
 const STRIDE = 6;
 
@@ -89,13 +91,7 @@ export class ShapedRow {
 
   /** The first glyph of a left-to-right row that stands for `at` or what follows it. */
   indexOf(at: number): number {
-    let [low, high] = [0, this.count];
-    while (low < high) {
-      const mid = (low + high) >> 1;
-      if (this.cluster(mid) < at) low = mid + 1;
-      else high = mid;
-    }
-    return low;
+    return firstIndex(this.count, (i) => this.cluster(i) >= at);
   }
 
   /** Copies glyphs `[from, to)` to a place of another row's numbers, their clusters moved on by `shift`. */
