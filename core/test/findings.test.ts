@@ -70,6 +70,23 @@ describe('what a designer should look at', () => {
     ]);
   });
 
+  test('a glyph no font has is looked for where it stands: in which frame, or in what is left over', () => {
+    const text = `${'word '.repeat(30)}\u{13000}`;
+    const at = (height: number) =>
+      find(withHeading(tinyFolio([text], { width: 60, height, frames: 2 }))).find((f) => f.code === 'glyph.missing')!;
+    expect(at(400)).toMatchObject({ page: 1, says: 'No font has “\u{13000}”.' });
+    expect(at(30).says).toBe('No font has “\u{13000}”, in text that does not fit.');
+    expect(at(30).page).toBeUndefined();
+  });
+
+  test('a word that is wider than its line is named by what stands before the cut', () => {
+    const found = find(withHeading(tinyFolio(['See the Unterkunftsverzeichnis'], { width: 60 })));
+    expect(found.map((f) => [f.code, f.page, f.subject])).toEqual([['word.cut', 1, 'p1']]);
+    const says = found[0]!.says;
+    const before = /cut after “(.+)”/.exec(says)![1]!;
+    expect('Unterkunftsverzeichnis'.startsWith(before) && before.length > 4).toBe(true);
+  });
+
   test('a family nobody has is said once, however often it is used', () => {
     const folio = withHeading(tinyFolio(['a', 'b', 'c'], { character: { fontFamily: 'Nowhere' } }));
     expect(find(folio)).toEqual([

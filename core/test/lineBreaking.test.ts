@@ -29,6 +29,44 @@ describe('hyphenation', () => {
     expect([divided, wanted.filter((p) => p >= 2 && word.length - p >= 3 && !points.includes(p))]).toEqual([divided, []]);
   });
 
+  // The exceptions that hyphen.tex lists after Liang's patterns: words the patterns alone would divide elsewhere.
+  test.each([
+    'as-so-ciate',
+    'as-so-ciates',
+    'dec-li-na-tion',
+    'oblig-a-tory',
+    'phil-an-thropic',
+    'present',
+    'presents',
+    'project',
+    'projects',
+    'reci-procity',
+    're-cog-ni-zance',
+    'ref-or-ma-tion',
+    'ret-ri-bu-tion',
+    'ta-ble',
+    'Project',
+  ])('hyphen.tex: %s', (expected) => {
+    const word = expected.replaceAll('-', '');
+    const points = hyphenPoints(word, 0, word.length, 'en', { before: 2, after: 3, inARow: 0, capitals: true });
+    expect([0, ...points].map((p, i) => word.slice(p, points[i] ?? word.length)).join('-')).toBe(expected);
+  });
+
+  // The exceptions of the British and Dutch pattern files (hyph-utf8), as their sources list them; from memory.
+  test.each([
+    ['en-GB', 'uni-ver-sity'],
+    ['en-GB', 'how-ever'],
+    ['en-GB', 'ma-nu-script'],
+    ['en-GB', 're-ci-pro-city'],
+    ['en-GB', 'through-out'],
+    ['en-GB', 'some-thing'],
+    ['nl', 'wa-ter-staats-in-ge-ni-eur'],
+  ])('%s: %s', (language, expected) => {
+    const word = expected.replaceAll('-', '');
+    const points = hyphenPoints(word, 0, word.length, language, { before: 2, after: 3, inARow: 0, capitals: true });
+    expect([0, ...points].map((p, i) => word.slice(p, points[i] ?? word.length)).join('-')).toBe(expected);
+  });
+
   test('limits: least letters before and after, none in capitals, none where a soft hyphen says otherwise', () => {
     const at = (word: string, limits: object): number[] =>
       hyphenPoints(word, 0, word.length, 'en', { ...HYPHENS, before: 1, after: 1, ...limits });

@@ -108,6 +108,39 @@ describe('tables', () => {
     expect(c.stories.get('t')!.overflow).toBeNull();
   });
 
+  // Heights worked by hand: rows of exactly 20 pt.
+  test.each([
+    [5, 85, [3, 2]],
+    [6, 105, [4, 2]],
+    [4, 65, [2, 2]],
+    // Three rows where two fit: one of them must stand alone, and it is the last.
+    [3, 45, [2, 1]],
+    [6, 125, [6]],
+  ])('of %i rows in frames of %i pt, the last is not left alone where another can go with it', (count, height, expected) => {
+    const rows = Array.from({ length: count }, () => ({ height: 20, exact: true }));
+    const c = compose(tableFolio([pt(80)], rows, grid(count, 1), {}, { height, frames: 2 }));
+    expect([...c.frames.values()].map((f) => f.lines.length).filter(Boolean)).toEqual(expected);
+  });
+
+  test('a table does not begin with one row at a foot of a column, but goes on whole', () => {
+    const rows = Array.from({ length: 4 }, () => ({ height: 20, exact: true }));
+    const at = (height: number): number[] => {
+      const folio = produce(tableFolio([pt(80)], rows, grid(4, 1), {}, { height, frames: 3 }), (d) => {
+        d.stories['t']!.blocks['above'] = {
+          kind: 'paragraph',
+          id: 'above',
+          style: 'p',
+          content: [{ type: 'span', text: 'Above' }],
+        } as never;
+        d.stories['t']!.order.unshift('above');
+      });
+      return [...compose(folio).frames.values()].map((f) => f.lines.length);
+    };
+    // The line above takes 12 to 15 pt; what is left is room for one row, or for two.
+    expect(at(40)).toEqual([1, 2, 2]);
+    expect(at(60)).toEqual([3, 2, 0]);
+  });
+
   test('rows that a cell spans are not torn apart', () => {
     const cells = [...grid(4, 2).filter((c) => !(c.row === 2 && c.column === 0)), { row: 1, column: 0, rows: 2, text: 'tall' }].filter(
       (c, i, all) => i === all.length - 1 || !(c.row === 1 && c.column === 0),

@@ -6,7 +6,7 @@ import { emptyBreakpoints, FORCED, NEVER, totalFit } from '../src/compose/totalF
 import type { Breakpoints, TotalFitOptions } from '../src/compose/totalFit.ts';
 
 const { adjustmentRatios, breakLines, forcedBreak, MaxAdjustmentExceededError } = texLineBreak;
-const PLAIN: TotalFitOptions = { mostRatio: 1, doubleHyphen: 0, unevenNeighbours: 0, hyphensInARow: 0, looseness: 0 };
+const PLAIN: TotalFitOptions = { mostRatio: 1, doubleHyphen: 0, unevenNeighbours: 0, finalHyphen: 0, hyphensInARow: 0, looseness: 0 };
 
 /** The same boxes, glue and penalties as breakpoints: legal where Knuth and Plass say (section "The line-breaking problem"). */
 function breakpointsOf(items: readonly InputItem[]): { points: Breakpoints; items: number[] } {

@@ -7,6 +7,7 @@ export const Finding = z.object({
     'font.broken',
     'glyph.missing',
     'text.overflow',
+    'word.cut',
     'alt.missing',
     'style.handFormatted',
     'heading.none',

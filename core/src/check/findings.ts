@@ -6,6 +6,7 @@ import { paragraphRole } from '../folio/resolve.ts';
 import { isOnHiddenLayer, pageOfItem, pagesOf, paragraphsOf } from '../folio/traverse.ts';
 import { brokenParts } from './brokenParts.ts';
 import type { Finding } from './finding.ts';
+import { lineFindings } from './lineFindings.ts';
 
 /** Below this many pixels per inch a picture looks coarse on a good screen (common practice). */
 const COARSE_PPI = 150;
@@ -30,13 +31,7 @@ export function findingsOf(folio: Folio, composition: Composition, fonts: FontSe
         page: last && pageOf(last.spread, last.item),
         subject: last?.item,
       });
-    for (const g of set.missingGlyphs)
-      found.push({
-        code: 'glyph.missing',
-        says: `No font has “${g.character}”.`,
-        page: last && pageOf(last.spread, last.item),
-        subject: g.paragraph,
-      });
+    found.push(...lineFindings(set, pageOf));
     let passages = 0;
     for (const paragraph of paragraphsOf(story))
       passages +=

@@ -6,7 +6,7 @@ import { hyphenWidth, widthBetween } from './shapeParagraph.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
 import { placeTabs } from './tabs.ts';
 import type { PlacedTab } from './tabs.ts';
-import { emptyBreakpoints, FORCED, totalFit } from './totalFit.ts';
+import { emptyBreakpoints, FORCED, NEVER, totalFit } from './totalFit.ts';
 import type { Breakpoints } from './totalFit.ts';
 
 /** A line found by breaking: units of set text, without the spaces at its end. */
@@ -21,37 +21,66 @@ export interface BrokenLine {
   forced: boolean;
   /** A word is divided here. */
   hyphen: boolean;
+  /** A word wider than the line was cut where the line ends. */
+  cut: boolean;
   tabs: PlacedTab[];
 }
 
 /** The room of each line, from the first that is asked for: how far it is indented, and what is left for text. */
 export type Measures = (line: number) => { indent: number; measure: number };
 
-/** Plain TeX's figures (The TeXbook, appendix B): hyphen, two of them in a row, uneven neighbours. */
+/** Plain TeX's figures (The TeXbook, appendix B): hyphen, two of them in a row, one before the last line, uneven neighbours. */
 const HYPHEN_COST = 50;
 const DOUBLE_HYPHEN = 10_000;
+const FINAL_HYPHEN = 5000;
 const UNEVEN = 10_000;
-/** Without hyphens, no line may be looser than this (TeX's pretolerance of 100); with them, these are tried in turn. */
-const FIRST_RATIOS = [1];
-const RATIOS = [1.26, 2, 4, 16, 1000];
+/** The greatest stretch ratio of a line, and whether words, also the last one, may be divided. */
+interface Attempt {
+  mostRatio: number;
+  divide: 'nowhere' | 'notTheLast' | 'anywhere';
+}
+/**
+ * Tried in turn: without hyphens, no line may be looser than TeX's pretolerance of 100 allows. Half a word makes no last
+ * line where the lines before it can do without (common practice; CSS Text 4, section 6.3).
+ */
+const ATTEMPTS: readonly Attempt[] = [
+  { mostRatio: 1, divide: 'nowhere' },
+  { mostRatio: 1.26, divide: 'notTheLast' },
+  { mostRatio: 2, divide: 'notTheLast' },
+  { mostRatio: 2.6, divide: 'notTheLast' },
+  { mostRatio: 2, divide: 'anywhere' },
+  { mostRatio: 4, divide: 'anywhere' },
+  { mostRatio: 16, divide: 'anywhere' },
+  { mostRatio: 1000, divide: 'anywhere' },
+];
 /** How far a ragged line may fall short, as a share of its measure, before it counts as badly as a loose one. */
 const RAG = 0.12;
 const EPSILON = 1e-6;
 
-/** Breaks a paragraph from `start` on: by total fit where it asks for that and can have it, else by first fit. */
-export function breakParagraph(
+/** Lines as far as they have been looked for; `whole` where they reach the paragraph's end. */
+export interface Stretch {
+  lines: BrokenLine[];
+  whole: boolean;
+}
+
+/**
+ * Breaks a paragraph from `start` on, as far as one stretch: by total fit where it asks for that and can have it, else by
+ * first fit. All but the longest paragraphs are one stretch.
+ */
+export function breakStretch(
   shaped: ShapedParagraph,
   opportunities: readonly Opportunity[],
   paragraph: ParagraphProperties,
   start: number,
   measures: Measures,
-): BrokenLine[] {
-  if (!shaped.text.length) return [{ start: 0, end: 0, next: 0, width: 0, forced: true, hyphen: false, tabs: [] }];
+): Stretch {
+  if (!shaped.text.length)
+    return { lines: [{ start: 0, end: 0, next: 0, width: 0, forced: true, hyphen: false, cut: false, tabs: [] }], whole: true };
   const only = onlyLine(shaped, opportunities, paragraph, start, measures);
-  if (only) return [only];
+  if (only) return { lines: [only], whole: true };
   const best =
     paragraph.composer === 'totalFit' && !shaped.hasTabs ? breakTotalFit(shaped, opportunities, paragraph, start, measures) : null;
-  return best ?? breakGreedy(shaped, withHyphens(shaped, opportunities, paragraph), paragraph, start, measures);
+  return best ?? breakGreedy(shaped, opportunities, paragraph, start, measures);
 }
 
 /** The whole rest of a paragraph where it fits in one line as it is: as headings, cells and entries of lists mostly do. */
@@ -78,48 +107,70 @@ function onlyLine(
 const MOST_PLACES = 2500;
 const LOOK_AHEAD = 12;
 
-function breakTotalFit(
+/** The places from `begin` on that one stretch weighs, with or without those inside words; the last ends it. */
+function placesFrom(
   shaped: ShapedParagraph,
-  plain: readonly Opportunity[],
-  paragraph: ParagraphProperties,
-  start: number,
-  measures: Measures,
-): BrokenLine[] | null {
-  let hyphenated: Opportunity[] | null = null;
-  const lines: BrokenLine[] = [];
-  /** Lines from `begin` on, as far as one stretch reaches; whether that is the paragraph's end. */
-  const solve = (begin: number, all: readonly Opportunity[], ratios: readonly number[]): { lines: BrokenLine[]; whole: boolean } | null => {
-    const first = firstAfter(all, begin);
-    const whole = all.length - first <= MOST_PLACES;
-    const from = all.slice(first, first + MOST_PLACES);
-    if (!whole) from[MOST_PLACES - 1] = { ...from[MOST_PLACES - 1]!, required: true };
-    const measureOf = (line: number): number => measures(lines.length + line).measure;
-    const points = breakpointsFor(shaped, from, paragraph, begin, measureOf(0));
-    for (const mostRatio of ratios) {
-      const chosen = totalFit(points, measureOf, {
-        mostRatio,
-        doubleHyphen: DOUBLE_HYPHEN,
-        unevenNeighbours: UNEVEN,
-        hyphensInARow: paragraph.hyphenation?.inARow ?? 0,
-        looseness: paragraph.looseness,
-      });
-      if (chosen) return { whole, lines: chosen.map((b, i) => lineAt(shaped, i ? from[chosen[i - 1]!]!.next : begin, from[b]!)) };
-    }
-    return null;
-  };
-  for (;;) {
-    const begin = lines[lines.length - 1]?.next ?? start;
-    const found = solve(begin, plain, FIRST_RATIOS) ?? solve(begin, (hyphenated ??= withHyphens(shaped, plain, paragraph)), RATIOS);
-    if (!found) return null;
-    if (found.whole) return withEnd(shaped, [...lines, ...found.lines]);
-    // A stretch so short that nothing of it can be kept: such text has no good lines.
-    if (found.lines.length <= LOOK_AHEAD) return null;
-    lines.push(...found.lines.slice(0, -LOOK_AHEAD));
+  all: readonly Opportunity[],
+  begin: number,
+  hyphens: ParagraphProperties | null,
+): { places: Opportunity[]; whole: boolean } {
+  const first = firstIndex(all.length, (i) => all[i]!.next > begin);
+  let places = all.slice(first, first + MOST_PLACES);
+  if (hyphens) {
+    // A word that the line before has begun is looked up from its beginning.
+    places = withHyphens(shaped, places, hyphens, all[first - 1]?.next ?? 0).filter((o) => o.next > begin);
   }
+  const whole = places.length <= MOST_PLACES && first + MOST_PLACES >= all.length;
+  places.length = Math.min(places.length, MOST_PLACES);
+  return { places, whole };
 }
 
-/** The first opportunity after which a line begins beyond `at`. */
-const firstAfter = (all: readonly Opportunity[], at: number): number => firstIndex(all.length, (i) => all[i]!.next > at);
+function breakTotalFit(
+  shaped: ShapedParagraph,
+  all: readonly Opportunity[],
+  paragraph: ParagraphProperties,
+  begin: number,
+  measures: Measures,
+): Stretch | null {
+  const measureOf = (line: number): number => measures(line).measure;
+  let { places, whole } = placesFrom(shaped, all, begin, null);
+  let points: Breakpoints | null = null;
+  let divided = false;
+  for (const { mostRatio, divide } of ATTEMPTS) {
+    if (divide !== 'nowhere' && !divided) {
+      ({ places, whole } = placesFrom(shaped, all, begin, paragraph));
+      points = null;
+      divided = true;
+    }
+    if (!points) {
+      const last = places.length - 1;
+      if (!whole) places[last] = { ...places[last]!, required: true };
+      points = breakpointsFor(shaped, places, paragraph, begin, measureOf(0));
+    }
+    if (divided && whole) for (const i of hyphensInLastWord(places)) points.cost[i] = divide === 'anywhere' ? HYPHEN_COST : NEVER;
+    const chosen = totalFit(points, measureOf, {
+      mostRatio,
+      doubleHyphen: DOUBLE_HYPHEN,
+      finalHyphen: whole ? FINAL_HYPHEN : 0,
+      unevenNeighbours: UNEVEN,
+      hyphensInARow: paragraph.hyphenation?.inARow ?? 0,
+      looseness: paragraph.looseness,
+    });
+    if (!chosen) continue;
+    const lines = chosen.map((b, i) => lineAt(shaped, i ? places[chosen[i - 1]!]!.next : begin, places[b]!));
+    if (whole) return { whole, lines: withEnd(shaped, lines) };
+    // A stretch so short that nothing of it can be kept: such text has no good lines.
+    return lines.length > LOOK_AHEAD ? { whole, lines: lines.slice(0, -LOOK_AHEAD) } : null;
+  }
+  return null;
+}
+
+/** Places inside the paragraph's last word, by index. */
+function hyphensInLastWord(places: readonly Opportunity[]): number[] {
+  const out: number[] = [];
+  for (let i = places.length - 2; i >= 0 && places[i]!.hyphen; i--) out.push(i);
+  return out;
+}
 
 const lineAt = (shaped: ShapedParagraph, start: number, o: Opportunity): BrokenLine => ({
   start,
@@ -128,13 +179,15 @@ const lineAt = (shaped: ShapedParagraph, start: number, o: Opportunity): BrokenL
   width: widthBetween(shaped, start, Math.max(start, o.end)),
   forced: o.required || o.next >= shaped.text.length,
   hyphen: o.hyphen,
+  cut: false,
   tabs: [],
 });
 
 /** A soft return at the very end leaves an empty line after it. */
 function withEnd(shaped: ShapedParagraph, lines: BrokenLine[]): BrokenLine[] {
   const { length } = shaped.text;
-  if (shaped.text.endsWith('\n')) lines.push({ start: length, end: length, next: length, width: 0, forced: true, hyphen: false, tabs: [] });
+  if (shaped.text.endsWith('\n'))
+    lines.push({ start: length, end: length, next: length, width: 0, forced: true, hyphen: false, cut: false, tabs: [] });
   return lines;
 }
 
@@ -174,27 +227,32 @@ function breakpointsFor(
   return points;
 }
 
+/** First fit finds this many lines at once. */
+const FIRST_FIT_LINES = 400;
+
 /** First fit: each line takes as many break opportunities as its measure holds. */
 function breakGreedy(
   shaped: ShapedParagraph,
-  opportunities: readonly Opportunity[],
+  all: readonly Opportunity[],
   paragraph: ParagraphProperties,
   start: number,
   measures: Measures,
-): BrokenLine[] {
+): Stretch {
   const { text } = shaped;
   const lines: BrokenLine[] = [];
-  let index = firstAfter(opportunities, start);
+  const { places, whole } = placesFrom(shaped, all, start, paragraph);
+  let index = 0;
   let lineStart = start;
   let hyphens = 0;
   const most = paragraph.hyphenation?.inARow ?? 0;
-  while (lineStart < text.length && index < opportunities.length) {
+  const lastWord = whole ? places.length - 1 - hyphensInLastWord(places).length : Infinity;
+  while (lineStart < text.length && index < places.length && lines.length < FIRST_FIT_LINES) {
     const { indent, measure } = measures(lines.length);
     let best: BrokenLine | null = null;
     let after = index;
-    for (let at = index; at < opportunities.length; at++) {
-      const o = opportunities[at]!;
-      if (o.hyphen && most > 0 && hyphens >= most) continue;
+    for (let at = index; at < places.length; at++) {
+      const o = places[at]!;
+      if (o.hyphen && ((most > 0 && hyphens >= most) || (best && at >= lastWord))) continue;
       const candidate = candidateLine(shaped, paragraph, lineStart, o, indent, measure);
       const fits = candidate.width <= measure + EPSILON;
       if (!fits && best) {
@@ -218,7 +276,10 @@ function breakGreedy(
     index = after;
     lineStart = best.next;
   }
-  return withEnd(shaped, lines);
+  if (whole && lineStart >= text.length) return { whole: true, lines: withEnd(shaped, lines) };
+  // The last line found may have ended only because the places did.
+  if (lines.length > 1) lines.pop();
+  return { whole: !lines.length, lines };
 }
 
 const cutLine = (shaped: ShapedParagraph, start: number, end: number): BrokenLine => ({
@@ -228,6 +289,7 @@ const cutLine = (shaped: ShapedParagraph, start: number, end: number): BrokenLin
   width: widthBetween(shaped, start, end),
   forced: false,
   hyphen: false,
+  cut: true,
   tabs: [],
 });
 
@@ -242,7 +304,7 @@ function candidateLine(
 ): BrokenLine {
   const { text } = shaped;
   let end = o.end;
-  while (end > start && vanishes(text[end - 1])) end--;
+  while (end > start && vanishes(text.charCodeAt(end - 1))) end--;
   end = Math.max(end, start);
   const far = farTooLong(shaped, start, end, measure);
   const { tabs, width } = far ?? placeTabs(shaped, paragraph, start, end, indent, measure);
@@ -253,6 +315,7 @@ function candidateLine(
     width: width + (o.hyphen ? hyphenWidth(shaped, o.end) : 0),
     forced: o.required || o.next >= text.length,
     hyphen: o.hyphen,
+    cut: false,
     tabs,
   };
 }

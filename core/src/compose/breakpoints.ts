@@ -17,8 +17,10 @@ export interface Opportunity {
 }
 
 /** Spaces that vanish at a line's end (UAX 14, classes SP and BA; CSS Text 3, 4.1.3); a soft return goes with them. */
-const VANISHES = /[ \u1680\u2000-\u2006\u2008-\u200A\u205F\u3000\n]/;
-export const vanishes = (c: string | undefined): boolean => c !== undefined && VANISHES.test(c);
+export function vanishes(unit: number): boolean {
+  if (unit === 0x20 || unit === 0x0a) return true;
+  return unit >= 0x1680 && (unit === 0x1680 || (unit >= 0x2000 && unit <= 0x200a && unit !== 0x2007) || unit === 0x205f || unit === 0x3000);
+}
 
 /**
  * Where lines may end: UAX 14, less what lies inside passages that must not be broken. A soft hyphen is an
@@ -34,7 +36,7 @@ export function opportunitiesOf(shaped: ShapedParagraph): Opportunity[] {
     const required = b.required === true && position < text.length;
     if (!required && together.some(([from, to]) => position > from && position < to)) continue;
     let end = position;
-    while (end > 0 && vanishes(text[end - 1])) end--;
+    while (end > 0 && vanishes(text.charCodeAt(end - 1))) end--;
     found.push({
       end,
       next: position,
@@ -57,12 +59,19 @@ function noBreakRanges(shaped: ShapedParagraph): [number, number][] {
   return out;
 }
 
-/** The opportunities with those where the paragraph's language allows a word to be divided, in order. */
-export function withHyphens(shaped: ShapedParagraph, opportunities: readonly Opportunity[], paragraph: ParagraphProperties): Opportunity[] {
+/** Opportunities from a unit on with those where the paragraph's language allows a word between to be divided, in order. */
+export function withHyphens(
+  shaped: ShapedParagraph,
+  opportunities: readonly Opportunity[],
+  paragraph: ParagraphProperties,
+  from: number,
+): Opportunity[] {
   const limits = paragraph.hyphenation;
   if (!limits) return [...opportunities];
+  const to = opportunities[opportunities.length - 1]?.next ?? from;
   const points: number[] = [];
-  for (const look of languageRanges(shaped)) points.push(...hyphenPoints(shaped.text, look.start, look.end, look.language, limits));
+  for (const { start, end, language } of languageRanges(shaped))
+    if (end > from && start < to) points.push(...hyphenPoints(shaped.text, Math.max(start, from), Math.min(end, to), language, limits));
   const together = noBreakRanges(shaped);
   const out: Opportunity[] = [];
   let i = 0;

@@ -54,6 +54,7 @@ export const placed = (line: SetLine, x: number, baseline: number, column: numbe
   ascent: line.ascent,
   descent: line.descent,
   spaceAtEnd: line.spaceAtEnd,
+  cut: line.cut,
   column,
   first: line.first,
   last: line.last,

@@ -6,6 +6,7 @@ import { linesWithin, partOfNote } from './notes.ts';
 import type { CarriedNote, SetNote } from './notes.ts';
 import { linesOf, plainRoom } from './prepare.ts';
 import { findNote, linesOfAll, preparedIn } from './preparedIn.ts';
+import type { ParagraphLines } from './paragraphLines.ts';
 import type { Prepared, Room } from './prepare.ts';
 import type { BuiltLine } from './setLine.ts';
 import { setTable } from './table.ts';
@@ -21,6 +22,9 @@ interface Begun {
   before: number;
   keepWithNext: number;
 }
+
+/** Rows that stand together where a table begins and where it ends, as lines do by widows and orphans (common practice). */
+const ROWS_TOGETHER = 2;
 
 /** What has been worked out for the columns of a frame: balanced ones are filled again and again. */
 export interface FrameMemory {
@@ -107,36 +111,41 @@ export class ColumnFiller {
     if (wanted) return { done: false, state: { ...now, broken: true, skip: wanted === 'column' ? null : wanted } };
     const before = this.fill.count;
     if (starts) this.fill.addSpace(properties.spaceBefore);
-    const { lines, broken, baselines } = this.linesFor(prepared, now.unit);
+    const { lines, baselineOf } = this.linesFor(prepared, now.unit);
     let placed = 0;
-    for (; placed < lines.length; placed++) {
-      const notes = this.notesIn(prepared, broken[placed]!);
-      const baseline = baselines?.[placed];
-      if (this.fill.place(lines[placed]!, properties.alignToGrid, notes, baseline ?? undefined)) continue;
-      // At a column's top there is nowhere else to go: the note is divided.
-      const cut = this.fill.isEmpty && notes.length ? this.divide(notes, lines[placed]!, properties.alignToGrid) : null;
-      if (!cut || !this.fill.place(lines[placed]!, properties.alignToGrid, cut.here, baseline ?? undefined)) break;
-      this.left.push(...cut.left);
+    for (let line = lines.line(0); line; line = lines.line(placed)) {
+      const notes = this.notesIn(prepared, lines.range(placed));
+      const baseline = baselineOf?.(placed);
+      if (!this.fill.place(line, properties.alignToGrid, notes, baseline)) {
+        // At a column's top there is nowhere else to go: the note is divided.
+        const cut = this.fill.isEmpty && notes.length ? this.divide(notes, line, properties.alignToGrid) : null;
+        if (!cut || !this.fill.place(line, properties.alignToGrid, cut.here, baseline)) break;
+        this.left.push(...cut.left);
+        placed++;
+        if (!lines.has(placed)) break;
+        return { done: false, state: { block: now.block, unit: lines.range(placed).start, broken: true, skip: null } };
+      }
       placed++;
-      if (placed === lines.length) break;
-      return { done: false, state: { block: now.block, unit: broken[placed]!.start, broken: true, skip: null } };
     }
-    if (placed === lines.length) {
+    if (!lines.has(placed)) {
       this.begun.push({ block: now.block, unit: now.unit, before, keepWithNext: properties.keepWithNext });
-      const short = starts && prepared.dropCapital ? prepared.dropCapital.lines - lines.length : 0;
+      const short = starts && prepared.dropCapital ? prepared.dropCapital.lines - placed : 0;
       this.fill.addSpace(properties.spaceAfter + Math.max(0, short) * prepared.empty.leading);
       return { done: true };
     }
-    const stay = this.staying(prepared, starts, before, placed, lines.length);
+    const stay = this.staying(prepared, starts, before, placed, lines.countFrom(placed, properties.widows));
     if (stay === null) return { done: false, state: this.moveWhole(now, before) };
     this.fill.truncate(before + stay);
-    return { done: false, state: { block: now.block, unit: stay ? broken[stay]!.start : now.unit, broken: true, skip: null } };
+    return { done: false, state: { block: now.block, unit: stay ? lines.range(stay).start : now.unit, broken: true, skip: null } };
   }
 
-  /** How many of a paragraph's lines stay in this column; null where it moves on whole, with what must stay with it. */
-  private staying(prepared: Prepared, starts: boolean, before: number, placed: number, total: number): number | null {
+  /**
+   * How many of a paragraph's lines stay in this column, where `rest` (as far as it matters) found no room; null where it
+   * moves on whole, with what must stay with it.
+   */
+  private staying(prepared: Prepared, starts: boolean, before: number, placed: number, rest: number): number | null {
     const { keepLines, orphans, widows } = prepared.properties;
-    const stay = total - placed < widows ? Math.max(0, total - widows) : placed;
+    const stay = rest < widows ? Math.max(0, placed + rest - widows) : placed;
     const own = starts && (keepLines || stay < Math.max(1, orphans, prepared.dropCapital?.lines ?? 1));
     const chained = starts && stay < (this.begun.at(-1)?.keepWithNext ?? 0) && this.chainStart() !== null;
     if (before > 0 && (own || chained)) return null;
@@ -171,17 +180,10 @@ export class ColumnFiller {
   }
 
   /** A paragraph's lines from a unit on, with their baselines where they keep clear of something. */
-  private linesFor(
-    prepared: Prepared,
-    unit: number,
-  ): { lines: BuiltLine[]; broken: ReturnType<typeof linesOf>['broken']; baselines: number[] | null } {
-    if (!this.obstacles.length) {
-      const { lines, broken } = linesOf(prepared, unit, this.plain);
-      return { lines, broken, baselines: null };
-    }
+  private linesFor(prepared: Prepared, unit: number): { lines: ParagraphLines; baselineOf?: (line: number) => number } {
+    if (!this.obstacles.length) return { lines: linesOf(prepared, unit, this.plain) };
     const { room, baselines } = this.roomBeside(prepared);
-    const { lines, broken } = linesOf(prepared, unit, room);
-    return { lines, broken, baselines: lines.map((_, i) => baselines(i)) };
+    return { lines: linesOf(prepared, unit, room), baselineOf: baselines };
   }
 
   /** Places for lines from here down, keeping clear of obstacles; lines are taken to be evenly apart. */
@@ -274,9 +276,18 @@ export class ColumnFiller {
         break;
       }
     }
-    // What must stay with the lines after it must stay with as many rows.
-    const chained = now.unit === 0 && row < (this.begun.at(-1)?.keepWithNext ?? 0) && this.chainStart() !== null;
-    if (row < set.body.length && (row === now.unit || chained)) return this.tableMoves(before, now, now.unit);
+    const left = set.body.length - row;
+    if (left > 0) {
+      // As with lines, the last row is not left alone where one more can go with it.
+      if (left < ROWS_TOGETHER && row - now.unit > ROWS_TOGETHER) {
+        this.fill.truncate(this.fill.count - 1);
+        row--;
+      }
+      // What must stay with the lines after it must stay with as many rows.
+      const chained = now.unit === 0 && row < (this.begun.at(-1)?.keepWithNext ?? 0) && this.chainStart() !== null;
+      const alone = now.unit === 0 && before > 0 && row < Math.min(ROWS_TOGETHER, set.body.length);
+      if (row === now.unit || alone || chained) return this.tableMoves(before, now, now.unit);
+    }
     place(set.footer);
     if (row < set.body.length) return { done: false, state: { ...now, unit: row, broken: true, skip: null } };
     this.begun.push({ block: now.block, unit: now.unit, before, keepWithNext: 0 });

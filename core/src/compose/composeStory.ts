@@ -296,7 +296,7 @@ function overflowOf(setting: StorySetting): TextOverflow | null {
     out.lines +=
       rest.length > LONG
         ? Math.ceil(shaped.sums.edge(shaped.text.length) / Math.max(1, room.slot(0).width))
-        : linesOf(prepared, unit, room).lines.length;
+        : linesOf(prepared, unit, room).countFrom(0, Infinity);
   };
   flow.order.slice(end.block).forEach((id, i) => count(id, i === 0 ? end.unit : 0));
   for (const { id, from } of notes ?? []) countNote(flow, id, from, room.slot(0).width, out);

@@ -33,21 +33,33 @@ const LONGEST_WORD = 120;
 class Language {
   private readonly words = new Map<string, readonly number[]>();
   private readonly mark: (word: string) => string;
+  private readonly exceptions = new Map<string, readonly number[]>();
 
   constructor(patterns: readonly unknown[]) {
+    // Words that the patterns would divide wrongly. The package keeps their places as counted in the word with its hyphens,
+    // but puts them in as if counted without ("re-cogn-iza-nce"), so they are looked up here.
+    for (const [word, places] of Object.entries((patterns[2] ?? {}) as Record<string, number[]>))
+      this.exceptions.set(
+        word,
+        places.map((place, i) => place - i),
+      );
     this.mark = createHyphenator(patterns, { hyphenChar: SOFT_HYPHEN, minWordLength: 2, html: false });
   }
 
   points(word: string): readonly number[] {
     let points = this.words.get(word);
     if (!points) {
-      const found: number[] = [];
-      let offset = 0;
-      for (const part of this.mark(word).split(SOFT_HYPHEN).slice(0, -1)) found.push((offset += part.length));
       if (this.words.size >= MOST_WORDS) this.words.clear();
-      this.words.set(word, (points = found));
+      this.words.set(word, (points = this.exceptions.get(word.toLowerCase()) ?? this.byPatterns(word)));
     }
     return points;
+  }
+
+  private byPatterns(word: string): number[] {
+    const found: number[] = [];
+    let offset = 0;
+    for (const part of this.mark(word).split(SOFT_HYPHEN).slice(0, -1)) found.push((offset += part.length));
+    return found;
   }
 }
 

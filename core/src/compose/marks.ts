@@ -52,6 +52,8 @@ export interface SetLine {
   descent: number;
   /** A space that stood at the break and is not shown. */
   spaceAtEnd: boolean;
+  /** It ends inside a word that is wider than the line. */
+  cut: boolean;
   column: number;
   first: boolean;
   last: boolean;

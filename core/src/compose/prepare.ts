@@ -2,8 +2,8 @@ import type { Head } from '../folio/head.ts';
 import type { Inline, Paragraph } from '../folio/story.ts';
 import type { CharacterProperties, ParagraphProperties } from '../folio/styles.ts';
 import { leadingOf, resolveParagraph, resolveSpan } from '../folio/resolve.ts';
-import { breakParagraph } from './breakLines.ts';
-import type { BrokenLine, Measures } from './breakLines.ts';
+import { breakStretch } from './breakLines.ts';
+import type { Measures } from './breakLines.ts';
 import { opportunitiesOf } from './breakpoints.ts';
 import type { Opportunity } from './breakpoints.ts';
 import { setDropCapital } from './dropCapital.ts';
@@ -12,8 +12,8 @@ import type { GeneratedTexts, ItemRoom } from './expand.ts';
 import type { FontSet } from './fontSet.ts';
 import { itemise } from './itemise.ts';
 import type { ListLabel } from './listLabels.ts';
+import { ParagraphLines } from './paragraphLines.ts';
 import { buildLine } from './setLine.ts';
-import type { BuiltLine } from './setLine.ts';
 import { shapeParagraph } from './shapeParagraph.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
 
@@ -33,10 +33,6 @@ export interface Prepared {
 interface Shaping {
   shaped: ShapedParagraph;
   opportunities: Opportunity[];
-}
-export interface ParagraphLines {
-  broken: BrokenLine[];
-  lines: BuiltLine[];
 }
 
 /** What a paragraph's generated texts come to where it stands. */
@@ -204,26 +200,29 @@ export function linesOf(prepared: Prepared, unit: number, room: Room): Paragraph
   const kept = prepared.lines.get(key);
   if (kept) return kept;
   const { properties, dropCapital } = prepared;
-  const { shaped, opportunities } = prepared.shaping();
   const begins = dropCapital?.end ?? 0;
-  const start = unit === 0 ? begins : unit;
   const indentOf = (line: number): number =>
     properties.startIndent +
     (unit === 0 && line === 0 ? properties.firstLineIndent : 0) +
     (unit === 0 && dropCapital && line < dropCapital.lines ? dropCapital.width : 0);
-  const measures: Measures = (line) => {
+  const measureOf: Measures = (line) => {
     const indent = indentOf(line);
     return { indent, measure: Math.max(0, room.slot(line).width - indent - properties.endIndent) };
   };
-  const broken = breakParagraph(shaped, opportunities, properties, start, measures);
-  const lines = broken.map((line, i) => {
-    const { indent, measure } = measures(i);
-    const built = buildLine(shaped, line, { paragraph: properties, id: prepared.id, indent, measure, begins, base: prepared.empty });
-    built.x += room.slot(i).x;
-    return built;
+  const set = new ParagraphLines(unit === 0 ? begins : unit, {
+    breakFrom(at, before) {
+      const { shaped, opportunities } = prepared.shaping();
+      return breakStretch(shaped, opportunities, properties, at, before ? (line) => measureOf(before + line) : measureOf);
+    },
+    build(line, i) {
+      const { indent, measure } = measureOf(i);
+      const setting = { paragraph: properties, id: prepared.id, indent, measure, begins, base: prepared.empty };
+      const built = buildLine(prepared.shaping().shaped, line, setting);
+      built.x += room.slot(i).x;
+      if (unit === 0 && i === 0) dropCapital?.join(built);
+      return built;
+    },
   });
-  if (unit === 0 && dropCapital && lines[0]) dropCapital.join(lines[0]);
-  const set = { broken, lines };
   if (prepared.lines.size >= MOST_ROOMS) prepared.lines.delete(prepared.lines.keys().next().value!);
   prepared.lines.set(key, set);
   return set;

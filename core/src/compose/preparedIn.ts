@@ -33,5 +33,5 @@ export function findNote({ story }: Flow, id: string): { note: Note; owner: Para
 export const linesOfAll = (flow: Flow, ids: readonly string[], room: Room, prepare: (paragraph: Paragraph) => Prepared): BuiltLine[] =>
   ids.flatMap((id) => {
     const block = flow.story.blocks[id];
-    return block?.kind === 'paragraph' ? linesOf(prepare(block), 0, room).lines : [];
+    return block?.kind === 'paragraph' ? linesOf(prepare(block), 0, room).all() : [];
   });

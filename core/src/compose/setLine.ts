@@ -62,6 +62,7 @@ export function buildLine(shaped: ShapedParagraph, line: BrokenLine, setting: Li
     ascent: metrics.ascent,
     descent: metrics.descent,
     spaceAtEnd: line.next > line.end && /\s/.test(shaped.text[line.end] ?? ''),
+    cut: line.cut,
     column: 0,
     first: line.start <= setting.begins,
     last: line.next >= shaped.text.length,

@@ -31,6 +31,8 @@ export interface TotalFitOptions {
   mostRatio: number;
   /** Added where two lines in a row end with a hyphen. */
   doubleHyphen: number;
+  /** Added where the line before the last ends with a hyphen, so that the last is the end of a word. */
+  finalHyphen: number;
   /** Added where a tight line stands beside a loose one. */
   unevenNeighbours: number;
   /** Most lines in a row that end with a hyphen; 0 is no limit. */
@@ -162,7 +164,7 @@ export function totalFit(points: Breakpoints, measureOf: (line: number) => numbe
       if (hyphensInARow > 0 && hyphens > hyphensInARow) continue;
       const fitness = fitnessOf(ratio);
       let demerits = ways.demerits[way]! + demeritsOf(ratio, cost);
-      if (flagged && ways.hyphens[way]! > 0) demerits += options.doubleHyphen;
+      if (ways.hyphens[way]! > 0) demerits += flagged ? options.doubleHyphen : b === points.count - 1 ? options.finalHyphen : 0;
       if (from >= 0 && Math.abs(fitness - ways.fitness[way]!) > 1) demerits += options.unevenNeighbours;
       keepBest(fresh, b, way, ways.line[way]! + 1, fitness, hyphens, demerits);
     }
