@@ -1,12 +1,12 @@
+import { chromium } from '@playwright/test';
+import { CHROMIUM } from '../e2e/chromium.ts';
 import { availableParallelism, cpus, tmpdir } from 'node:os';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
-import { spawn } from 'node:child_process';
 import { dirname, join } from 'node:path';
-import { chromium } from '@playwright/test';
 import { samples } from '@elastic-folio/demo';
 import type { Sample } from '@elastic-folio/demo';
 import { longFolio, proseOf, typeInLongChain } from './longChain.ts';
-import { CHROMIUM } from '../e2e/chromium.ts';
+import { onScreen } from './onScreen.ts';
 import { printed, printMemory } from './printing.ts';
 import { applyEdit } from '@elastic-folio/core';
 import { Composer, loadFonts } from '@elastic-folio/core/compose';
@@ -198,53 +198,22 @@ async function printing(sample: Sample, fonts: FontSet): Promise<void> {
   if (p.kiB > p.browserKiB) missed.push('the PDF of 300 pages is larger than a browser’s');
 }
 
-/** From opening the Almanac in a warm browser to its first page on screen, and from a keystroke to the changed page. */
-async function onScreen(): Promise<void> {
-  const data = await mkdtemp(join(tmpdir(), 'folio-bench-data-'));
-  const server = spawn(process.execPath, ['dist/server.mjs'], {
-    env: { ...process.env, PORT: '4790', FOLIO_DATA: data },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  try {
-    await new Promise<void>((resolve, reject) => {
-      server.stdout.on('data', (d: Buffer) => d.includes('is open at') && resolve());
-      server.on('exit', () => reject(new Error('the server did not start')));
-    });
-    const browser = await chromium.launch(CHROMIUM);
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto('http://127.0.0.1:4790/');
-    const id = await page.locator('.shelf-row', { hasText: 'Almanac' }).getAttribute('data-document');
-    const firstPage = await time(async () => {
-      await page.goto(`http://127.0.0.1:4790/d/${id}/intake`);
-      await page.waitForFunction(() => document.querySelector('.spread use') && [...document.querySelectorAll('.spread image')].length);
-    });
-    await page.goto(`http://127.0.0.1:4790/d/${id}/intake?item=feature-1&page=3`);
-    await page.locator('.ProseMirror p').first().click();
-    await page.waitForTimeout(1000);
-    const strokes: number[] = [];
-    for (let i = 0; i < 12; i++) {
-      strokes.push(
-        await page.evaluate(
-          () =>
-            new Promise<number>((resolve) => {
-              const frame = document.querySelector('.spread [data-item="feature-1"]')!.closest('.spread')!;
-              const began = performance.now();
-              new MutationObserver((_, o) => {
-                o.disconnect();
-                requestAnimationFrame(() => resolve(performance.now() - began));
-              }).observe(frame, { childList: true, subtree: true });
-              document.execCommand('insertText', false, 'x');
-            }),
-        ),
-      );
-    }
-    report['on screen (warm browser)'] = { almanacFirstPageMs: round(firstPage), keystrokeToRepaintMs: round(median(strokes)) };
-    await browser.close();
-  } finally {
-    server.kill('SIGTERM');
-    await new Promise((r) => server.once('exit', r));
-    await rm(data, { recursive: true, force: true });
-  }
+/** The Almanac and a document of 3,000 pages in a browser: how soon they are seen, and the memory they take. */
+async function screen(sample: Sample): Promise<void> {
+  const { almanac, long } = await onScreen(longFolio(sample.folio, proseOf(sample.folio), 3000), (work) => time(work));
+  report['on screen (warm browser)'] = {
+    almanacFirstPageMs: round(almanac.firstPageMs),
+    keystrokeToRepaintMs: round(median(almanac.strokesMs)),
+  };
+  report['3000 pages on screen'] = {
+    firstPageMs: round(long.firstPageMs, 0),
+    lastPageMs: round(long.lastPageMs, 0),
+    wholeRunMs: round(long.scrolledMs, 0),
+    browserMiB: round(long.browserMiB, 0),
+    serverMiB: round(long.serverMiB, 0),
+  };
+  if (long.browserMiB > MEMORY_LIMIT)
+    missed.push(`3,000 pages take ${round(long.browserMiB, 0)} MiB in the browser, more than ${MEMORY_LIMIT}`);
 }
 
 async function main(): Promise<void> {
@@ -259,9 +228,10 @@ async function main(): Promise<void> {
     if (only('compositions')) await composition(sample, fonts);
     if (only('conversions')) await conversions(sample, fonts);
     if (only('printing') && sample.folio.stories['dome-feature']) await printing(sample, fonts);
+    if (only('screen') && sample.folio.stories['dome-feature']) await screen(sample);
     if (only('chains') && sample.folio.stories['dome-feature']) longChains(sample, fonts);
   }
-  if (only('screen')) await onScreen();
+
   if (json) console.log(JSON.stringify(report, null, 1));
   else
     for (const [name, values] of Object.entries(report))

@@ -12,6 +12,7 @@ if (wants('programs')) {
     server: 'server/src/main.ts',
     'conversion-thread': 'server/src/conversion/thread.ts',
     'database-thread': 'server/src/database/thread.ts',
+    'samples-process': 'server/src/samplesProcess.ts',
     'worker-process': 'server/src/workerProcess.ts',
   };
   await bundleForNode(Object.fromEntries(Object.entries(entries).filter(([, file]) => existsSync(join(root, file)))));

@@ -2,7 +2,7 @@ import { parseArgs } from 'node:util';
 import { FolioError } from '@elastic-folio/core/node';
 import { convertFile } from './convert.ts';
 import { inspect } from './inspect.ts';
-import { writeSamples } from './samples.ts';
+import { samplesInto } from './samples.ts';
 import { USAGE, UsageError } from './usage.ts';
 
 const OPTIONS = {
@@ -60,7 +60,7 @@ async function run(argv: string[]): Promise<void> {
     );
     if (r.outputs.some((o) => !o.valid)) process.exitCode = 1;
   } else if (command === 'samples') {
-    const r = await writeSamples(need(values.out, '--out'));
+    const r = await samplesInto(need(values.out, '--out'));
     print(r, () => r.files.map((f) => `${f.title}: ${f.path}`).join('\n'));
   } else throw new UsageError(command ? `There is no command "${command}".` : 'A command is missing.');
 }

@@ -10,3 +10,4 @@ export type { Sample } from './sampleAssembly.ts';
 export async function samples(): Promise<Sample[]> {
   return Promise.all([marrowbyAlmanac(), openDomeNight(), handbook(), fiveWorlds()]);
 }
+export { writeSamples } from './writeSamples.ts';

@@ -9,6 +9,7 @@ import { EmbeddedDb } from './database/embedded.ts';
 import { migrate } from './database/migrate.ts';
 import { PostgresDb } from './database/postgres.ts';
 import { DocumentStore } from './documents/documentStore.ts';
+import { Surveys } from './documents/survey.ts';
 import { EventHub } from './events.ts';
 import { Runner } from './runs/runner.ts';
 import type { RunnerPaths } from './runs/runner.ts';
@@ -25,6 +26,7 @@ export interface Services {
   runs: RunStore;
   runner: Runner;
   pool: ConversionPool;
+  surveys: Surveys;
   events: EventHub;
   loaded(id: string): Promise<LoadedFolio>;
   fontSources(id: string): Promise<FontSource[]>;
@@ -49,16 +51,18 @@ export async function startServices(config: Config): Promise<Services> {
   await runner.start(db, config.databaseUrl);
   const loaded = async (id: string): Promise<LoadedFolio> => ({ folio: (await documents.get(id)).folio, files: await documents.files(id) });
   const shipped = await shippedFontSource();
+  const derived = new FileDerived(paths.derived);
   return {
     config,
     db,
     paths,
     blobs,
-    derived: new FileDerived(paths.derived),
+    derived,
     documents,
     runs,
     runner,
     pool,
+    surveys: new Surveys(loaded, derived, pool, paths.blobs, events),
     events,
     loaded,
     fontSources: async (id) => [documentFontSource(await loaded(id), blobs), shipped],

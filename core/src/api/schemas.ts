@@ -23,7 +23,8 @@ export const ShelfEntry = z.object({
   language: z.string(),
   editions: z.array(z.string()),
   cover: z.string(),
-  openPoints: z.array(z.string()),
+  /** What to look at; null while the document is being looked through. */
+  openPoints: z.array(z.string()).nullable(),
   outputs: z.array(OutputState),
 });
 export type ShelfEntry = z.infer<typeof ShelfEntry>;

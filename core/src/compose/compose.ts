@@ -22,6 +22,8 @@ export interface Reach {
   stories?: ReadonlySet<string> | undefined;
   /** Frames that must be set; the chains that hold them are set as far as them. Absent: every one. */
   frames?: ReadonlySet<string> | undefined;
+  /** Pages of the document are still missing: what does not fit in those there are is not counted as left over. */
+  incomplete?: boolean | undefined;
 }
 
 /**
@@ -59,7 +61,7 @@ export class Composer {
     this.fields.learnLabels(this.settings.values());
     this.setAll(reach);
     if (!reach.frames) this.settleReferences(folio, reach, changed);
-    const composition = this.collect(folio);
+    const composition = this.collect(folio, !reach.incomplete);
     this.last = { folio, composition };
     return composition;
   }
@@ -84,7 +86,7 @@ export class Composer {
   /** The composition as far as it has been set. */
   current(): Composition {
     const { folio } = this.last!;
-    return (this.last = { folio, composition: this.collect(folio) }).composition;
+    return (this.last = { folio, composition: this.collect(folio, true) }).composition;
   }
 
   private begin(folio: Folio, story: Story, kept: StorySetting | undefined, before: Folio | undefined): StorySetting {
@@ -167,11 +169,11 @@ export class Composer {
     }
   }
 
-  private collect(folio: Folio): Composition {
+  private collect(folio: Folio, complete: boolean): Composition {
     const composition: Composition = { frames: new Map(), stories: new Map() };
     for (const [key, setting] of this.settings) {
       const kept = this.composed.get(key);
-      const whole = isWhole(setting);
+      const whole = complete && isWhole(setting);
       const same = kept && kept.frames === setting.frames && whole;
       const set = same
         ? kept

@@ -21,6 +21,9 @@ export interface DropCapital {
 /** Room between a drop capital and the text beside it, as a share of the text's size (common practice). */
 const GAP = 0.3;
 
+/** Each capital is taken out of it before the next begins. */
+const writer = new GlyphWriter();
+
 /**
  * Sets a drop capital: its letters stand on the baseline of the last line they reach, and are as high as from
  * there to the capital height of the first line.
@@ -46,48 +49,49 @@ export function setDropCapital(
   const scale = size / font.unitsPerEm;
   const { features, language } = look;
   const glyphs = font.shape(letters, 0, letters.length, { features, language, script: 'Latn', direction: 'ltr' });
-  const writer = new GlyphWriter();
   for (let i = 0; i < glyphs.count; i++) {
     const next = i + 1 < glyphs.count ? glyphs.cluster(i + 1) : letters.length;
     const length = Math.max(0, next - glyphs.cluster(i));
     writer.add(glyphs.gid(i), glyphs.advance(i) * scale, glyphs.dx(i) * scale, -glyphs.dy(i) * scale, glyphs.cluster(i), length);
   }
   const lettersWidth = writer.x;
-  const placed = writer.take(letters, Uint32Array.from(shaped.offsets.slice(0, letters.length)));
   const width = lettersWidth + GAP * base.size;
+  const run: GlyphRun = {
+    font,
+    size,
+    look,
+    fill: look.fill,
+    text: letters,
+    start: 0,
+    end: shaped.offsets[letters.length]!,
+    x: -width,
+    shift: drop,
+    width: lettersWidth,
+    wordSpace: 0,
+    letterSpace: 0,
+    horizontalScale: 1,
+    features: look.features,
+    language: look.language,
+    direction: 'ltr',
+    joint: 'flow',
+    decoration: undefined,
+    generated: undefined,
+    link: undefined,
+    characterStyle: undefined,
+    glyphs: writer.take(letters, Uint32Array.from(shaped.offsets.slice(0, letters.length))),
+  };
   return {
     end: letters.length,
     lines: dropCapital.lines,
     width,
-    join(first) {
-      const run: GlyphRun = {
-        font,
-        size,
-        look,
-        fill: look.fill,
-        text: letters,
-        start: 0,
-        end: shaped.offsets[letters.length]!,
-        x: -width,
-        shift: drop,
-        width: lettersWidth,
-        wordSpace: 0,
-        letterSpace: 0,
-        horizontalScale: 1,
-        features: look.features,
-        language: look.language,
-        direction: 'ltr',
-        joint: 'flow',
-        decoration: undefined,
-        generated: undefined,
-        link: undefined,
-        characterStyle: undefined,
-        glyphs: placed,
-      };
-      const [next] = first.runs;
-      if (next) next.joint = 'apart';
-      first.runs.unshift(run);
-      first.start = 0;
-    },
+    join: (first) => joinTo(first, run),
   };
+}
+
+/** On its own, so that what is kept with a paragraph holds on to nothing that its letters were shaped with. */
+function joinTo(first: BuiltLine, run: GlyphRun): void {
+  const [next] = first.runs;
+  if (next) next.joint = 'apart';
+  first.runs.unshift({ ...run });
+  first.start = 0;
 }

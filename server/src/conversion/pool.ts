@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import type { Conversion, Outcome, Progress, ReadOutcome, Task } from './tasks.ts';
+import type { Conversion, Outcome, Progress, ReadOutcome, Survey, Task } from './tasks.ts';
 
 /** A task may take this long before its thread is given up. */
 const TIME_LIMIT_MS = 15 * 60_000;
@@ -16,7 +16,7 @@ export class ConversionPool {
     filename: join(dirname(fileURLToPath(import.meta.url)), 'conversion-thread.mjs'),
     minThreads: 0,
     maxThreads: Math.max(2, Math.min(4, availableParallelism())),
-    idleTimeout: 60_000,
+    idleTimeout: 20_000,
     resourceLimits: { maxOldGenerationSizeMb: 1536 },
   });
 
@@ -56,8 +56,8 @@ export class ConversionPool {
     return this.run({ kind: 'read', file, name, staging });
   }
 
-  cover(task: Omit<Extract<Task, { kind: 'cover' }>, 'kind'>): Promise<Outcome<string>> {
-    return this.run({ kind: 'cover', ...task });
+  survey(task: Omit<Extract<Task, { kind: 'survey' }>, 'kind'>): Promise<Outcome<Survey>> {
+    return this.run({ kind: 'survey', ...task });
   }
 
   /** Converts; `stop` ends it within a page, even while the thread is busy. */

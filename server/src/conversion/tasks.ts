@@ -7,7 +7,7 @@ type Files = [string, { sha256: string; bytes: number }][];
 /** What worker threads do; everything in a task can be sent to a thread. */
 export type Task =
   | { kind: 'read'; file: string; name: string; staging: string }
-  | { kind: 'cover'; folio: Folio; files: Files; blobs: string; derived: string }
+  | { kind: 'survey'; folio: Folio; files: Files; blobs: string }
   | {
       kind: 'convert';
       folio: Folio;
@@ -24,6 +24,11 @@ export type Task =
     };
 
 export type ReadOutcome = { folio: Folio; files: Files };
+/** What setting a whole document tells the shelf: what to look at, and the first spread as an SVG. */
+export interface Survey {
+  openPoints: string[];
+  cover: string | null;
+}
 type Failure = { code: string; message: string; advice: string };
 export type Outcome<T> = { ok: T } | { failure: Failure } | { cancelled: true };
 export type Progress = { done: number; total: number };

@@ -1,22 +1,25 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pagesOf, union } from '@elastic-folio/core';
+import { findingsOf } from '@elastic-folio/core/check';
 import { Composer } from '@elastic-folio/core/compose';
+import type { Composition } from '@elastic-folio/core/compose';
 import { Cancelled, FileBlobs, FileDerived, FolioError, fontsFor, mediaReader, sharpPictures } from '@elastic-folio/core/node';
 import { spreadPicture } from '@elastic-folio/core/paint';
 import { DEFAULT_LIMITS, readFolio } from '@elastic-folio/core/read';
+import type { LoadedFolio } from '@elastic-folio/core/read';
 import { convert, writerById } from '@elastic-folio/core/write';
-import type { Outcome, ReadOutcome, Task } from './tasks.ts';
+import type { Outcome, ReadOutcome, Survey, Task } from './tasks.ts';
 import type { Conversion } from './tasks.ts';
 
 /** How wide covers on the shelf are, in px. */
 const COVER_WIDTH = 412;
 
 /** Runs one task in a worker thread. What a person can mend comes back as a value, not as an exception. */
-export default async function run(task: Task): Promise<Outcome<ReadOutcome | string | Conversion>> {
+export default async function run(task: Task): Promise<Outcome<ReadOutcome | Survey | Conversion>> {
   try {
     if (task.kind === 'read') return { ok: await read(task) };
-    return { ok: task.kind === 'cover' ? await cover(task) : await write(task) };
+    return { ok: task.kind === 'survey' ? await survey(task) : await write(task) };
   } catch (error) {
     if (error instanceof Cancelled) return { cancelled: true };
     if (error instanceof FolioError) return { failure: { code: error.code, message: error.message, advice: error.advice } };
@@ -34,13 +37,23 @@ async function read(task: Extract<Task, { kind: 'read' }>): Promise<ReadOutcome>
   return { folio, files: [...files] };
 }
 
-/** The first spread as an SVG of its own, with small pictures inside. */
-async function cover(task: Extract<Task, { kind: 'cover' }>): Promise<string> {
+/** Sets a document once, for what a person should look at and for the picture on the shelf. */
+async function survey(task: Extract<Task, { kind: 'survey' }>): Promise<Survey> {
   const blobs = new FileBlobs(task.blobs);
   const loaded = { folio: task.folio, files: new Map(task.files) };
-  const media = mediaReader(loaded, blobs);
   const { folio } = loaded;
-  const place = pagesOf(folio)[0]!;
+  const fonts = await fontsFor(loaded, blobs);
+  const composition = new Composer(fonts).compose(folio);
+  const openPoints = findingsOf(folio, composition, fonts)
+    .filter((f) => f.code !== 'layer.hidden')
+    .map((f) => (f.page ? `Page ${f.page}: ${f.says}` : f.says));
+  return { openPoints, cover: await cover(loaded, composition, mediaReader(loaded, blobs)) };
+}
+
+/** The first spread as an SVG of its own, with small pictures inside; null where there is none. */
+async function cover({ folio }: LoadedFolio, composition: Composition, media: ReturnType<typeof mediaReader>): Promise<string | null> {
+  const place = pagesOf(folio)[0];
+  if (!place) return null;
   const pictures = new Map<string, string>();
   for (const item of Object.values(place.spread.items)) {
     const id = item.kind === 'picture' ? item.media : null;
@@ -48,7 +61,6 @@ async function cover(task: Extract<Task, { kind: 'cover' }>): Promise<string> {
     const small = await sharpPictures.encode(await media(id), { maxWidth: COVER_WIDTH, quality: 70 });
     pictures.set(id, `data:${small.mediaType};base64,${Buffer.from(small.bytes).toString('base64')}`);
   }
-  const composition = new Composer(await fontsFor(loaded, blobs)).compose(folio);
   const view = union(place.spread.pages.map((p) => p.box));
   return spreadPicture(folio, composition, place.spread, view, COVER_WIDTH, {
     href: (id) => pictures.get(id),

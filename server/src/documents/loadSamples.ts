@@ -1,9 +1,8 @@
-import { createWriteStream } from 'node:fs';
+import { execFile } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { pipeline } from 'node:stream/promises';
-import { packFolio } from '@elastic-folio/core/write';
+import { basename, join } from 'node:path';
+import { promisify } from 'node:util';
 import type { Services } from '../services.ts';
 import { importFile } from './importDocument.ts';
 
@@ -11,21 +10,15 @@ import { importFile } from './importDocument.ts';
 export async function loadSamples(s: Services): Promise<void> {
   const [row] = await s.db.query<{ n: number }>('SELECT count(*)::int AS n FROM folios');
   if (row!.n > 0) return;
-  const { samples } = await import('@elastic-folio/demo');
   const folder = await mkdtemp(join(tmpdir(), 'folio-samples-'));
   try {
-    for (const sample of (await samples()).reverse()) {
-      const name = `${sample.folio.head.id}.efolio`;
-      await pipeline(packFolio(sample.folio, sample.files, sample.blobs), createWriteStream(join(folder, name)));
-      await importFile(
-        join(folder, name),
-        name,
-        join(s.config.data, 'incoming', `sample-${sample.folio.head.id}`),
-        s.blobs,
-        s.pool,
-        s.documents,
-      );
-      await rm(join(s.config.data, 'incoming', `sample-${sample.folio.head.id}`), { recursive: true, force: true });
+    const { stdout } = await promisify(execFile)(process.execPath, [join(s.config.root, 'dist', 'samples-process.mjs'), folder]);
+    // The shelf shows what came last at its top.
+    for (const path of (JSON.parse(stdout) as string[]).reverse()) {
+      const name = basename(path);
+      const staging = join(s.config.data, 'incoming', `sample-${name}`);
+      await importFile(path, name, staging, s.blobs, s.pool, s.documents);
+      await rm(staging, { recursive: true, force: true });
     }
   } finally {
     await rm(folder, { recursive: true, force: true });

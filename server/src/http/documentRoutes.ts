@@ -1,8 +1,6 @@
 import { z } from 'zod';
 import { historyOf, Id, pagesOf } from '@elastic-folio/core';
-import { FolioError, fontsFor, mediaReader, sharpPictures } from '@elastic-folio/core/node';
-import { findingsOf } from '@elastic-folio/core/check';
-import { Composer } from '@elastic-folio/core/compose';
+import { FolioError, mediaReader, sharpPictures } from '@elastic-folio/core/node';
 import { packFolio } from '@elastic-folio/core/write';
 import { importUpload } from '../documents/importDocument.ts';
 import { partsOf } from '../documents/parts.ts';
@@ -60,16 +58,17 @@ export function documentRoutes(api: Api, s: Services): void {
 
   api.route(
     {
-      method: 'get',
+      method: 'post',
       path: '/folios/:id/parts',
       says: 'Spreads and stories by their paths',
       params,
-      query: z.object({ path: z.union([z.string(), z.array(z.string())]).transform((v) => (Array.isArray(v) ? v : [v])) }),
+      // Asked for in the body: the paths of hundreds of spreads make no address.
+      body: z.object({ paths: z.array(z.string()).max(100_000) }),
       answer: Parts,
     },
-    async ({ params: p, query }) => {
+    async ({ params: p, body }) => {
       const all = partsOf((await s.documents.get(p.id)).folio);
-      return { parts: Object.fromEntries(query.path.flatMap((path) => (all.has(path) ? [[path, all.get(path)]] : []))) };
+      return { parts: Object.fromEntries(body.paths.flatMap((path) => (all.has(path) ? [[path, all.get(path)]] : []))) };
     },
   );
 
@@ -97,19 +96,12 @@ export function documentRoutes(api: Api, s: Services): void {
   );
 
   api.route({ method: 'get', path: '/folios/:id/cover.svg', says: 'The first spread as a picture', params }, async ({ params: p, res }) => {
-    const loaded = await s.loaded(p.id);
-    const key = `cover/1/${await s.documents.contentHash(p.id)}`;
-    let bytes = await s.derived.get(key);
-    if (!bytes) {
-      const outcome = await s.pool.cover({ folio: loaded.folio, files: [...loaded.files], blobs: s.paths.blobs, derived: s.paths.derived });
-      if (!('ok' in outcome))
-        throw new FolioError('cover.failed', 'The first spread could not be drawn.', 'Open the document to see what is wrong.');
-      bytes = new TextEncoder().encode(outcome.ok);
-      await s.derived.put(key, bytes);
-    }
+    const { cover } = await s.surveys.of(p.id, await s.documents.contentHash(p.id));
+    if (cover === null)
+      throw new FolioError('cover.failed', 'The first spread could not be drawn.', 'Open the document to see what is wrong.');
     res.setHeader('Content-Security-Policy', "default-src 'none'; img-src data:; style-src 'unsafe-inline'");
     res.setHeader('Cache-Control', 'private, max-age=31536000, immutable');
-    res.type('image/svg+xml').send(Buffer.from(bytes));
+    res.type('image/svg+xml').send(cover);
   });
 
   api.route(
@@ -183,21 +175,10 @@ export function documentRoutes(api: Api, s: Services): void {
   );
 }
 
-const pointsCache = new Map<string, string[]>();
-
 async function shelfEntry(s: Services, d: { id: string; title: string; changedAt: string }): Promise<z.input<typeof ShelfEntry>> {
   const { folio } = await s.documents.get(d.id);
   const hash = await s.documents.contentHash(d.id);
-  let openPoints = pointsCache.get(hash);
-  if (!openPoints) {
-    const loaded = await s.loaded(d.id);
-    const fonts = await fontsFor(loaded, s.blobs);
-    openPoints = findingsOf(folio, new Composer(fonts).compose(folio), fonts)
-      .filter((f) => f.code !== 'layer.hidden')
-      .map((f) => (f.page ? `Page ${f.page}: ${f.says}` : f.says));
-    pointsCache.set(hash, openPoints);
-    if (pointsCache.size > 500) pointsCache.delete(pointsCache.keys().next().value!);
-  }
+  const survey = await s.surveys.peek(d.id, hash);
   const pages = pagesOf(folio);
   const box = pages[0]!.page.box;
   return {
@@ -210,7 +191,7 @@ async function shelfEntry(s: Services, d: { id: string; title: string; changedAt
     language: folio.head.metadata.language,
     editions: Object.keys(folio.editions),
     cover: `/api/folios/${d.id}/cover.svg?h=${hash.slice(0, 12)}`,
-    openPoints,
+    openPoints: survey && survey.openPoints,
     outputs: await outputStates(s, d.id),
   };
 }

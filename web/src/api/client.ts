@@ -43,8 +43,7 @@ export const api = {
   shelf: () => call<ShelfEntry[]>('/folios'),
   open: (id: string, actor: string) => call<z.infer<typeof OpenedDocument>>(`${doc(id)}?actor=${encodeURIComponent(actor)}`),
   remove: (id: string) => call<object>(doc(id), undefined, 'DELETE'),
-  parts: (id: string, paths: string[]) =>
-    call<{ parts: Record<string, unknown> }>(`${doc(id)}/parts?${paths.map((p) => `path=${encodeURIComponent(p)}`).join('&')}`),
+  parts: (id: string, paths: string[]) => call<{ parts: Record<string, unknown> }>(`${doc(id)}/parts`, { paths }),
   fonts: (id: string) => call<FontEntry[]>(`${doc(id)}/fonts`),
   edit: (id: string, body: { base: number; actor: string; burst: string; edits: Edit[] }) =>
     call<z.infer<typeof EditAnswer>>(`${doc(id)}/edits`, body),

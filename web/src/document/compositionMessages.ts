@@ -4,7 +4,7 @@ import type { FontEntry } from '@elastic-folio/core/api';
 /** What the page asks of the typesetter's worker. */
 export type ToWorker =
   | { type: 'open'; id: string; head: Folio['head']; fonts: FontEntry[] }
-  | { type: 'parts'; spreads: Record<string, Spread>; stories: Record<string, Story> }
+  | { type: 'parts'; spreads: Record<string, Spread>; stories: Record<string, Story>; more: boolean }
   | { type: 'patches'; patches: Patch[]; stamp: number }
   | { type: 'show'; spreads: string[] };
 

@@ -13,6 +13,8 @@ let composer: Composer | null = null;
 let outlines = new GlyphOutlines();
 let visible: string[] = [];
 let stamp = 0;
+/** Parts of the document are still on their way. */
+let incomplete = true;
 let lastState = '';
 const sent = new Map<string, string>();
 let turn: Promise<void> = Promise.resolve();
@@ -41,12 +43,14 @@ async function take(message: ToWorker): Promise<void> {
     outlines = new GlyphOutlines();
     sent.clear();
     lastState = '';
+    incomplete = true;
     return;
   }
   if (!folio) return;
-  if (message.type === 'parts')
+  if (message.type === 'parts') {
     folio = { ...folio, spreads: { ...folio.spreads, ...message.spreads }, stories: { ...folio.stories, ...message.stories } };
-  else if (message.type === 'patches') {
+    incomplete = message.more;
+  } else if (message.type === 'patches') {
     folio = applyLogged(folio, message.patches);
     stamp = message.stamp;
   } else visible = message.spreads;
@@ -64,7 +68,8 @@ function compose(): void {
   background = null;
   const itemsOn = (id: string): string[] => (folio!.spreads[id] ? Object.keys(shownSpread(folio!, folio!.spreads[id]).items) : []);
   const frames = new Set(visible.flatMap(itemsOn));
-  const composition = composer.compose(folio, { frames });
+  const composition = composer.compose(folio, { frames, incomplete });
+  if (incomplete) return paint(composition, false);
   if (composer.isWhole) return paint(composer.compose(folio), true);
   paint(composition, false);
   const follow = (): void => {

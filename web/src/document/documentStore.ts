@@ -60,6 +60,10 @@ let stamp = 0;
 let catchUp = false;
 const toWorker = (message: ToWorker): void => worker?.postMessage(message);
 
+/** Spreads fetched before all else, and how many at a time after that. */
+const FIRST_SPREADS = 2;
+const SPREADS_AT_ONCE = 400;
+
 /** No document is open. */
 const CLOSED = {
   id: null,
@@ -223,9 +227,8 @@ export const useDocument = create<DocumentState>((set, get) => {
         const { spreadOrder, storyOrder } = opened.head;
         const folio: Folio = { head: opened.head, spreads: {}, stories: {}, editions: opened.editions, recipes: opened.recipes };
         set({ folio, undo: opened.history.undo, redo: opened.history.redo });
-        const take = async (spreads: string[], stories: string[]): Promise<void> => {
+        const take = async (spreads: string[], stories: string[], more: boolean): Promise<void> => {
           const paths = [...spreads.map(partPath.spread), ...stories.map(partPath.story)];
-          if (!paths.length) return;
           const { parts } = await api.parts(id, paths);
           if (get().id !== id) return;
           const got = {
@@ -239,14 +242,16 @@ export const useDocument = create<DocumentState>((set, get) => {
               stories: { ...s.folio.stories, ...got.stories },
             },
           }));
-          toWorker({ type: 'parts', ...got });
+          toWorker({ type: 'parts', ...got, more });
         };
         // What is shown first comes first: the beginning, then the rest.
-        await take(spreadOrder.slice(0, 2), storyOrder);
+        await take(spreadOrder.slice(0, FIRST_SPREADS), storyOrder, spreadOrder.length > FIRST_SPREADS);
         if (get().id !== id) return;
         set({ loading: 'first' });
-        for (let i = 2; i < spreadOrder.length; i += 40) await take(spreadOrder.slice(i, i + 40), []);
-        if (get().id !== id) return;
+        for (let i = FIRST_SPREADS; i < spreadOrder.length; i += SPREADS_AT_ONCE) {
+          await take(spreadOrder.slice(i, i + SPREADS_AT_ONCE), [], i + SPREADS_AT_ONCE < spreadOrder.length);
+          if (get().id !== id) return;
+        }
         set({ loading: 'all' });
         const lookForMissed = (): void => {
           catchUp = true;

@@ -101,7 +101,9 @@ function ShelfRow({ entry }: { entry: ShelfEntry }) {
               Refresh {stale.length} stale
             </Button>
           )}
-          {entry.openPoints.length ? (
+          {entry.openPoints === null ? (
+            <span>Being looked through …</span>
+          ) : entry.openPoints.length ? (
             <span title={entry.openPoints.join('\n')}>{plural(entry.openPoints.length, 'open point')}</span>
           ) : (
             <span>No open points.</span>
