@@ -5,6 +5,7 @@ import { composedSpread, Composer, loadFonts } from '@elastic-folio/core/compose
 import type { Composition, FontSet } from '@elastic-folio/core/compose';
 import { GlyphOutlines, paintItems, paintPaper } from '@elastic-folio/core/paint';
 import type { FromWorker, PaintedSpread, ToWorker } from './compositionMessages.ts';
+import { RecentSpreads } from './recentSpreads.ts';
 
 let folio: Folio | null = null;
 let id = '';
@@ -17,6 +18,7 @@ let stamp = 0;
 let incomplete = true;
 let lastState = '';
 const sent = new Map<string, string>();
+let recent = new RecentSpreads();
 let turn: Promise<void> = Promise.resolve();
 
 const post = (message: FromWorker): void => self.postMessage(message);
@@ -42,6 +44,7 @@ async function take(message: ToWorker): Promise<void> {
     composer = new Composer(fonts);
     outlines = new GlyphOutlines();
     sent.clear();
+    recent = new RecentSpreads();
     lastState = '';
     incomplete = true;
     return;
@@ -53,7 +56,10 @@ async function take(message: ToWorker): Promise<void> {
   } else if (message.type === 'patches') {
     folio = applyLogged(folio, message.patches);
     stamp = message.stamp;
-  } else visible = message.spreads;
+  } else {
+    visible = message.spreads;
+    for (const gone of recent.show(visible)) sent.delete(gone);
+  }
   compose();
 }
 

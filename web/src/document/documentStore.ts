@@ -5,6 +5,7 @@ import type { ApiProblem } from '../api/client.ts';
 import { api } from '../api/client.ts';
 import { listen } from '../api/events.ts';
 import type { FromWorker, PaintedSpread, ToWorker } from './compositionMessages.ts';
+import { RecentSpreads } from './recentSpreads.ts';
 
 interface Pending {
   edit: Edit;
@@ -50,6 +51,7 @@ function actorId(): string {
 }
 
 let worker: Worker | null = null;
+let recent = new RecentSpreads();
 let stopListening: (() => void) | null = null;
 let seq = 0;
 let outbox: Pending[] = [];
@@ -207,13 +209,14 @@ export const useDocument = create<DocumentState>((set, get) => {
       get().close();
       set({ id, loading: 'opening' });
       try {
+        recent = new RecentSpreads();
         worker = new Worker(new URL('./compositionWorker.ts', import.meta.url), { type: 'module' });
         worker.onmessage = (e: MessageEvent<FromWorker>) => {
           const m = e.data;
           if (m.type === 'painted') {
             if (m.spreads.length || m.outlines)
               set((s) => ({
-                painted: { ...s.painted, ...Object.fromEntries(m.spreads.map((p) => [p.spread, p])) },
+                painted: { ...s.painted, ...Object.fromEntries(m.spreads.filter((p) => recent.has(p.spread)).map((p) => [p.spread, p])) },
                 outlines: m.outlines ? [...s.outlines, m.outlines] : s.outlines,
               }));
             if (m.spreads.length) performance.mark(`painted-${m.stamp}`);
@@ -305,7 +308,11 @@ export const useDocument = create<DocumentState>((set, get) => {
 
     undoStep: () => takeBack('undo'),
     redoStep: () => takeBack('redo'),
-    show: (spreads) => toWorker({ type: 'show', spreads }),
+    show(spreads) {
+      const gone = new Set(recent.show(spreads));
+      if (gone.size) set((s) => ({ painted: Object.fromEntries(Object.entries(s.painted).filter(([id]) => !gone.has(id))) }));
+      toWorker({ type: 'show', spreads });
+    },
     dismiss: () => set({ notice: null }),
   };
 });
