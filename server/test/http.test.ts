@@ -97,7 +97,7 @@ describe('documents over HTTP', () => {
   test('parts, pictures and fonts come singly; what is not there is said so', async () => {
     const paths = ['spreads/front.json', 'stories/none.json'];
     const parts = (await server.post(`/api/folios/${flyer}/parts`, { paths })).json<{ parts: object }>();
-    expect((await server.post(`/api/folios/${flyer}/parts`, {})).status).toBe(400);
+    expect((await server.post(`/api/folios/${flyer}/parts`, {})).status).toBe(422);
     expect(Object.keys(parts.parts)).toEqual(['spreads/front.json']);
     const picture = await server.get(`/api/folios/${flyer}/media/dusk?width=64`);
     expect([picture.status, picture.headers['content-type']]).toEqual([200, 'image/jpeg']);

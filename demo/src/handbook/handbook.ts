@@ -33,7 +33,7 @@ const [W, H] = [mm(148), mm(210)];
 const [INNER, OUTER, TOP, FOOT] = [52, 62, 66, 72];
 const TEXT = W - INNER - OUTER;
 /** Pages of the text from the preface to the index. */
-const BODY_PAGES = 78;
+const BODY_PAGES = 77;
 const FRONT = ['i', 'ii', 'iii', 'iv'];
 
 const DRAWINGS: Record<string, (letter: Lettering) => string> = {

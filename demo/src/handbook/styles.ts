@@ -57,7 +57,7 @@ export function handbookStyles(b: SampleAssembly): void {
   b.style({
     id: 'part',
     name: 'Part title',
-    character: { fontFamily: SERIF, fontWeight: 600, size: 30, leading: 36, fill: ink('fir') },
+    character: { fontFamily: SERIF, fontWeight: 600, size: 31, leading: 36, fill: ink('fir') },
     paragraph: {
       ...display,
       breakBefore: 'page',
