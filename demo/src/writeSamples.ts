@@ -3,7 +3,7 @@ import { mkdir, rename } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { packFolio } from '@elastic-folio/core/write';
-import { samples } from './index.ts';
+import { samples } from './samples.ts';
 
 /** Writes the sample documents as packages into a folder. */
 export async function writeSamples(folder: string): Promise<{ path: string; title: string; bytes: number }[]> {
