@@ -6,7 +6,7 @@ import type { InspectResult } from './results.ts';
 
 /** Looks into a document: what is in it and what should be looked at. */
 export function inspect(file: string): Promise<InspectResult> {
-  return withDocument(file, async ({ folio, fonts }) => {
+  return withDocument(file, async ({ folio, fonts, record }) => {
     const composition = new Composer(fonts).compose(folio);
     const places = new Map<string, number>();
     let words = 0;
@@ -35,6 +35,7 @@ export function inspect(file: string): Promise<InspectResult> {
         from: folio.head.fonts[f.key] ? ('document' as const) : ('shipped' as const),
       })),
       findings: findingsOf(folio, composition, fonts),
+      notTaken: record?.notTaken ?? [],
     };
   });
 }

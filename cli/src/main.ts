@@ -36,7 +36,12 @@ async function run(argv: string[]): Promise<void> {
     print(
       r,
       () =>
-        `${r.title}: ${r.pages} pages, ${r.words} words, ${r.stories} texts, ${r.items} items, ${r.paragraphStyles.length} paragraph styles\n${r.findings.map((f) => `- ${f.page ? `page ${f.page}: ` : ''}${f.says}`).join('\n')}`,
+        `${r.title}: ${r.pages} pages, ${r.words} words, ${r.stories} texts, ${r.items} items, ${r.paragraphStyles.length} paragraph styles\n${[
+          ...r.findings.map((f) => ({ page: f.page, says: f.says })),
+          ...r.notTaken.map((n) => ({ page: n.page, says: `${n.what}: ${n.reason}` })),
+        ]
+          .map((f) => `- ${f.page ? `page ${f.page}: ` : ''}${f.says}`)
+          .join('\n')}`,
     );
   } else if (command === 'convert') {
     const onProgress = values.json

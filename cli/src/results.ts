@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Finding } from '@elastic-folio/core/check';
+import { Finding, NotTaken } from '@elastic-folio/core/check';
 import { LedgerCounts } from '@elastic-folio/core/ledger';
 
 /** What `inspect --json` prints. */
@@ -14,6 +14,7 @@ export const InspectResult = z.object({
     z.object({ family: z.string(), weight: z.number(), style: z.string(), mayEmbed: z.boolean(), from: z.enum(['document', 'shipped']) }),
   ),
   findings: z.array(Finding),
+  notTaken: z.array(NotTaken),
 });
 export type InspectResult = z.infer<typeof InspectResult>;
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { NotTaken } from '../check/notTaken.ts';
 import { EditSchema, Folio, Head, LogRow } from '../index.ts';
 import { LedgerEntry } from '../ledger/entry.ts';
 import { Run } from './run.ts';
@@ -12,6 +13,10 @@ export const OutputState = z.object({
   lastDone: Run.nullable(),
 });
 export type OutputState = z.infer<typeof OutputState>;
+
+/** What a document that came from elsewhere did not bring with it. */
+export const IntakeReport = z.object({ notTaken: z.array(NotTaken) });
+export type IntakeReport = z.infer<typeof IntakeReport>;
 
 export const ShelfEntry = z.object({
   id: z.string(),

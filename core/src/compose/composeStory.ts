@@ -277,6 +277,8 @@ function overflowOf(setting: StorySetting): TextOverflow | null {
   const end = setting.starts[setting.starts.length - 1]!;
   const { notes } = end;
   if (end.block >= flow.order.length && !notes) return null;
+  // A master page's text is set on the pages that show it; where none does, nothing of it is missing anywhere.
+  if (!chain.length && setting.story.frames.some((f) => flow.folio.head.masterPages[f.spread])) return null;
   const last = chain[chain.length - 1];
   const room = plainRoom(last ? columnsOf(last.frame)[0]!.width : 0);
   const out = { lines: 0, characters: 0, words: 0 };
@@ -300,7 +302,8 @@ function overflowOf(setting: StorySetting): TextOverflow | null {
   };
   flow.order.slice(end.block).forEach((id, i) => count(id, i === 0 ? end.unit : 0));
   for (const { id, from } of notes ?? []) countNote(flow, id, from, room.slot(0).width, out);
-  return out.lines ? out : null;
+  // Empty lines at the end are no loss.
+  return out.characters ? out : null;
 }
 const LONG = 20_000;
 

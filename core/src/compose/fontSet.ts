@@ -1,6 +1,7 @@
 import type { Head } from '../folio/head.ts';
 import type { CharacterProperties } from '../folio/styles.ts';
 import { FontError, FontFace } from './fontFace.ts';
+import { standInFor } from './standIns.ts';
 
 /** Where font bytes come from: the document's package, the library of a user, what ships with the program. */
 export interface FontSource {
@@ -27,8 +28,8 @@ type FontLook = Pick<CharacterProperties, 'fontFamily' | 'fontWeight' | 'fontSty
 
 /**
  * The loaded fonts of a document. `match` finds a face by family, then width, style and nearest weight, in
- * the order document → library → shipped; a family nobody has is replaced by the first face and
- * recorded once in `problems`.
+ * the order document → library → shipped; a family nobody has is replaced by what the document chose, by one of
+ * its kind, or by the first face, and recorded once in `problems`.
  */
 export class FontSet {
   readonly problems: FontProblem[] = [];
@@ -36,7 +37,11 @@ export class FontSet {
   /** Looks do not change: nearly all are asked for again and again. */
   private readonly byLook = new WeakMap<FontLook, FontFace>();
 
-  constructor(readonly faces: readonly FontFace[]) {
+  constructor(
+    readonly faces: readonly FontFace[],
+    /** What the document chose to stand in for families nobody has. */
+    private readonly standIns: Readonly<Record<string, string>> = {},
+  ) {
     if (!faces.length) throw new FontError('There is no font to set text with.');
   }
 
@@ -51,7 +56,9 @@ export class FontSet {
     const known = this.matches.get(id);
     if (known) return known;
     const exact = this.faces.filter((f) => sameFamily(f.family, family));
-    const face = nearest(exact.length ? exact : this.faces, { weight, style, stretch });
+    const standIn = exact.length ? undefined : standInFor(family, this.standIns);
+    const instead = standIn === undefined ? [] : this.faces.filter((f) => sameFamily(f.family, standIn));
+    const face = nearest(exact.length ? exact : instead.length ? instead : this.faces, { weight, style, stretch });
     if (!exact.length)
       this.problems.push({
         code: 'font.substituted',
@@ -110,6 +117,11 @@ function wantedFamilies(head: Head): Set<string> {
  */
 export async function loadFonts(head: Head, sources: readonly FontSource[]): Promise<FontSet> {
   const families = wantedFamilies(head);
+  const there = new Set(sources.flatMap((s) => s.list().map((f) => f.family.toLowerCase())));
+  for (const family of [...families]) {
+    const standIn = there.has(family) ? undefined : standInFor(family, head.standIns);
+    if (standIn !== undefined) families.add(standIn.toLowerCase());
+  }
   const faces: FontFace[] = [];
   const broken: FontProblem[] = [];
   // Faces of one weight may differ in width: only another source's are passed over.
@@ -132,7 +144,7 @@ export async function loadFonts(head: Head, sources: readonly FontSource[]): Pro
         });
       }
     }
-  const set = new FontSet(faces);
+  const set = new FontSet(faces, head.standIns);
   set.problems.push(...broken);
   return set;
 }

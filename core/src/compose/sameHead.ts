@@ -8,6 +8,7 @@ export const sameHead = (a: Folio, b: Folio): boolean =>
   a.head.tableStyles === b.head.tableStyles &&
   a.head.cellStyles === b.head.cellStyles &&
   a.head.fallbacks === b.head.fallbacks &&
+  a.head.standIns === b.head.standIns &&
   a.head.baselineGrid === b.head.baselineGrid &&
   a.head.metadata === b.head.metadata &&
   a.head.layers === b.head.layers &&

@@ -95,6 +95,8 @@ export const Head = z.object({
   fonts: keyed(FontFile),
   /** Families to look for a character in that the style's own font lacks, by language; `*` for all others. */
   fallbacks: z.record(z.string(), z.array(z.string())).default({}),
+  /** Families that stand in for families nobody has, by the missing one’s name in lower case. */
+  standIns: z.record(z.string(), z.string()).default({}),
   media: keyed(MediaFile),
   masterPages: keyed(MasterPage),
   spreadOrder: z.array(Id).min(1),

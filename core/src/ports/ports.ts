@@ -13,6 +13,8 @@ export interface PictureInfo {
   height: number;
   format: string;
   hasAlpha: boolean;
+  /** Pixels to the inch, where the file says so. */
+  density?: number | undefined;
 }
 
 export interface EncodedPicture {

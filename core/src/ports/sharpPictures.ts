@@ -22,7 +22,7 @@ export const sharpPictures: PicturePort = {
         `it has ${meta.width} × ${meta.height} pixels, more than can be worked with`,
         'Scale it down and place it again.',
       );
-    return { width: meta.width, height: meta.height, format: meta.format, hasAlpha: meta.hasAlpha };
+    return { width: meta.width, height: meta.height, format: meta.format, hasAlpha: meta.hasAlpha, density: meta.density };
   },
 
   async encode(bytes, { maxWidth, quality }): Promise<EncodedPicture> {

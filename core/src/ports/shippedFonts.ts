@@ -8,6 +8,10 @@ const PACKAGES: [family: string, name: string][] = [
   ['Work Sans', 'work-sans'],
   ['Zen Kaku Gothic New', 'zen-kaku-gothic-new'],
   ['Heebo', 'heebo'],
+  ['Arimo', 'arimo'],
+  ['Tinos', 'tinos'],
+  ['Cousine', 'cousine'],
+  ['Carlito', 'carlito'],
 ];
 const WEIGHTS = new Set([400, 600, 700]);
 

@@ -1,9 +1,10 @@
 import { FolioError } from '../ports/ports.ts';
 import { efolioReader } from './efolio/readPackage.ts';
+import { odfReader } from './odf/odfReader.ts';
 import type { LoadedFolio, ReadJob, Reader } from './reader.ts';
 
 /** Every input format. A new one is a folder here and a line below. */
-export const READERS: readonly Reader[] = [efolioReader];
+export const READERS: readonly Reader[] = [efolioReader, odfReader];
 
 /** Reads a file by the format its name says. */
 export async function readFolio(name: string, job: ReadJob): Promise<LoadedFolio> {
@@ -14,9 +15,10 @@ export async function readFolio(name: string, job: ReadJob): Promise<LoadedFolio
       `"${name}" is of no kind that can be brought in.`,
       `Choose a file ending in ${READERS.flatMap((r) => r.extensions).join(', ')}.`,
     );
-  return reader.read(job);
+  return reader.read({ ...job, name });
 }
 
 export { DEFAULT_LIMITS } from './limits.ts';
 export type { ArchiveLimits } from './limits.ts';
 export type { LoadedFolio, ReadJob, Reader } from './reader.ts';
+export { recordOf } from './odf/intakeRecord.ts';

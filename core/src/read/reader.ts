@@ -11,6 +11,8 @@ export interface LoadedFolio {
 export interface ReadJob {
   /** The file as it lies on disk. */
   file: string;
+  /** What the file was called by whoever brought it in. */
+  name?: string;
   blobs: BlobStore;
   pictures: PicturePort;
   limits: ArchiveLimits;

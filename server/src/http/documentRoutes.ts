@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { historyOf, Id, pagesOf } from '@elastic-folio/core';
 import { FolioError, mediaReader, sharpPictures } from '@elastic-folio/core/node';
+import { recordOf } from '@elastic-folio/core/read';
 import { packFolio } from '@elastic-folio/core/write';
 import { importUpload } from '../documents/importDocument.ts';
 import { partsOf } from '../documents/parts.ts';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
-import { EditAnswer, EditRequest, FontEntry, OpenedDocument, Parts, ShelfEntry, UndoRequest } from '@elastic-folio/core/api';
+import { EditAnswer, EditRequest, FontEntry, IntakeReport, OpenedDocument, Parts, ShelfEntry, UndoRequest } from '@elastic-folio/core/api';
 import { outputStates } from './runRoutes.ts';
 
 const params = z.object({ id: z.string() });
@@ -69,6 +70,14 @@ export function documentRoutes(api: Api, s: Services): void {
     async ({ params: p, body }) => {
       const all = partsOf((await s.documents.get(p.id)).folio);
       return { parts: Object.fromEntries(body.paths.flatMap((path) => (all.has(path) ? [[path, all.get(path)]] : []))) };
+    },
+  );
+
+  api.route(
+    { method: 'get', path: '/folios/:id/intake', says: 'What was not taken over when a document came in', params, answer: IntakeReport },
+    async ({ params: p }) => {
+      const record = await recordOf(await s.documents.files(p.id), s.blobs);
+      return { notTaken: record?.notTaken ?? [] };
     },
   );
 

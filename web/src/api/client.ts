@@ -1,5 +1,15 @@
 import type { Edit } from '@elastic-folio/core';
-import type { EditAnswer, FontEntry, Ledger, OpenedDocument, OutputKind, OutputState, Run, ShelfEntry } from '@elastic-folio/core/api';
+import type {
+  EditAnswer,
+  FontEntry,
+  IntakeReport,
+  Ledger,
+  OpenedDocument,
+  OutputKind,
+  OutputState,
+  Run,
+  ShelfEntry,
+} from '@elastic-folio/core/api';
 import type { z } from 'zod';
 
 /** Something the server could not do, in words for a person. */
@@ -44,6 +54,7 @@ export const api = {
   open: (id: string, actor: string) => call<z.infer<typeof OpenedDocument>>(`${doc(id)}?actor=${encodeURIComponent(actor)}`),
   remove: (id: string) => call<object>(doc(id), undefined, 'DELETE'),
   parts: (id: string, paths: string[]) => call<{ parts: Record<string, unknown> }>(`${doc(id)}/parts`, { paths }),
+  intake: (id: string) => call<IntakeReport>(`${doc(id)}/intake`),
   fonts: (id: string) => call<FontEntry[]>(`${doc(id)}/fonts`),
   edit: (id: string, body: { base: number; actor: string; burst: string; edits: Edit[] }) =>
     call<z.infer<typeof EditAnswer>>(`${doc(id)}/edits`, body),

@@ -205,14 +205,14 @@ function BringIn() {
       <input
         ref={input}
         type="file"
-        accept=".efolio"
+        accept=".efolio,.odg,.odp,.otg,.otp,.fodg,.fodp"
         hidden
         aria-label="Document file"
         onChange={(e) => (take(e.target.files?.[0]), (e.target.value = ''))}
       />
       <button className="bring-button" onClick={() => input.current?.click()}>
         <b>Bring in a layout</b>
-        <span>An .efolio package; drop it here</span>
+        <span>An OpenDocument drawing or presentation, or an .efolio package; drop it here</span>
       </button>
       <div role="status" aria-live="polite">
         {arrival.state === 'sending' && (

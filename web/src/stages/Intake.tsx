@@ -1,8 +1,10 @@
 import { useCallback, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
+import { pagesOf } from '@elastic-folio/core';
 import { useDocument } from '../document/documentStore.ts';
 import { PageTable } from '../table/PageTable.tsx';
 import { ItemSheet } from './ItemSheet.tsx';
+import { NotTakenList } from './NotTakenList.tsx';
 import { usePoints } from './points.ts';
 
 /** The pages, and what should be looked at first; or what is selected on them. */
@@ -10,6 +12,7 @@ export function Intake() {
   const [search, setSearch] = useSearchParams();
   const points = usePoints();
   const folio = useDocument((s) => s.folio)!;
+  const id = useDocument((s) => s.id);
   const item = search.get('item');
   const change = useCallback(
     (entries: Record<string, string | null>) =>
@@ -28,6 +31,8 @@ export function Intake() {
   const onSelect = useCallback((id: string | null) => change({ item: id }), [change]);
   const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
   const onPage = useCallback((n: number) => change({ page: n === 1 ? null : String(n) }), [change]);
+  // An entry without an item leads to its page by the first item that stands there.
+  const goTo = useCallback((n: number) => change({ item: pagesOf(folio)[n - 1]?.spread.order[0] ?? null }), [change, folio]);
   const zoom = Number(search.get('zoom')) || 'fit';
   const pages = useMemo(() => new Set(points.flatMap((p) => (p.page ? [p.page] : []))), [points]);
   const exists = item !== null && Object.values(folio.spreads).some((s) => s.items[item]);
@@ -62,6 +67,7 @@ export function Intake() {
                 </li>
               ))}
             </ul>
+            {id && <NotTakenList id={id} onPage={goTo} />}
             <p className="soft hint">Select something on a page to read what it is, and to edit its text.</p>
           </>
         )}

@@ -1,0 +1,453 @@
+import type { z } from 'zod';
+import type { Folio } from '../../folio/folio.ts';
+import type { Item } from '../../folio/items.ts';
+import { instanceId } from '../../folio/masters.ts';
+import { rectPath } from '../../folio/geometry.ts';
+import type { Destination } from '../../folio/motion.ts';
+import type { Story } from '../../folio/story.ts';
+import { MasterPage, Spread } from '../../folio/spread.ts';
+import { STAND_IN, standInFor } from '../../compose/standIns.ts';
+import { Cancelled, FolioError } from '../../ports/ports.ts';
+import type { LoadedFolio, ReadJob } from '../reader.ts';
+import { joinChains } from './chains.ts';
+import type { ReadText } from './chains.ts';
+import { controlsIn } from './forms.ts';
+import { readFonts } from './fonts.ts';
+import { Layers } from './layers.ts';
+import { lengthOf } from './lengths.ts';
+import { fillOf } from './looks.ts';
+import { readMetadata } from './metadata.ts';
+import { Names } from './names.ts';
+import { NotTakenList } from './notTaken.ts';
+import type { NotTaken } from '../../check/notTaken.ts';
+import type { OdfPackage } from './odfPackage.ts';
+import { Pictures } from './pictures.ts';
+import { ShapeReader } from './shapeReader.ts';
+import type { ShapeContext } from './shapeReader.ts';
+import { StyleBook } from './styleBook.ts';
+import { StyleSheet } from './styleSheet.ts';
+import type { Scope } from './styleSheet.ts';
+import { firstFamily, languageOf } from './textProperties.ts';
+import { TextReader } from './textReader.ts';
+import { motionOf } from './transitions.ts';
+import { childOf, childrenOf, findInside, textOf } from './xmlTree.ts';
+import type { XmlElement } from './xmlTree.ts';
+
+type ItemInput = z.input<typeof Item>;
+type SpreadInput = z.input<typeof Spread>;
+type Attributes = Record<string, string>;
+
+const MOST_PAGES = 5000;
+/** A sheet where the file names none: A4. */
+const PLAIN_PAGE = { width: 595.28, height: 841.89 };
+
+interface Master {
+  id: string;
+  element: XmlElement;
+  page: Attributes;
+  size: { width: number; height: number };
+  items: Record<string, ItemInput>;
+  order: string[];
+  /** Fields of its head and foot, with the items that the page number's are. */
+  fields: { kind: string; element: XmlElement; items: string[] }[];
+  /** Whether some page shows its number. */
+  numbered?: boolean;
+}
+export interface Built {
+  folio: z.input<typeof Folio>;
+  files: LoadedFolio['files'];
+  elements: Record<string, string>;
+  notTaken: NotTaken[];
+}
+
+/** Objects of a master page that stand for places which pages fill, and are seen on none. */
+const PLACES = /^(title|outline|subtitle|text|graphic|object|chart|table|orgchart|page|notes|handout)$/;
+const FIELDS: Record<string, string> = {
+  header: 'display-header',
+  footer: 'display-footer',
+  'date-time': 'display-date-time',
+  'page-number': 'display-page-number',
+};
+
+/** Puts a document together from an opened package: masters, pages, texts, and what they need. */
+export class DocumentBuilder {
+  private readonly names = new Names();
+  private readonly notTaken = new NotTakenList();
+  private readonly sheet = new StyleSheet();
+  private readonly book: StyleBook;
+  private readonly pictures: Pictures;
+  private readonly layers: Layers;
+  private readonly elements: Record<string, string> = {};
+  private readonly masters = new Map<string, Master>();
+  private readonly pageIds = new Map<string, string>();
+  private readonly decorations: string[] = [];
+  private readonly texts: ReadText[] = [];
+  private readonly language: string;
+  private readonly body: XmlElement;
+
+  constructor(
+    private readonly source: OdfPackage,
+    private readonly job: ReadJob,
+  ) {
+    const { content, styles, kind } = source;
+    const body = childOf(childOf(content, 'office:body'), kind === 'drawing' ? 'office:drawing' : 'office:presentation');
+    if (!body)
+      throw new FolioError('odf.noBody', `The file says it is a ${kind}, but holds none.`, 'Save it again with the program it came from.');
+    this.body = body;
+    const flat = styles === content;
+    this.sheet.take(childOf(styles ?? undefined, 'office:styles'), false, 'styles');
+    this.sheet.take(childOf(styles ?? undefined, 'office:automatic-styles'), true, 'styles');
+    this.sheet.take(childOf(content, 'office:automatic-styles'), true, 'content');
+    if (!flat) this.sheet.take(childOf(content, 'office:styles'), false, 'content');
+    const text = this.sheet.default('graphic')['text'] ?? this.sheet.default('paragraph')['text'] ?? {};
+    this.language = languageOf(text['fo:language'], text['fo:country']) ?? 'en';
+    this.book = new StyleBook(this.sheet, facesIn([content, styles]), this.names, this.language);
+    this.pictures = new Pictures(job, source, this.names, this.notTaken);
+    this.layers = new Layers(childOf(childOf(styles ?? undefined, 'office:master-styles'), 'draw:layer-set'), this.names);
+  }
+
+  async build(): Promise<Built> {
+    const pages = childrenOf(this.body, 'draw:page');
+    if (!pages.length) throw new FolioError('odf.noPages', 'The file has no pages.', 'Choose one that has.');
+    if (pages.length > MOST_PAGES)
+      throw new FolioError('odf.tooManyPages', `The file has ${pages.length} pages; at most ${MOST_PAGES} are read.`, 'Split it.');
+    pages.forEach((page, i) => {
+      const id = this.names.free('page', page.attributes['xml:id'] ?? page.attributes['draw:id'] ?? page.attributes['draw:name']);
+      for (const name of [page.attributes['draw:name'], page.attributes['xml:id'], page.attributes['draw:id'], `page${i + 1}`])
+        if (name !== undefined && !this.pageIds.has(name)) this.pageIds.set(name, id);
+      this.pageIds.set(`#${i}`, id);
+    });
+    const masterStyles = childOf(this.source.styles ?? undefined, 'office:master-styles');
+    for (const element of masterStyles ? childrenOf(masterStyles, 'style:master-page') : []) await this.master(element);
+    const spreads: Spread[] = [];
+    for (const [i, page] of pages.entries()) {
+      if (this.job.signal?.aborted) throw new Cancelled();
+      this.notTaken.page = i + 1;
+      spreads.push(Spread.parse(await this.page(page, i)));
+      this.job.progress?.(i + 1, pages.length, page.attributes['draw:name'] ?? '');
+    }
+    this.notTaken.page = undefined;
+    return this.assemble(spreads);
+  }
+
+  /** Page numbers that no page shows: the master page has none. */
+  private dropHidden(): void {
+    for (const master of this.masters.values())
+      for (const { kind, items } of master.numbered ? [] : master.fields)
+        for (const id of kind === 'page-number' ? items : []) {
+          delete master.items[id];
+          master.order = master.order.filter((other) => other !== id);
+          const at = this.texts.findIndex((t) => t.home !== null && t.place.item === id);
+          if (at >= 0) this.texts.splice(at, 1);
+        }
+  }
+
+  private async assemble(spreads: Spread[]): Promise<Built> {
+    this.dropHidden();
+    const { order, against } = this.layers.order(spreads.map((s) => this.stackOf(s)));
+    for (const n of against) {
+      this.notTaken.page = n + 1;
+      this.notTaken.add(
+        'changed',
+        'Stacking across layers',
+        'objects of two layers lie under and over one another here; whole layers do now',
+      );
+    }
+    this.notTaken.page = undefined;
+    const stories = joinChains(this.texts, this.names, this.notTaken);
+    const { fonts, files } = readFonts([this.source.content, this.source.styles], this.source.files, this.names);
+    for (const [path, file] of this.pictures.files) files.set(path, file);
+    const masterPages = Object.fromEntries(
+      [...this.masters.values()].map(({ id, element, items, order: inside }) => [
+        id,
+        { id, name: element.attributes['style:display-name'] ?? element.attributes['style:name'] ?? id, items, order: inside },
+      ]),
+    );
+    if (!order.length) order.push(this.layers.idOf());
+    return {
+      folio: {
+        head: {
+          formatVersion: 1,
+          id: this.names.free('document'),
+          metadata: readMetadata(this.source.meta, this.language),
+          layers: this.layers.layers,
+          layerOrder: order as [string],
+          ...this.book.head,
+          fonts,
+          standIns: standInsFor([this.source.content, this.source.styles]),
+          media: this.pictures.media,
+          masterPages,
+          spreadOrder: spreads.map((s) => s.id) as [string],
+          storyOrder: stories.filter((s) => s.frames.length).map((s) => s.id),
+          structure: { strands: [], pins: {}, decorations: this.decorations, leftOut: [], sectionStarts: [] },
+        },
+        spreads: Object.fromEntries(spreads.map((s) => [s.id, s])),
+        stories: Object.fromEntries(stories.map((s) => [s.id, s])),
+      },
+      files,
+      elements: this.elements,
+      notTaken: this.notTaken.all(),
+    };
+  }
+
+  /** What stands on a page, its master's items behind its own. */
+  private stackOf(spread: Spread): Pick<Spread, 'items' | 'order'> {
+    const page = spread.pages[0]!;
+    const master = page.showMaster ? [...this.masters.values()].find((m) => m.id === page.master) : undefined;
+    if (!master) return spread;
+    const behind = MasterPage.parse({ id: master.id, name: master.id, items: master.items, order: master.order });
+    return { items: { ...behind.items, ...spread.items }, order: [...behind.order, ...spread.order] };
+  }
+
+  /** What readers of shapes and texts need, for a page or a master page. */
+  private context(
+    home: string,
+    controls: ReadonlyMap<string, XmlElement>,
+    scope: Scope,
+    declared: (field: string) => string | undefined,
+  ): ShapeContext {
+    return {
+      sheet: this.sheet,
+      book: this.book,
+      names: this.names,
+      notTaken: this.notTaken,
+      pictures: this.pictures,
+      controls,
+      declared,
+      layer: (name) => this.layers.idOf(name),
+      origin: (id, element) => void (this.elements[id] = `${scope === 'styles' ? 'styles.xml' : 'content.xml'}#${element.path}`),
+      destination: (href, window) => this.destination(href, window),
+      story: (content, place) => void this.texts.push({ content, place, home }),
+      decoration: (item) => void this.decorations.push(item),
+    };
+  }
+
+  private destination(href: string, window: string | undefined): Destination | null {
+    if (href.startsWith('#')) {
+      const name = safeDecode(href.slice(1)).replace(/\|.*$/, '');
+      const page = this.pageIds.get(name);
+      if (page !== undefined) return { to: 'page', page };
+      this.notTaken.add('leftOut', 'Link', `nothing here is called “${name.slice(0, 60)}”`);
+      return null;
+    }
+    if (/^(https?|mailto|tel|ftp):/i.test(href))
+      return { to: 'address', href, window: window === 'new' || window === '_blank' ? 'new' : 'same' };
+    if (href) this.notTaken.add('leftOut', 'Link', `it leads to ${href.slice(0, 80)}, which is no address of the web`);
+    return null;
+  }
+
+  private async master(element: XmlElement): Promise<void> {
+    const a = element.attributes;
+    const name = a['style:name'] ?? '';
+    const id = this.names.free('master', a['style:display-name'] ?? name);
+    const layout = this.pageLayout(a['style:page-layout-name']);
+    const master: Master = {
+      id,
+      element,
+      page: this.sheet.resolve('drawing-page', a['draw:style-name'], 'styles')['drawing-page'] ?? {},
+      size: layout,
+      items: {},
+      order: [],
+      fields: [],
+    };
+    const passed = (e: XmlElement): boolean =>
+      e.attributes['presentation:placeholder'] === 'true' || PLACES.test(e.attributes['presentation:class'] ?? '');
+    const reader = new ShapeReader(
+      this.context(id, new Map(), 'styles', () => undefined),
+      'styles',
+      passed,
+    );
+    for (const child of childrenOf(element)) {
+      const kind = child.attributes['presentation:class'];
+      if (kind !== undefined && kind !== 'page-number' && FIELDS[kind]) {
+        // Pages show these with texts of their own: they become items of the pages.
+        master.fields.push({ kind, element: child, items: [] });
+        continue;
+      }
+      const made = await reader.readAll({ ...element, children: [child] });
+      for (const item of made.items) master.items[item.id] = item;
+      master.order.push(...made.top);
+      if (kind === 'page-number') master.fields.push({ kind, element: child, items: made.top });
+    }
+    this.masters.set(name, master);
+  }
+
+  private pageLayout(name: string | undefined): { width: number; height: number } {
+    const styles = this.source.styles ?? undefined;
+    for (const container of [childOf(styles, 'office:automatic-styles'), childOf(styles, 'office:styles')])
+      for (const layout of container ? childrenOf(container, 'style:page-layout') : []) {
+        if (layout.attributes['style:name'] !== name) continue;
+        const a = childOf(layout, 'style:page-layout-properties')?.attributes ?? {};
+        const [width, height] = [lengthOf(a['fo:page-width']), lengthOf(a['fo:page-height'])];
+        if (width !== undefined && height !== undefined && width > 0 && height > 0) return { width, height };
+      }
+    return PLAIN_PAGE;
+  }
+
+  private async page(element: XmlElement, index: number): Promise<SpreadInput> {
+    const a = element.attributes;
+    const id = this.pageIds.get(`#${index}`)!;
+    const spreadId = this.names.free('spread', `s${index + 1}`);
+    this.elements[id] = `content.xml#${element.path}`;
+    const master = this.masters.get(a['draw:master-page-name'] ?? '') ?? [...this.masters.values()][0];
+    const size = master?.size ?? PLAIN_PAGE;
+    const own = this.sheet.resolve('drawing-page', a['draw:style-name'], 'content')['drawing-page'] ?? {};
+    const declared = this.declarations(a);
+    const context = this.context(spreadId, controlsIn(childOf(element, 'office:forms')), 'content', declared);
+    const reader = new ShapeReader(context, 'content', (e) => e.attributes['presentation:placeholder'] === 'true');
+    const made = await reader.readAll(element);
+    const back = await this.background(own, master, size, context);
+    const showMaster = own['presentation:background-objects-visible'] !== 'false';
+    const fields = master && showMaster ? await this.fieldsOf(master, id, own, spreadId, declared) : { overrides: {}, items: [], top: [] };
+    const items = [...(back.item ? [back.item] : []), ...fields.items, ...made.items];
+    this.listMotion(element, own);
+    const motion = motionOf(own);
+    if (motion.unknown) this.notTaken.add('leftOut', `Page transition “${motion.unknown}”`, 'there is none that is like it');
+    const notes = this.notesOf(element, context, `${id}-notes`);
+    return {
+      id: spreadId,
+      pages: [
+        {
+          id,
+          box: { x: 0, y: 0, ...size },
+          ...(master && { master: master.id }),
+          showMaster,
+          background: back.paint,
+          ...(motion.transition && { transition: motion.transition }),
+          ...(motion.advanceAfter !== undefined && { advanceAfter: motion.advanceAfter }),
+          ...(notes !== undefined && { notes }),
+        },
+      ],
+      items: Object.fromEntries(items.map((i) => [i.id, i])),
+      order: [...(back.item ? [back.item.id] : []), ...fields.top, ...made.top],
+      masterOverrides: fields.overrides,
+    };
+  }
+
+  /** What a page says its header, footer and date fields show. */
+  private declarations(page: Attributes): (field: string) => string | undefined {
+    return (field) => {
+      const kind = field.replace('presentation:', '');
+      const name = page[`presentation:use-${kind}-name`];
+      const found = childrenOf(this.body, `presentation:${kind}-decl`).find((d) => d.attributes['presentation:name'] === name);
+      return found && textOf(found);
+    };
+  }
+
+  /** A page's choice among its master's fields: those that are not shown are left out, those with a text of its own become its own. */
+  private async fieldsOf(master: Master, page: string, own: Attributes, spread: string, declared: (field: string) => string | undefined) {
+    const overrides: Record<string, null> = {};
+    const items: ItemInput[] = [];
+    const top: string[] = [];
+    for (const { kind, element, items: numbers } of master.fields) {
+      const shown = own[`presentation:${FIELDS[kind]}`] === 'true';
+      if (kind === 'page-number') {
+        if (shown) master.numbered = true;
+        else for (const item of numbers) overrides[instanceId(page, item)] = null;
+        continue;
+      }
+      if (!shown) continue;
+      const reader = new ShapeReader(this.context(spread, new Map(), 'styles', declared), 'styles', () => false);
+      const made = await reader.readAll({ ...element, children: [element] });
+      items.push(...made.items);
+      top.push(...made.top);
+    }
+    return { overrides, items, top };
+  }
+
+  /** The page's own background, or its master's; a picture becomes an item behind all others. */
+  private async background(own: Attributes, master: Master | undefined, size: { width: number; height: number }, context: ShapeContext) {
+    const fills = (a: Attributes | undefined): boolean => a?.['draw:fill'] !== undefined && a['draw:fill'] !== 'none';
+    const a = fills(own)
+      ? own
+      : own['presentation:background-visible'] === 'false'
+        ? undefined
+        : fills(master?.page)
+          ? master!.page
+          : undefined;
+    const none = { paint: { type: 'none' as const }, item: null };
+    if (!a) return none;
+    const box = { x: 0, y: 0, ...size };
+    const fill = fillOf(a, this.sheet.definitions, box, this.notTaken);
+    if (!fill.image) return { paint: fill.paint, item: null };
+    const image = this.sheet.definitions.fillImages.get(fill.image.name);
+    const taken = image && (await this.pictures.take(image, size.width, size.height));
+    if (!taken) return none;
+    if (fill.image.repeat === 'repeat')
+      this.notTaken.add('changed', 'Background of a repeated picture', 'the picture is shown once, over the whole page');
+    const item: ItemInput = {
+      id: context.names.free('background'),
+      kind: 'picture',
+      layer: context.layer(undefined),
+      size,
+      transform: [1, 0, 0, 1, 0, 0],
+      media: taken.media,
+      placement: [size.width, 0, 0, size.height, 0, 0],
+      clip: rectPath(box),
+      opacity: fill.opacity,
+    };
+    this.decorations.push(item.id);
+    return { ...none, item };
+  }
+
+  private listMotion(element: XmlElement, own: Attributes): void {
+    const animated = childrenOf(element).find((c) => /^anim:|^presentation:animations$/.test(c.name));
+    if (animated && (animated.children.length || animated.name !== 'anim:par'))
+      this.notTaken.add('leftOut', 'Animations of the page', 'objects stand still, as they are at the end of all of them');
+    if (own['presentation:visibility'] === 'hidden') this.notTaken.add('changed', 'Hidden page', 'it is shown like the others');
+    if (findInside(element, 'presentation:sound')) this.notTaken.add('leftOut', 'Sound at a change of pages', 'pages change silently');
+  }
+
+  /** The notes of a page, as a text that stands on none. */
+  private notesOf(page: XmlElement, context: ShapeContext, name: string): string | undefined {
+    const notes = childOf(page, 'presentation:notes');
+    const frame = notes && childrenOf(notes, 'draw:frame').find((f) => f.attributes['presentation:class'] === 'notes');
+    const box = frame && childOf(frame, 'draw:text-box');
+    if (!box || frame.attributes['presentation:placeholder'] === 'true' || !textOf(box).trim()) return undefined;
+    const reader = new TextReader(context, {
+      family: 'presentation',
+      name: frame.attributes['presentation:style-name'],
+      paragraph: undefined,
+      scope: 'content',
+    });
+    reader.content.order.push(...reader.read(box));
+    if (!reader.content.order.length) return undefined;
+    const id = this.names.free('story', name);
+    const content: Pick<Story, 'blocks' | 'order' | 'links'> = reader.content;
+    this.texts.push({ content, home: null, story: id });
+    return id;
+  }
+}
+
+/** What stands in for the document's families where they are missing, by the kind that the file says each is of (19.482). */
+function standInsFor(roots: readonly (XmlElement | null)[]): Record<string, string> {
+  const kinds: Record<string, string> = { swiss: STAND_IN.sans, roman: STAND_IN.serif, modern: STAND_IN.mono };
+  const out: Record<string, string> = {};
+  for (const root of roots)
+    for (const { attributes: a } of childrenOf(childOf(root ?? undefined, 'office:font-face-decls') ?? EMPTY, 'style:font-face')) {
+      const family = firstFamily(a['svg:font-family'] ?? a['style:name'] ?? '').toLowerCase();
+      const mono = a['style:font-pitch'] === 'fixed';
+      const kind = mono ? STAND_IN.mono : kinds[a['style:font-family-generic'] ?? ''];
+      // A well-known name says more than its kind.
+      if (family && kind && standInFor(family, {}) === undefined) out[family] = kind;
+    }
+  return out;
+}
+
+/** Font families by the names that styles use (16.24 style:font-face). */
+function facesIn(roots: readonly (XmlElement | null)[]): Map<string, string> {
+  const out = new Map<string, string>();
+  for (const root of roots)
+    for (const { attributes: a } of childrenOf(childOf(root ?? undefined, 'office:font-face-decls') ?? EMPTY, 'style:font-face'))
+      out.set(a['style:name'] ?? '', a['svg:font-family'] ?? a['style:name'] ?? '');
+  return out;
+}
+const EMPTY: XmlElement = { name: '', attributes: {}, children: [], path: '' };
+
+function safeDecode(text: string): string {
+  try {
+    return decodeURIComponent(text);
+  } catch {
+    return text;
+  }
+}

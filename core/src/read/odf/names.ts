@@ -1,0 +1,30 @@
+/** Ids for what the original calls by any name: its own word where that is a valid id and free, else one that is counted. */
+export class Names {
+  private readonly taken = new Set<string>();
+
+  /** A free id made of a name, or of a prefix and a number. */
+  free(prefix: string, name?: string): string {
+    const wanted = name === undefined ? '' : idOf(name);
+    if (wanted && !this.taken.has(wanted)) return this.take(wanted);
+    const stem = wanted || prefix;
+    for (let n = wanted ? 2 : 1; ; n++) {
+      const id = `${stem}-${n}`;
+      if (!this.taken.has(id)) return this.take(id);
+    }
+  }
+
+  private take(id: string): string {
+    this.taken.add(id);
+    return id;
+  }
+}
+
+/** Letters, digits and hyphens of a name; empty where nothing of it can stand in an id. */
+export const idOf = (name: string): string =>
+  name
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .replace(/[^A-Za-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 48)
+    .replace(/-+$/, '');

@@ -1,0 +1,42 @@
+import { createReadStream } from 'node:fs';
+import { extname } from 'node:path';
+import { Folio } from '../../folio/folio.ts';
+import { incoherences } from '../../folio/coherence.ts';
+import { Cancelled, FolioError } from '../../ports/ports.ts';
+import type { LoadedFolio, ReadJob, Reader } from '../reader.ts';
+import { DocumentBuilder } from './documentBuilder.ts';
+import { INTAKE_RECORD } from './intakeRecord.ts';
+import type { IntakeRecord } from './intakeRecord.ts';
+import { openOdf } from './odfPackage.ts';
+
+const EXTENSIONS = ['.odg', '.odp', '.otg', '.otp', '.fodg', '.fodp'];
+
+/** Reads a drawing or presentation of OpenDocument 1.2 or 1.3 (OASIS; ISO/IEC 26300). */
+async function read(job: ReadJob): Promise<LoadedFolio> {
+  const extension = extname(job.name ?? job.file).toLowerCase();
+  const source = await openOdf(job, extension.startsWith('.f'));
+  if (job.signal?.aborted) throw new Cancelled();
+  const builder = new DocumentBuilder(source, job);
+  const { folio: input, files, elements, notTaken } = await builder.build();
+  const checked = Folio.safeParse(input);
+  if (!checked.success) {
+    const issue = checked.error.issues[0]!;
+    throw notReadable(`at ${issue.path.join('.')}, ${issue.message}`);
+  }
+  const wrong = incoherences(checked.data)[0];
+  if (wrong) throw notReadable(`${wrong.where}: ${wrong.says}`);
+  const original = `origin/source${EXTENSIONS.includes(extension) ? extension : '.odg'}`;
+  files.set(original, await job.blobs.put(createReadStream(job.file)));
+  const record: IntakeRecord = { format: 'odf', mediaType: source.mediaType, source: original, elements, notTaken };
+  files.set(INTAKE_RECORD, await job.blobs.put(new TextEncoder().encode(JSON.stringify(record))));
+  return { folio: checked.data, files };
+}
+
+const notReadable = (why: string): FolioError =>
+  new FolioError(
+    'odf.unmade',
+    `The file was read, but no document could be made of it: ${why}.`,
+    'Save it again with the program it came from; if that does not help, bring it in page by page.',
+  );
+
+export const odfReader: Reader = { id: 'odf', label: 'OpenDocument drawing or presentation', extensions: EXTENSIONS, read };

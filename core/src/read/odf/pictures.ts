@@ -1,0 +1,131 @@
+import type { Head } from '../../folio/head.ts';
+import { FolioError } from '../../ports/ports.ts';
+import type { ReadJob } from '../reader.ts';
+import type { LoadedFolio } from '../reader.ts';
+import type { Names } from './names.ts';
+import type { NotTakenList } from './notTaken.ts';
+import type { OdfPackage } from './odfPackage.ts';
+import { childOf, textOf } from './xmlTree.ts';
+import type { XmlElement } from './xmlTree.ts';
+
+/** Formats that every output can carry; others are turned into PNG or JPEG. */
+const KEPT: Record<string, { extension: string; mediaType: string }> = {
+  png: { extension: 'png', mediaType: 'image/png' },
+  jpeg: { extension: 'jpg', mediaType: 'image/jpeg' },
+  webp: { extension: 'webp', mediaType: 'image/webp' },
+};
+/** Drawings become pictures of this many pixels to the inch where they stand, and of no more than the most across. */
+const VECTOR_PPI = 300;
+const MOST_PIXELS = 4000;
+/** What a picture without a resolution of its own is measured by (common practice of screens). */
+const PLAIN_PPI = 96;
+
+/** A picture as it stands in the document. */
+export interface TakenPicture {
+  media: string;
+  /** Its own size in points, by its resolution. */
+  natural: { width: number; height: number };
+}
+
+/** Takes pictures of a package over into the document, each once. */
+export class Pictures {
+  readonly media: Head['media'] = {};
+  readonly files: LoadedFolio['files'] = new Map();
+  private readonly known = new Map<string, Promise<TakenPicture | null>>();
+
+  constructor(
+    private readonly job: ReadJob,
+    private readonly source: OdfPackage,
+    private readonly names: Names,
+    private readonly notTaken: NotTakenList,
+  ) {}
+
+  /** The picture of a `draw:image` or `draw:fill-image`; null where there is none that can be shown. */
+  async take(element: XmlElement, width: number, height: number): Promise<TakenPicture | null> {
+    const href = element.attributes['xlink:href'];
+    const inline = childOf(element, 'office:binary-data');
+    if (inline) {
+      const bytes = new Uint8Array(Buffer.from(textOf(inline).replace(/\s+/g, ''), 'base64'));
+      const { sha256 } = await this.job.blobs.put(bytes);
+      return this.fromBlob(sha256, 'picture', width, height);
+    }
+    if (!href) return null;
+    const path = decodeURIComponent(safe(href)).replace(/^\.\//, '');
+    const file = this.source.files.get(path);
+    if (!file) {
+      const outside = /^[a-z][a-z0-9+.-]*:|^\.\.?\/|^\//i.test(href);
+      this.notTaken.add(
+        'leftOut',
+        outside ? 'Linked picture' : 'Missing picture',
+        outside ? `it lies outside the file, at ${href.slice(0, 120)}, and nothing outside is asked for` : `${path} is not in the file`,
+      );
+      return null;
+    }
+    return this.fromBlob(file.sha256, path.split('/').pop() ?? path, width, height);
+  }
+
+  private fromBlob(sha256: string, name: string, width: number, height: number): Promise<TakenPicture | null> {
+    const known = this.known.get(sha256);
+    if (known) return known;
+    const making = this.make(sha256, name, width, height);
+    this.known.set(sha256, making);
+    return making;
+  }
+
+  private async make(sha256: string, name: string, width: number, height: number): Promise<TakenPicture | null> {
+    const { pictures, blobs } = this.job;
+    const bytes = await blobs.read(sha256);
+    try {
+      const info = await pictures.info(bytes);
+      const ppi = info.density ?? PLAIN_PPI;
+      const natural = { width: (info.width / ppi) * 72, height: (info.height / ppi) * 72 };
+      const kept = KEPT[info.format];
+      if (kept) return this.keep(name, kept, { sha256, bytes: bytes.length }, info, natural);
+      if (info.format === 'svg') {
+        this.notTaken.add('changed', 'Drawn picture (SVG)', `it is kept as a picture of ${VECTOR_PPI} pixels to the inch`);
+        const drawn = await pictures.drawSvg(wrapped(bytes, width, height), 'picture');
+        return await this.put(name, drawn, natural);
+      }
+      const encoded = await pictures.encode(bytes, { maxWidth: info.width, quality: 90 });
+      return await this.put(name, encoded.bytes, natural);
+    } catch (error) {
+      if (error instanceof FolioError || error instanceof Error) {
+        const why = error instanceof FolioError ? error.message : 'it is of a kind that cannot be shown';
+        this.notTaken.add('leftOut', `Picture ${name}`, why);
+        return null;
+      }
+      throw error;
+    }
+  }
+
+  private async put(name: string, bytes: Uint8Array, natural: TakenPicture['natural']): Promise<TakenPicture | null> {
+    const info = await this.job.pictures.info(bytes);
+    const kept = KEPT[info.format];
+    return kept ? this.keep(name, kept, await this.job.blobs.put(bytes), info, natural) : null;
+  }
+
+  private keep(
+    name: string,
+    kind: { extension: string; mediaType: string },
+    file: { sha256: string; bytes: number },
+    info: { width: number; height: number },
+    natural: TakenPicture['natural'],
+  ): TakenPicture {
+    const id = this.names.free('picture', name.replace(/\.[A-Za-z0-9]+$/, ''));
+    const path = `media/${id}.${kind.extension}`;
+    this.media[id] = { id, name, file: path, mediaType: kind.mediaType, ...file, width: info.width, height: info.height };
+    this.files.set(path, file);
+    return { media: id, natural };
+  }
+}
+
+/** A reference with percent signs that are none is taken as it stands. */
+const safe = (href: string): string => (/%(?![0-9a-fA-F]{2})/.test(href) ? href.replace(/%/g, '%25') : href);
+
+/** A drawing inside one of the size in which it is wanted; what it refers to outside is not fetched by the drawing port. */
+function wrapped(bytes: Uint8Array, width: number, height: number): string {
+  const scale = Math.min(VECTOR_PPI / 72, MOST_PIXELS / Math.max(width, height, 1));
+  const [w, h] = [Math.max(1, Math.round(width * scale)), Math.max(1, Math.round(height * scale))];
+  const data = Buffer.from(bytes).toString('base64');
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}"><image width="${w}" height="${h}" preserveAspectRatio="none" href="data:image/svg+xml;base64,${data}"/></svg>`;
+}

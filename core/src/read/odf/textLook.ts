@@ -1,0 +1,53 @@
+import { integerOf, lengthOf } from './lengths.ts';
+import { roomForText } from './roomForText.ts';
+import type { TextRoom } from './roomForText.ts';
+import type { StyleSheet } from './styleSheet.ts';
+import type { TextContext, TextStyle } from './textReader.ts';
+import { childOf, findInside } from './xmlTree.ts';
+import type { XmlElement } from './xmlTree.ts';
+
+type Attributes = Record<string, string>;
+
+const VERTICAL: Record<string, TextRoom['verticalAlign']> = { middle: 'centre', bottom: 'bottom', justify: 'justify' };
+
+/** How text stands in its frame, and the room it gets; `seen` is whether the frame itself shows. */
+export function textLook(
+  context: Pick<TextContext, 'sheet' | 'notTaken'>,
+  element: XmlElement,
+  style: TextStyle,
+  graphic: Attributes,
+  place: Pick<TextRoom, 'size' | 'transform'>,
+  seen: boolean,
+) {
+  const inset = (side: string): number => Math.max(0, lengthOf(graphic[`fo:padding-${side}`] ?? graphic['fo:padding']) ?? 0);
+  const align = VERTICAL[graphic['draw:textarea-vertical-align'] ?? ''] ?? 'top';
+  const wraps = graphic['fo:wrap-option'] !== 'no-wrap' && graphic['draw:auto-grow-width'] !== 'true';
+  const side = sideOf(context.sheet, element, style, graphic);
+  const insets: TextRoom['inset'] = [inset('top'), inset('right'), inset('bottom'), inset('left')];
+  const columns = childOf(
+    context.sheet
+      .chain(style.family, style.name, style.scope)
+      .map((s) => childOf(s.element, 'style:graphic-properties'))
+      .find((g) => g && childOf(g, 'style:columns')),
+    'style:columns',
+  )?.attributes;
+  const count = integerOf(columns?.['fo:column-count']) ?? 1;
+  const fit = graphic['draw:fit-to-size'];
+  if (fit === 'true' || fit === 'all') context.notTaken.add('changed', 'Text stretched to its frame', 'it is set in its own size');
+  return {
+    ...roomForText({ ...place, inset: insets, verticalAlign: align }, seen, wraps, side),
+    ...(count > 1 && count <= 40 && { columns: count, gutter: lengthOf(columns!['fo:column-gap']) ?? 0 }),
+    ...((fit === 'shrink-to-fit' || graphic['style:shrink-to-fit'] === 'true') && { shrinkToFit: true }),
+  };
+}
+
+/** The side that lines begin at: as the first paragraph says, or the shape. */
+function sideOf(sheet: StyleSheet, element: XmlElement, style: TextStyle, graphic: Attributes): 'left' | 'centre' | 'right' {
+  const first = findInside(element, 'text:p') ?? findInside(element, 'text:h');
+  const own = first?.attributes['text:style-name'] ?? element.attributes['draw:text-style-name'];
+  const align =
+    sheet.resolve('paragraph', own, style.scope)['paragraph']?.['fo:text-align'] ??
+    sheet.resolve(style.family, style.name, style.scope)['paragraph']?.['fo:text-align'] ??
+    graphic['draw:textarea-horizontal-align'];
+  return align === 'center' ? 'centre' : align === 'end' || align === 'right' ? 'right' : 'left';
+}

@@ -1,0 +1,116 @@
+import { SaxesParser } from 'saxes';
+import type { SaxesTagNS } from 'saxes';
+import { FolioError } from '../../ports/ports.ts';
+
+/** An element with its names as OpenDocument's own prefixes write them, whatever prefixes the file uses. */
+export interface XmlElement {
+  name: string;
+  attributes: Record<string, string>;
+  children: (XmlElement | string)[];
+  /** Where it stands: indexes of elements from the root down, for finding it again in the original. */
+  path: string;
+}
+
+/** Prefixes of OpenDocument 1.3, part 3, section 1.4, and of the standards it takes over, by namespace. */
+const PREFIXES: Record<string, string> = {
+  'urn:oasis:names:tc:opendocument:xmlns:office:1.0': 'office',
+  'urn:oasis:names:tc:opendocument:xmlns:style:1.0': 'style',
+  'urn:oasis:names:tc:opendocument:xmlns:text:1.0': 'text',
+  'urn:oasis:names:tc:opendocument:xmlns:table:1.0': 'table',
+  'urn:oasis:names:tc:opendocument:xmlns:drawing:1.0': 'draw',
+  'urn:oasis:names:tc:opendocument:xmlns:presentation:1.0': 'presentation',
+  'urn:oasis:names:tc:opendocument:xmlns:xsl-fo-compatible:1.0': 'fo',
+  'urn:oasis:names:tc:opendocument:xmlns:svg-compatible:1.0': 'svg',
+  'urn:oasis:names:tc:opendocument:xmlns:smil-compatible:1.0': 'smil',
+  'urn:oasis:names:tc:opendocument:xmlns:animation:1.0': 'anim',
+  'urn:oasis:names:tc:opendocument:xmlns:dr3d:1.0': 'dr3d',
+  'urn:oasis:names:tc:opendocument:xmlns:form:1.0': 'form',
+  'urn:oasis:names:tc:opendocument:xmlns:script:1.0': 'script',
+  'urn:oasis:names:tc:opendocument:xmlns:config:1.0': 'config',
+  'urn:oasis:names:tc:opendocument:xmlns:datastyle:1.0': 'number',
+  'urn:oasis:names:tc:opendocument:xmlns:meta:1.0': 'meta',
+  'urn:oasis:names:tc:opendocument:xmlns:manifest:1.0': 'manifest',
+  'http://purl.org/dc/elements/1.1/': 'dc',
+  'http://www.w3.org/1999/xlink': 'xlink',
+  'http://www.w3.org/2001/xml-events': 'dom',
+  'http://www.w3.org/XML/1998/namespace': 'xml',
+  'http://www.w3.org/1998/Math/MathML': 'math',
+};
+
+/** Elements inside one another; no real layout comes near it, and deeper ones would exhaust those that walk them. */
+const DEEPEST = 256;
+
+/**
+ * Reads XML into a tree. Document types are passed over: what they define is not looked up, so nothing outside the file is
+ * ever asked for, and an entity of their own is an error. Throws a FolioError that says where the text breaks off.
+ */
+export function readXml(text: string, part: string): XmlElement {
+  const parser = new SaxesParser({ xmlns: true, position: true });
+  const open: XmlElement[] = [];
+  const counts: number[] = [0];
+  let root: XmlElement | null = null;
+  const fail = (why: string): never => {
+    throw new FolioError(
+      'odf.xml',
+      `${part} cannot be read: ${why}.`,
+      'Open the file in the program it came from and save it again; if that works, bring in the new file.',
+    );
+  };
+  parser.on('error', (error) => fail(error.message.replace(/^\d+:\d+: /, '').replace(/\.$/, '') + ` (line ${parser.line})`));
+  parser.on('opentag', (tag: SaxesTagNS) => {
+    if (open.length >= DEEPEST) fail(`elements stand inside one another more than ${DEEPEST} deep (line ${parser.line})`);
+    const attributes: Record<string, string> = {};
+    for (const a of Object.values(tag.attributes)) attributes[called(a.uri, a.local)] = a.value;
+    const above = open[open.length - 1];
+    const index = counts[counts.length - 1]!++;
+    const element: XmlElement = {
+      name: called(tag.uri, tag.local),
+      attributes,
+      children: [],
+      path: above ? `${above.path}/${index}` : '',
+    };
+    counts.push(0);
+    if (above) above.children.push(element);
+    else root ??= element;
+    open.push(element);
+  });
+  parser.on('closetag', () => {
+    open.pop();
+    counts.pop();
+  });
+  const take = (characters: string): void => {
+    const above = open[open.length - 1];
+    if (above && characters) above.children.push(characters);
+  };
+  parser.on('text', take);
+  parser.on('cdata', take);
+  parser.write(text).close();
+  return root ?? fail('it is empty');
+}
+
+const called = (uri: string, local: string): string => {
+  const prefix = PREFIXES[uri];
+  return prefix ? `${prefix}:${local}` : uri ? `?:${local}` : local;
+};
+
+const isElement = (node: XmlElement | string): node is XmlElement => typeof node !== 'string';
+
+/** An element's children that are elements, or those of one name. */
+export const childrenOf = (element: XmlElement, name?: string): XmlElement[] =>
+  element.children.filter((c): c is XmlElement => isElement(c) && (name === undefined || c.name === name));
+
+export function childOf(element: XmlElement | undefined, name: string): XmlElement | undefined {
+  return element?.children.find((c): c is XmlElement => isElement(c) && c.name === name);
+}
+
+/** All text inside an element, as it stands. */
+export const textOf = (element: XmlElement): string => element.children.map((c) => (typeof c === 'string' ? c : textOf(c))).join('');
+
+/** The first element of a name anywhere inside, in reading order. */
+export function findInside(element: XmlElement, name: string): XmlElement | undefined {
+  for (const child of childrenOf(element)) {
+    const found = child.name === name ? child : findInside(child, name);
+    if (found) return found;
+  }
+  return undefined;
+}
