@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { produce } from 'immer';
-import { findingsOf } from '../src/check/index.ts';
+import { findingsOf, handFormatted } from '../src/check/index.ts';
 import type { Finding } from '../src/check/index.ts';
 import { Composer, FontSet } from '../src/compose/index.ts';
 import { Item } from '../src/index.ts';
@@ -94,6 +94,15 @@ describe('what a designer should look at', () => {
     ]);
   });
 
+  test('the same look by hand in many places is one look; without any there is nothing to say', () => {
+    const folio = produce(tinyFolio(['one', 'two', 'three']), (d) => {
+      for (const id of ['p1', 'p2', 'p3'])
+        (d.stories['t']!.blocks[id] as Paragraph).content = [{ type: 'span', text: 'x', overrides: { fontWeight: 700 } }];
+    });
+    expect(handFormatted(folio)).toMatchObject({ passages: 3, looks: 1, says: '3 passages are formatted by hand, not by a style.' });
+    expect(handFormatted(tinyFolio(['one']))).toBeNull();
+  });
+
   test('passages formatted by hand are counted: paragraphs and spans', () => {
     const folio = produce(withHeading(tinyFolio(['one', 'two'])), (d) => {
       (d.stories['t']!.blocks['p1'] as Paragraph).overrides = { align: 'right' };
@@ -103,7 +112,12 @@ describe('what a designer should look at', () => {
       ];
     });
     expect(find(folio)).toEqual([
-      { code: 'style.handFormatted', says: '2 passages are formatted by hand, not by a style.', page: 1, subject: 'f1' },
+      {
+        code: 'style.handFormatted',
+        says: '2 passages are formatted by hand, not by a style, in 2 different looks.',
+        page: 1,
+        subject: 'f1',
+      },
     ]);
   });
 

@@ -6,6 +6,7 @@ import { paragraphRole } from '../folio/resolve.ts';
 import { isOnHiddenLayer, pageOfItem, pagesOf, paragraphsOf } from '../folio/traverse.ts';
 import { brokenParts } from './brokenParts.ts';
 import type { Finding } from './finding.ts';
+import { handFormatted } from './handFormatted.ts';
 import { lineFindings } from './lineFindings.ts';
 
 /** Below this many pixels per inch a picture looks coarse on a good screen (common practice). */
@@ -32,17 +33,16 @@ export function findingsOf(folio: Folio, composition: Composition, fonts: FontSe
         subject: last?.item,
       });
     found.push(...lineFindings(set, pageOf));
-    let passages = 0;
-    for (const paragraph of paragraphsOf(story))
-      passages +=
-        (paragraph.overrides || paragraph.character ? 1 : 0) + paragraph.content.filter((n) => n.type === 'span' && n.overrides).length;
-    if (passages)
-      found.push({
-        code: 'style.handFormatted',
-        says: `${passages} ${passages === 1 ? 'passage is' : 'passages are'} formatted by hand, not by a style.`,
-        page: story.frames[0] && pageOf(story.frames[0].spread, story.frames[0].item),
-        subject: story.frames[0]?.item,
-      });
+  }
+  const byHand = handFormatted(folio);
+  if (byHand) {
+    const first = byHand.stories.find((s) => s.frames.length)?.frames[0];
+    found.push({
+      code: 'style.handFormatted',
+      says: byHand.says,
+      page: first && pageOf(first.spread, first.item),
+      subject: first?.item,
+    });
   }
   for (const spread of Object.values(folio.spreads))
     for (const item of Object.values(spread.items)) {

@@ -1,3 +1,4 @@
 export { Finding } from './finding.ts';
 export { findingsOf } from './findings.ts';
 export { NotTaken } from './notTaken.ts';
+export { handFormatted } from './handFormatted.ts';

@@ -1,5 +1,5 @@
 import { useDeferredValue, useMemo } from 'react';
-import { pagesOf, paragraphsOf } from '@elastic-folio/core';
+import { handFormatted } from '@elastic-folio/core/check';
 import type { Folio } from '@elastic-folio/core';
 import { useDocument } from '../document/documentStore.ts';
 import { pageNumberOf } from '../table/PageTable.tsx';
@@ -33,7 +33,7 @@ function pointsOf(folio: Folio, overflow: ReturnType<typeof useDocument.getState
         item: last.item,
       });
   }
-  for (const { spread } of pagesOf(folio).filter((p, i, all) => all.findIndex((q) => q.spread === p.spread) === i))
+  for (const spread of Object.values(folio.spreads))
     for (const item of Object.values(spread.items)) {
       if (
         item.kind !== 'picture' ||
@@ -49,18 +49,9 @@ function pointsOf(folio: Folio, overflow: ReturnType<typeof useDocument.getState
         item: item.id,
       });
     }
-  for (const story of Object.values(folio.stories)) {
-    const first = story.frames[0];
-    let passages = 0;
-    for (const p of paragraphsOf(story))
-      passages += (p.overrides || p.character ? 1 : 0) + p.content.filter((n) => n.type === 'span' && n.overrides).length;
-    if (passages && first)
-      out.push({
-        id: `hand-${story.id}`,
-        says: `${passages} ${passages === 1 ? 'passage is' : 'passages are'} formatted by hand, not by a style.`,
-        page: pageNumberOf(folio, first.spread, first.item),
-        item: first.item,
-      });
-  }
+  const byHand = handFormatted(folio);
+  const first = byHand?.stories.find((s) => s.frames.length)?.frames[0];
+  if (byHand && first)
+    out.push({ id: 'by-hand', says: byHand.says, page: pageNumberOf(folio, first.spread, first.item), item: first.item });
   return out.sort((a, b) => (a.page ?? 0) - (b.page ?? 0));
 }

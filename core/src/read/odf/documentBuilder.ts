@@ -1,3 +1,4 @@
+import { parse } from 'node:path';
 import type { z } from 'zod';
 import type { Folio } from '../../folio/folio.ts';
 import type { Item } from '../../folio/items.ts';
@@ -169,7 +170,7 @@ export class DocumentBuilder {
         head: {
           formatVersion: 1,
           id: this.names.free('document'),
-          metadata: readMetadata(this.source.meta, this.language),
+          metadata: readMetadata(this.source.meta, this.language, parse(this.job.name ?? this.job.file).name),
           layers: this.layers.layers,
           layerOrder: order as [string],
           ...this.book.head,

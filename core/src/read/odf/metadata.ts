@@ -4,8 +4,8 @@ import { Language } from '../../folio/ids.ts';
 import { childOf, childrenOf, textOf } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
 
-/** Title, people, subjects and language of `office:meta` (OpenDocument 1.3 part 3, 4.3). */
-export function readMetadata(root: XmlElement | null, language: string): z.input<typeof Metadata> {
+/** Title (else the file's name), people, subjects and language of `office:meta` (OpenDocument 1.3 part 3, 4.3). */
+export function readMetadata(root: XmlElement | null, language: string, fileName: string): z.input<typeof Metadata> {
   const meta = childOf(root ?? undefined, 'office:meta');
   const of = (name: string): string => {
     const found = meta && childOf(meta, name);
@@ -16,7 +16,7 @@ export function readMetadata(root: XmlElement | null, language: string): z.input
   const keywords = meta ? childrenOf(meta, 'meta:keyword').map((k) => textOf(k).trim()) : [];
   const subjects = [of('dc:subject'), ...keywords].filter(Boolean);
   return {
-    title: of('dc:title'),
+    title: of('dc:title') || fileName,
     language: said.success ? said.data : language,
     ...(creator && { creators: [creator] }),
     ...(of('dc:description') && { description: of('dc:description') }),

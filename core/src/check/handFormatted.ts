@@ -1,0 +1,38 @@
+import type { Folio } from '../folio/folio.ts';
+import type { Story } from '../folio/story.ts';
+import { paragraphsOf } from '../folio/traverse.ts';
+
+/** Passages whose look is not a style's: how many there are, in how many different looks, and in which texts. */
+export interface HandFormatted {
+  passages: number;
+  looks: number;
+  stories: Story[];
+  says: string;
+}
+
+/** What is formatted by hand in a document; null where nothing is. */
+export function handFormatted(folio: Folio): HandFormatted | null {
+  let passages = 0;
+  const looks = new Set<string>();
+  const stories: Story[] = [];
+  const take = (look: object): void => {
+    passages++;
+    looks.add(JSON.stringify(look));
+  };
+  for (const story of Object.values(folio.stories)) {
+    const before = passages;
+    for (const p of paragraphsOf(story)) {
+      if (p.overrides || p.character) take([p.overrides, p.character]);
+      for (const node of p.content) if (node.type === 'span' && node.overrides) take(node.overrides);
+    }
+    if (passages > before) stories.push(story);
+  }
+  if (!passages) return null;
+  const many = looks.size > 1 ? `, in ${looks.size} different looks` : '';
+  return {
+    passages,
+    looks: looks.size,
+    stories,
+    says: `${passages} ${passages === 1 ? 'passage is' : 'passages are'} formatted by hand, not by a style${many}.`,
+  };
+}
