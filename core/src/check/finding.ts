@@ -13,7 +13,18 @@ export const Finding = z.object({
     'heading.none',
     'heading.skip',
     'picture.coarse',
+    'picture.coarseForPrint',
+    'picture.heavy',
+    'picture.twice',
+    'picture.missing',
+    'text.emptyParagraphs',
+    'text.rowsOfSpaces',
+    'style.alike',
+    'item.outside',
+    'item.tiny',
+    'page.noText',
     'layer.hidden',
+    'layer.notPrinted',
     'style.loop',
     'frame.noRoom',
     'chain.loop',
@@ -22,5 +33,7 @@ export const Finding = z.object({
   says: z.string(),
   page: z.number().int().optional(),
   subject: z.string().optional(),
+  /** The item to show it at, where the subject is none. */
+  item: z.string().optional(),
 });
 export type Finding = z.infer<typeof Finding>;

@@ -1,16 +1,16 @@
 import type { Composition } from '../compose/marks.ts';
 import type { FontSet } from '../compose/fontSet.ts';
 import type { Folio } from '../folio/folio.ts';
-import { PT_PER_INCH } from '../folio/units.ts';
 import { paragraphRole } from '../folio/resolve.ts';
-import { isOnHiddenLayer, pageOfItem, pagesOf, paragraphsOf } from '../folio/traverse.ts';
+import { pageOfItem, pagesOf, paragraphsOf } from '../folio/traverse.ts';
 import { brokenParts } from './brokenParts.ts';
 import type { Finding } from './finding.ts';
 import { handFormatted } from './handFormatted.ts';
 import { lineFindings } from './lineFindings.ts';
-
-/** Below this many pixels per inch a picture looks coarse on a good screen (common practice). */
-const COARSE_PPI = 150;
+import { pictureFindings } from './pictureFindings.ts';
+import { placeFindings } from './placeFindings.ts';
+import { spacingFindings } from './spacingFindings.ts';
+import { styleFindings } from './styleFindings.ts';
 
 /** What a designer should look at in a document, page by page where it has a place. */
 export function findingsOf(folio: Folio, composition: Composition, fonts: FontSet): Finding[] {
@@ -44,26 +44,12 @@ export function findingsOf(folio: Folio, composition: Composition, fonts: FontSe
       subject: first?.item,
     });
   }
-  for (const spread of Object.values(folio.spreads))
-    for (const item of Object.values(spread.items)) {
-      if (item.kind !== 'picture' || isOnHiddenLayer(folio, item)) continue;
-      const page = pageOf(spread.id, item.id);
-      const file = item.media === null ? undefined : folio.head.media[item.media];
-      if (!item.alt && !folio.head.structure.decorations.includes(item.id))
-        found.push({ code: 'alt.missing', says: `The picture ${file?.name ?? item.id} has no alt text.`, page, subject: item.id });
-      const inches = (Math.hypot(item.placement[0], item.placement[1]) * Math.hypot(item.transform[0], item.transform[1])) / PT_PER_INCH;
-      const ppi = file?.width && inches > 0 ? file.width / inches : Infinity;
-      if (ppi < COARSE_PPI)
-        found.push({
-          code: 'picture.coarse',
-          says: `The picture ${file!.name} has ${Math.round(ppi)} pixels per inch where it stands.`,
-          page,
-          subject: item.id,
-        });
-    }
+  found.push(...pictureFindings(folio, pageOf), ...spacingFindings(folio, pageOf), ...placeFindings(folio, pageOf));
   for (const layer of Object.values(folio.head.layers))
     if (!layer.visible) found.push({ code: 'layer.hidden', says: `The layer “${layer.name}” is hidden.`, subject: layer.id });
-  found.push(...brokenParts(folio), ...headingFindings(folio));
+    else if (!layer.printing)
+      found.push({ code: 'layer.notPrinted', says: `The layer “${layer.name}” is shown, but not printed.`, subject: layer.id });
+  found.push(...styleFindings(folio), ...brokenParts(folio), ...headingFindings(folio));
   return found;
 }
 

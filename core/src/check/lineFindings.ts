@@ -11,6 +11,7 @@ export function lineFindings(set: ComposedStory, pageOf: (spread: string, item: 
       says: frame ? `No font has “${character}”.` : `No font has “${character}”, in text that does not fit.`,
       page: frame && pageOf(frame.spread, frame.item),
       subject: paragraph,
+      item: frame?.item,
     });
   }
   for (const frame of set.frames)
@@ -21,6 +22,7 @@ export function lineFindings(set: ComposedStory, pageOf: (spread: string, item: 
           says: `A word is wider than its line and is cut after “${ending(line)}”.`,
           page: pageOf(frame.spread, frame.item),
           subject: line.paragraph,
+          item: frame.item,
         });
   return found;
 }

@@ -1,5 +1,6 @@
 import type { Folio, Patch, Spread, Story } from '@elastic-folio/core';
 import type { FontEntry } from '@elastic-folio/core/api';
+import type { Finding } from '@elastic-folio/core/check';
 
 /** What the page asks of the typesetter's worker. */
 export type ToWorker =
@@ -17,5 +18,6 @@ export interface PaintedSpread {
 
 export type FromWorker =
   | { type: 'painted'; spreads: PaintedSpread[]; outlines: string; stamp: number }
-  | { type: 'state'; overflow: Record<string, { lines: number; characters: number; words: number } | null>; problems: string[] }
+  | { type: 'state'; overflow: Record<string, { lines: number; characters: number; words: number } | null> }
+  | { type: 'findings'; findings: Finding[] }
   | { type: 'failed'; message: string };

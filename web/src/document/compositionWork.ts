@@ -4,6 +4,7 @@ import type { Folio } from '@elastic-folio/core';
 import { composedSpread, Composer, loadFonts } from '@elastic-folio/core/compose';
 import type { Composition, FontSet } from '@elastic-folio/core/compose';
 import { GlyphOutlines, paintItems, paintPaper } from '@elastic-folio/core/paint';
+import { findingsOf } from '@elastic-folio/core/check';
 import type { FromWorker, PaintedSpread, ToWorker } from './compositionMessages.ts';
 import { RecentSpreads } from './recentSpreads.ts';
 
@@ -72,6 +73,8 @@ function compose(): void {
   if (!folio || !composer || !fonts) return;
   if (background !== null) clearTimeout(background);
   background = null;
+  if (looking !== null) clearTimeout(looking);
+  looking = null;
   const itemsOn = (id: string): string[] => (folio!.spreads[id] ? Object.keys(shownSpread(folio!, folio!.spreads[id]).items) : []);
   const frames = new Set(visible.flatMap(itemsOn));
   const composition = composer.compose(folio, { frames, incomplete });
@@ -113,10 +116,22 @@ function paint(composition: Composition, whole: boolean): void {
   const state: FromWorker = {
     type: 'state',
     overflow: Object.fromEntries([...composition.stories].map(([k, set]) => [k, set.overflow])),
-    problems: fonts.problems.map((p) => p.says),
   };
   // Most keystrokes change nothing here, and then nothing else needs to be shown anew.
   const text = JSON.stringify(state);
   if (text !== lastState) post(state);
   lastState = text;
+  lookLater(composition);
+}
+
+/** After this long without a change the document is looked through: what a person does next never waits for it. */
+const LOOK_AFTER_MS = 400;
+let looking: ReturnType<typeof setTimeout> | null = null;
+
+function lookLater(composition: Composition): void {
+  if (looking !== null) clearTimeout(looking);
+  looking = setTimeout(() => {
+    looking = null;
+    if (folio && fonts) post({ type: 'findings', findings: findingsOf(folio, composition, fonts) });
+  }, LOOK_AFTER_MS);
 }

@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import { applyEdit, applyLogged, partPath } from '@elastic-folio/core';
 import type { Edit, Folio, LogRow, Patch, Spread, Story } from '@elastic-folio/core';
+import type { Finding } from '@elastic-folio/core/check';
 import type { ApiProblem } from '../api/client.ts';
 import { api } from '../api/client.ts';
 import { listen } from '../api/events.ts';
@@ -27,7 +28,7 @@ export interface DocumentState {
   painted: Record<string, PaintedSpread>;
   outlines: string[];
   overflow: Record<string, { lines: number; characters: number; words: number } | null>;
-  fontProblems: string[];
+  findings: Finding[];
   /** Counts document changes that did not come from this window's text editor. */
   outside: number;
   open(id: string): Promise<void>;
@@ -79,7 +80,7 @@ const CLOSED = {
   painted: {},
   outlines: [] as string[],
   overflow: {},
-  fontProblems: [] as string[],
+  findings: [] as Finding[],
 };
 
 /** The open document: what the server has, with this window's own changes on top until they have arrived. */
@@ -220,7 +221,8 @@ export const useDocument = create<DocumentState>((set, get) => {
                 outlines: m.outlines ? [...s.outlines, m.outlines] : s.outlines,
               }));
             if (m.spreads.length) performance.mark(`painted-${m.stamp}`);
-          } else if (m.type === 'state') set({ overflow: m.overflow, fontProblems: m.problems });
+          } else if (m.type === 'state') set({ overflow: m.overflow });
+          else if (m.type === 'findings') set({ findings: m.findings });
           else set({ notice: `The page could not be set: ${m.message}` });
         };
         const [opened, fonts] = await Promise.all([api.open(id, actorId()), api.fonts(id)]);

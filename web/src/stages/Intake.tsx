@@ -1,10 +1,12 @@
 import { useCallback, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { pagesOf } from '@elastic-folio/core';
+import type { Finding } from '@elastic-folio/core/check';
 import { useDocument } from '../document/documentStore.ts';
 import { PageTable } from '../table/PageTable.tsx';
 import { ItemSheet } from './ItemSheet.tsx';
 import { NotTakenList } from './NotTakenList.tsx';
+import { PointList } from './PointList.tsx';
 import { usePoints } from './points.ts';
 
 /** The pages, and what should be looked at first; or what is selected on them. */
@@ -31,6 +33,8 @@ export function Intake() {
   const onSelect = useCallback((id: string | null) => change({ item: id }), [change]);
   const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
   const onPage = useCallback((n: number) => change({ page: n === 1 ? null : String(n) }), [change]);
+  const known = useMemo(() => new Set(Object.values(folio.spreads).flatMap((s) => Object.keys(s.items))), [folio.spreads]);
+  const itemOf = useCallback(({ item: own, subject }: Finding) => [own, subject].find((id) => id !== undefined && known.has(id)), [known]);
   // An entry without an item leads to its page by the first item that stands there.
   const goTo = useCallback((n: number) => change({ item: pagesOf(folio)[n - 1]?.spread.order[0] ?? null }), [change, folio]);
   const zoom = Number(search.get('zoom')) || 'fit';
@@ -58,15 +62,7 @@ export function Intake() {
                 ? 'Found while reading the document. Choose one to see its place.'
                 : 'Nothing: texts fit, pictures have words, fonts are there.'}
             </p>
-            <ul className="points">
-              {points.map((p) => (
-                <li key={p.id}>
-                  <button disabled={!p.item} onClick={() => p.item && change({ item: p.item })}>
-                    <span className="soft">{p.page ? `Page ${p.page}` : 'Document'}</span> {p.says}
-                  </button>
-                </li>
-              ))}
-            </ul>
+            {points.length > 0 && <PointList points={points} itemOf={itemOf} onItem={(found) => change({ item: found })} />}
             {id && <NotTakenList id={id} onPage={goTo} />}
             <p className="soft hint">Select something on a page to read what it is, and to edit its text.</p>
           </>

@@ -1,57 +1,33 @@
-import { useDeferredValue, useMemo } from 'react';
-import { handFormatted } from '@elastic-folio/core/check';
-import type { Folio } from '@elastic-folio/core';
+import { useMemo } from 'react';
+import type { Finding } from '@elastic-folio/core/check';
 import { useDocument } from '../document/documentStore.ts';
-import { pageNumberOf } from '../table/PageTable.tsx';
 
-/** Something to look at, with its place. */
-export interface Point {
-  id: string;
-  says: string;
-  page: number | undefined;
-  item?: string | undefined;
+/** Findings of one kind, as they are told together. */
+export interface PointGroup {
+  name: string;
+  points: Finding[];
 }
 
-/** What the designer should look at: texts that do not fit, pictures without words, fonts that are missing. */
-export function usePoints(): Point[] {
-  // Looked through after the page has been shown: a keystroke does not wait for it.
-  const folio = useDeferredValue(useDocument((s) => s.folio));
-  const overflow = useDocument((s) => s.overflow);
-  const fontProblems = useDocument((s) => s.fontProblems);
-  return useMemo(() => (folio ? pointsOf(folio, overflow, fontProblems) : []), [folio, overflow, fontProblems]);
+/** What findings are about, by the first part of their codes, in the order in which a designer looks. */
+const GROUPS: [name: string, kinds: string[]][] = [
+  ['Fonts', ['font', 'glyph']],
+  ['Texts', ['text', 'word', 'chain', 'frame', 'table']],
+  ['Styles and headings', ['style', 'heading']],
+  ['Pictures', ['picture', 'alt']],
+  ['Pages and layers', ['item', 'page', 'layer']],
+];
+
+/** Hidden layers are as the designer left them: told, but nothing to be done. */
+const isPoint = (f: Finding): boolean => f.code !== 'layer.hidden';
+
+/** What the designer should look at, as it was found after the last change. */
+export function usePoints(): Finding[] {
+  const findings = useDocument((s) => s.findings);
+  return useMemo(() => findings.filter(isPoint), [findings]);
 }
 
-function pointsOf(folio: Folio, overflow: ReturnType<typeof useDocument.getState>['overflow'], fontProblems: string[]): Point[] {
-  const out: Point[] = fontProblems.map((says, i) => ({ id: `font-${i}`, says, page: undefined }));
-  for (const [story, over] of Object.entries(overflow)) {
-    const last = folio.stories[story]?.frames.at(-1);
-    if (over && last)
-      out.push({
-        id: `overflow-${story}`,
-        says: `${over.characters} characters do not fit their frame.`,
-        page: pageNumberOf(folio, last.spread, last.item),
-        item: last.item,
-      });
-  }
-  for (const spread of Object.values(folio.spreads))
-    for (const item of Object.values(spread.items)) {
-      if (
-        item.kind !== 'picture' ||
-        item.alt ||
-        folio.head.structure.decorations.includes(item.id) ||
-        folio.head.layers[item.layer]?.visible === false
-      )
-        continue;
-      out.push({
-        id: `alt-${item.id}`,
-        says: `The picture “${folio.head.media[item.media ?? '']?.name ?? item.id}” has no alt text.`,
-        page: pageNumberOf(folio, spread.id, item.id),
-        item: item.id,
-      });
-    }
-  const byHand = handFormatted(folio);
-  const first = byHand?.stories.find((s) => s.frames.length)?.frames[0];
-  if (byHand && first)
-    out.push({ id: 'by-hand', says: byHand.says, page: pageNumberOf(folio, first.spread, first.item), item: first.item });
-  return out.sort((a, b) => (a.page ?? 0) - (b.page ?? 0));
-}
+/** Points by what they are about; groups that have any. */
+export const grouped = (points: readonly Finding[]): PointGroup[] =>
+  GROUPS.map(([name, kinds]) => ({ name, points: points.filter((p) => kinds.includes(p.code.split('.')[0]!)) })).filter(
+    (g) => g.points.length,
+  );

@@ -1,0 +1,19 @@
+import type { Folio } from '../folio/folio.ts';
+import { resolveParagraphStyle } from '../folio/resolve.ts';
+import { paragraphsOf } from '../folio/traverse.ts';
+import type { Finding } from './finding.ts';
+
+/** Paragraph styles that are used and look the same though they are called differently. */
+export function styleFindings(folio: Folio): Finding[] {
+  const used = new Set(Object.values(folio.stories).flatMap((s) => [...paragraphsOf(s)].map((p) => p.style)));
+  const byLook = new Map<string, string[]>();
+  for (const id of used) {
+    const style = folio.head.paragraphStyles[id];
+    if (!style) continue;
+    const look = JSON.stringify(resolveParagraphStyle(folio.head, id));
+    byLook.set(look, [...(byLook.get(look) ?? []), style.name]);
+  }
+  return [...byLook.values()].flatMap((names): Finding[] =>
+    names.length > 1 ? [{ code: 'style.alike', says: `These styles look the same: ${names.map((n) => `“${n}”`).join(', ')}.` }] : [],
+  );
+}
