@@ -6,6 +6,7 @@ import { dirname, join } from 'node:path';
 import { samples } from '@elastic-folio/demo';
 import type { Sample } from '@elastic-folio/demo';
 import { longFolio, proseOf, typeInLongChain } from './longChain.ts';
+import { intakeTimes } from './intake.ts';
 import { onScreen } from './onScreen.ts';
 import { printed, printMemory } from './printing.ts';
 import { applyEdit } from '@elastic-folio/core';
@@ -25,6 +26,8 @@ const KEYSTROKE_LIMIT = 50;
 /** Writing a PDF may take this much memory above the loaded document, and at least this many times less time than a browser printing it. */
 const PDF_MEMORY_LIMIT = 200;
 const PRINT_LIMIT = 5;
+/** Reading a presentation may take this many times unzipping it and parsing its XML. */
+const INTAKE_LIMIT = 4;
 /** MiB that a document of 3,000 pages may take altogether. */
 const MEMORY_LIMIT = 1500;
 const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
@@ -220,7 +223,7 @@ async function main(): Promise<void> {
   process.chdir(dirname(new URL(import.meta.url).pathname).replace(/\/node_modules\/.*$/, ''));
   const json = process.argv.includes('--json');
   // `-- chains` and the like measure one part alone.
-  const parts = ['compositions', 'conversions', 'chains', 'printing', 'screen'].filter((p) => process.argv.includes(p));
+  const parts = ['compositions', 'conversions', 'chains', 'printing', 'screen', 'intake'].filter((p) => process.argv.includes(p));
   const only = (part: string): boolean => !parts.length || parts.includes(part);
   report['machine'] = { processor: cpus()[0]?.model, cores: availableParallelism(), node: process.version, rounds: ROUNDS };
   for (const sample of await samples()) {
@@ -232,6 +235,12 @@ async function main(): Promise<void> {
     if (only('chains') && sample.folio.stories['dome-feature']) longChains(sample, fonts);
   }
 
+  if (only('intake')) {
+    const t = await intakeTimes(ROUNDS);
+    report['reading a presentation of 100 pages'] = Object.fromEntries(Object.entries(t).map(([k, v]) => [k, round(v as number)]));
+    if (t.ratio > INTAKE_LIMIT)
+      missed.push(`a presentation is read in ${round(t.ratio)} times the time of unzipping and parsing it; at most ${INTAKE_LIMIT}`);
+  }
   if (json) console.log(JSON.stringify(report, null, 1));
   else
     for (const [name, values] of Object.entries(report))

@@ -6,7 +6,7 @@ import { instanceId } from '../../folio/masters.ts';
 import { rectPath } from '../../folio/geometry.ts';
 import type { Destination } from '../../folio/motion.ts';
 import type { Story } from '../../folio/story.ts';
-import { MasterPage, Spread } from '../../folio/spread.ts';
+import type { Spread } from '../../folio/spread.ts';
 import { STAND_IN, standInFor } from '../../compose/standIns.ts';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
 import type { LoadedFolio, ReadJob } from '../reader.ts';
@@ -124,7 +124,8 @@ export class DocumentBuilder {
     for (const [i, page] of pages.entries()) {
       if (this.job.signal?.aborted) throw new Cancelled();
       this.notTaken.page = i + 1;
-      spreads.push(Spread.parse(await this.page(page, i)));
+      // Checked once, with the whole document.
+      spreads.push((await this.page(page, i)) as Spread);
       this.job.progress?.(i + 1, pages.length, page.attributes['draw:name'] ?? '');
     }
     this.notTaken.page = undefined;
@@ -196,8 +197,7 @@ export class DocumentBuilder {
     const page = spread.pages[0]!;
     const master = page.showMaster ? [...this.masters.values()].find((m) => m.id === page.master) : undefined;
     if (!master) return spread;
-    const behind = MasterPage.parse({ id: master.id, name: master.id, items: master.items, order: master.order });
-    return { items: { ...behind.items, ...spread.items }, order: [...behind.order, ...spread.order] };
+    return { items: { ...(master.items as Spread['items']), ...spread.items }, order: [...master.order, ...spread.order] };
   }
 
   /** What readers of shapes and texts need, for a page or a master page. */

@@ -1,15 +1,19 @@
 /** Ids for what the original calls by any name: its own word where that is a valid id and free, else one that is counted. */
 export class Names {
   private readonly taken = new Set<string>();
+  /** The next number to try for a stem: thousands of items share one. */
+  private readonly next = new Map<string, number>();
 
   /** A free id made of a name, or of a prefix and a number. */
   free(prefix: string, name?: string): string {
     const wanted = name === undefined ? '' : idOf(name);
     if (wanted && !this.taken.has(wanted)) return this.take(wanted);
     const stem = wanted || prefix;
-    for (let n = wanted ? 2 : 1; ; n++) {
+    for (let n = this.next.get(stem) ?? (wanted ? 2 : 1); ; n++) {
       const id = `${stem}-${n}`;
-      if (!this.taken.has(id)) return this.take(id);
+      if (this.taken.has(id)) continue;
+      this.next.set(stem, n + 1);
+      return this.take(id);
     }
   }
 

@@ -34,6 +34,7 @@ export async function openOdf(job: ReadJob, flat: boolean): Promise<OdfPackage> 
 async function openZip(job: ReadJob): Promise<OdfPackage> {
   const texts = new Map<string, string>();
   const files: OdfPackage['files'] = new Map();
+  const storing = new Storing(job, files);
   let mediaType = '';
   let done = 0;
   for await (const entry of readArchive(job.file, job.limits)) {
@@ -42,8 +43,9 @@ async function openZip(job: ReadJob): Promise<OdfPackage> {
     if (entry.path === 'mimetype') mediaType = (await textOfStream(await entry.open(), 1024, entry.path)).trim();
     else if (/^(content|styles|meta|META-INF\/manifest)\.xml$/.test(entry.path))
       texts.set(entry.path, await textOfStream(await entry.open(), job.limits.partBytes, entry.path));
-    else if (!/\.xml$|^(Configurations2|META-INF)\//.test(entry.path)) files.set(entry.path, await job.blobs.put(await entry.open()));
+    else if (!/\.xml$|^(Configurations2|META-INF)\//.test(entry.path)) await storing.add(entry.path, entry.open);
   }
+  await storing.done();
   const manifest = texts.get('META-INF/manifest.xml');
   const listed = manifest === undefined ? null : readXml(manifest, 'META-INF/manifest.xml');
   const entries = listed ? childrenOf(listed, 'manifest:file-entry') : [];
@@ -59,6 +61,37 @@ async function openZip(job: ReadJob): Promise<OdfPackage> {
     );
   const read = (part: string): XmlElement | null => (texts.has(part) ? readXml(texts.get(part)!, part) : null);
   return { kind, mediaType, content: readXml(content, 'content.xml'), styles: read('styles.xml'), meta: read('meta.xml'), files };
+}
+
+/** Files that are stored at one time: each waits for its disk, and most of the time would be spent waiting. */
+const AT_ONCE = 8;
+
+/** Puts files of a package into blobs, some at a time. */
+class Storing {
+  private readonly going = new Set<Promise<void>>();
+  private failure: unknown = null;
+
+  constructor(
+    private readonly job: ReadJob,
+    private readonly files: OdfPackage['files'],
+  ) {}
+
+  async add(path: string, open: () => Promise<Readable>): Promise<void> {
+    const work: Promise<void> = open()
+      .then((stream) => this.job.blobs.put(stream))
+      .then((file) => void this.files.set(path, file))
+      .catch((error: unknown) => void (this.failure ??= error))
+      .finally(() => this.going.delete(work));
+    this.going.add(work);
+    if (this.going.size >= AT_ONCE) await Promise.race(this.going);
+    if (this.failure) await this.done();
+  }
+
+  /** Waits for all; throws what went wrong first. */
+  async done(): Promise<void> {
+    await Promise.all(this.going);
+    if (this.failure) throw this.failure;
+  }
 }
 
 async function openFlat(job: ReadJob): Promise<OdfPackage> {

@@ -16,6 +16,9 @@ async function read(job: ReadJob): Promise<LoadedFolio> {
   const extension = extname(job.name ?? job.file).toLowerCase();
   const source = await openOdf(job, extension.startsWith('.f'));
   if (job.signal?.aborted) throw new Cancelled();
+  // Kept while the pages are read: it waits for the disk, they for the processor.
+  const keeping = job.blobs.put(createReadStream(job.file));
+  keeping.catch(() => undefined);
   const builder = new DocumentBuilder(source, job);
   const { folio: input, files, elements, notTaken } = await builder.build();
   const checked = Folio.safeParse(input);
@@ -26,7 +29,7 @@ async function read(job: ReadJob): Promise<LoadedFolio> {
   const wrong = incoherences(checked.data)[0];
   if (wrong) throw notReadable(`${wrong.where}: ${wrong.says}`);
   const original = `origin/source${EXTENSIONS.includes(extension) ? extension : '.odg'}`;
-  files.set(original, await job.blobs.put(createReadStream(job.file)));
+  files.set(original, await keeping);
   const record: IntakeRecord = { format: 'odf', mediaType: source.mediaType, source: original, elements, notTaken };
   files.set(INTAKE_RECORD, await job.blobs.put(new TextEncoder().encode(JSON.stringify(record))));
   return { folio: checked.data, files };

@@ -11,7 +11,7 @@ export type FontFaces = ReadonlyMap<string, string>;
 /** The height of a line of plain text in common text faces, as a share of its size: “100 %” means the font's own (common practice). */
 const LINE_OF_FONT = 1.17;
 
-/** `'DejaVu Sans', sans` → `DejaVu Sans`. */
+/** `'Marrowby Sans', sans` → `Marrowby Sans`. */
 export const firstFamily = (list: string): string => (list.split(',')[0] ?? '').trim().replace(/^(['"])(.*)\1$/, '$2');
 
 const WEIGHTS: Record<string, number> = { normal: 400, bold: 700 };
