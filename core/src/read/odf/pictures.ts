@@ -1,11 +1,12 @@
 import type { Head } from '../../folio/head.ts';
 import { FolioError } from '../../ports/ports.ts';
+import type { PictureInfo } from '../../ports/ports.ts';
 import type { ReadJob } from '../reader.ts';
 import type { LoadedFolio } from '../reader.ts';
 import type { Names } from './names.ts';
 import type { NotTakenList } from './notTaken.ts';
 import type { OdfPackage } from './odfPackage.ts';
-import { childOf, textOf } from './xmlTree.ts';
+import { childOf, childrenOf, textOf } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
 
 /** Formats that every output can carry; others are turned into PNG or JPEG. */
@@ -27,6 +28,16 @@ export interface TakenPicture {
   natural: { width: number; height: number };
 }
 
+/** What looking into a file showed. */
+type Looked = { info: PictureInfo; size: number; bytes: Uint8Array | null } | { error: unknown };
+
+function* imagesIn(element: XmlElement): Generator<XmlElement> {
+  for (const child of childrenOf(element)) {
+    if (child.name === 'draw:image') yield child;
+    else yield* imagesIn(child);
+  }
+}
+
 /** Takes pictures of a package over into the document, each once. */
 export class Pictures {
   readonly media: Head['media'] = {};
@@ -39,6 +50,29 @@ export class Pictures {
     private readonly names: Names,
     private readonly notTaken: NotTakenList,
   ) {}
+
+  /**
+   * Begins to look into the pictures of a page before its turn comes: while one page is read, the files of the next ones
+   * come from the disk. What is found is kept, and asked for in order.
+   */
+  prepare(page: XmlElement): void {
+    for (const image of imagesIn(page)) {
+      const file = this.source.files.get((image.attributes['xlink:href'] ?? '').replace(/^\.\//, ''));
+      if (file && !this.looked.has(file.sha256)) this.looked.set(file.sha256, this.look(file.sha256));
+    }
+  }
+  private readonly looked = new Map<string, Promise<Looked>>();
+
+  private async look(sha256: string): Promise<Looked> {
+    try {
+      const bytes = await this.job.blobs.read(sha256);
+      const info = await this.job.pictures.info(bytes);
+      // Those that are kept as they are need no more than this; their bytes are not held.
+      return { info, size: bytes.length, bytes: KEPT[info.format] ? null : bytes };
+    } catch (error) {
+      return { error };
+    }
+  }
 
   /** The picture of a `draw:image` or `draw:fill-image`; null where there is none that can be shown. */
   async take(element: XmlElement, width: number, height: number): Promise<TakenPicture | null> {
@@ -74,13 +108,16 @@ export class Pictures {
 
   private async make(sha256: string, name: string, width: number, height: number): Promise<TakenPicture | null> {
     const { pictures, blobs } = this.job;
-    const bytes = await blobs.read(sha256);
+    const looked = await (this.looked.get(sha256) ?? this.look(sha256));
+    this.looked.delete(sha256);
     try {
-      const info = await pictures.info(bytes);
+      if ('error' in looked) throw looked.error;
+      const { info } = looked;
       const ppi = info.density ?? PLAIN_PPI;
       const natural = { width: (info.width / ppi) * 72, height: (info.height / ppi) * 72 };
       const kept = KEPT[info.format];
-      if (kept) return this.keep(name, kept, { sha256, bytes: bytes.length }, info, natural);
+      if (kept) return this.keep(name, kept, { sha256, bytes: looked.size }, info, natural);
+      const bytes = looked.bytes ?? (await blobs.read(sha256));
       if (info.format === 'svg') {
         this.notTaken.add('changed', 'Drawn picture (SVG)', `it is kept as a picture of ${VECTOR_PPI} pixels to the inch`);
         const drawn = await pictures.drawSvg(wrapped(bytes, width, height), 'picture');
