@@ -164,6 +164,8 @@ describe('enhanced paths (19.145), worked by hand', () => {
   });
 });
 
+const element = (name: string, attributes: Record<string, string>) => ({ name, attributes, children: [], path: '' });
+
 describe('shapes that cannot be worked out', () => {
   test('an equation that needs itself is named, and counts as nothing', () => {
     const { problems, parts } = draw('M ?f0 0 L 10 10 N', {
@@ -186,6 +188,12 @@ describe('shapes that cannot be worked out', () => {
     const equations = new Map(Array.from({ length: 10_000 }, (_, i) => [`f${i}`, `?f${i + 1}+1`] as const));
     expect(draw('M ?f0 0 L 10 10 N', { equations }).problems.length).toBeGreaterThan(0);
   });
+  test('numbers beyond all measure draw nothing, and are said', () => {
+    const { parts, problems } = draw('M $0 0 L 10 10 Z N M 0 0 L 5 5 N', { modifiers: [1e308] });
+    expect([parts.length, problems]).toEqual([1, ['a part of the shape lies beyond any page']]);
+    expect(pathOf(element('draw:path', { 'svg:d': 'M0 0L1e300 5', 'svg:viewBox': '0 0 1 1' }), 100, 100)).toBeNull();
+    expect(connectorPath('M0 0L1e300 1e300', { x: 0, y: 0 }, { x: 1, y: 1 })).toBeNull();
+  });
   test('a command without its numbers draws nothing', () => {
     expect(draw('M 0 L').parts).toEqual([]);
     expect(draw('').parts).toEqual([]);
@@ -193,7 +201,6 @@ describe('shapes that cannot be worked out', () => {
 });
 
 describe('other outlines (10.3)', () => {
-  const element = (name: string, attributes: Record<string, string>) => ({ name, attributes, children: [], path: '' });
   test('a polygon’s points come to the size of its box', () => {
     expect(pathOf(element('draw:polygon', { 'draw:points': '0,0 10,0 10,20', 'svg:viewBox': '0 0 10 20' }), 100, 100)).toEqual([
       ['M', 0, 0],

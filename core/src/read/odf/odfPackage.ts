@@ -37,15 +37,19 @@ async function openZip(job: ReadJob): Promise<OdfPackage> {
   const storing = new Storing(job, files);
   let mediaType = '';
   let done = 0;
-  for await (const entry of readArchive(job.file, job.limits)) {
-    if (job.signal?.aborted) throw new Cancelled();
-    job.progress?.(++done, 0, entry.path);
-    if (entry.path === 'mimetype') mediaType = (await textOfStream(await entry.open(), 1024, entry.path)).trim();
-    else if (/^(content|styles|meta|META-INF\/manifest)\.xml$/.test(entry.path))
-      texts.set(entry.path, await textOfStream(await entry.open(), job.limits.partBytes, entry.path));
-    else if (!/\.xml$|^(Configurations2|META-INF)\//.test(entry.path)) await storing.add(entry.path, entry.open);
+  try {
+    for await (const entry of readArchive(job.file, job.limits)) {
+      if (job.signal?.aborted) throw new Cancelled();
+      job.progress?.(++done, 0, entry.path);
+      if (entry.path === 'mimetype') mediaType = (await textOfStream(await entry.open(), 1024, entry.path)).trim();
+      else if (/^(content|styles|meta|META-INF\/manifest)\.xml$/.test(entry.path))
+        texts.set(entry.path, await textOfStream(await entry.open(), job.limits.partBytes, entry.path));
+      else if (!/\.xml$|^(Configurations2|META-INF)\//.test(entry.path)) await storing.add(entry.path, entry.open);
+    }
+  } finally {
+    await storing.settle();
   }
-  await storing.done();
+  storing.check();
   const manifest = texts.get('META-INF/manifest.xml');
   const listed = manifest === undefined ? null : readXml(manifest, 'META-INF/manifest.xml');
   const entries = listed ? childrenOf(listed, 'manifest:file-entry') : [];
@@ -69,7 +73,7 @@ const AT_ONCE = 8;
 /** Puts files of a package into blobs, some at a time. */
 class Storing {
   private readonly going = new Set<Promise<void>>();
-  private failure: unknown = null;
+  private failure: Error | null = null;
 
   constructor(
     private readonly job: ReadJob,
@@ -80,16 +84,20 @@ class Storing {
     const work: Promise<void> = open()
       .then((stream) => this.job.blobs.put(stream))
       .then((file) => void this.files.set(path, file))
-      .catch((error: unknown) => void (this.failure ??= error))
+      .catch((error: unknown) => void (this.failure ??= error instanceof Error ? error : new Error(String(error))))
       .finally(() => this.going.delete(work));
     this.going.add(work);
     if (this.going.size >= AT_ONCE) await Promise.race(this.going);
-    if (this.failure) await this.done();
+    this.check();
   }
 
-  /** Waits for all; throws what went wrong first. */
-  async done(): Promise<void> {
+  /** Waits until nothing is being written any more, well or not. */
+  async settle(): Promise<void> {
     await Promise.all(this.going);
+  }
+
+  /** Throws what went wrong first. */
+  check(): void {
     if (this.failure) throw this.failure;
   }
 }

@@ -8,6 +8,7 @@ import { DocumentBuilder } from './documentBuilder.ts';
 import { INTAKE_RECORD } from './intakeRecord.ts';
 import type { IntakeRecord } from './intakeRecord.ts';
 import { openOdf } from './odfPackage.ts';
+import type { OdfPackage } from './odfPackage.ts';
 
 const EXTENSIONS = ['.odg', '.odp', '.otg', '.otp', '.fodg', '.fodp'];
 
@@ -18,9 +19,21 @@ async function read(job: ReadJob): Promise<LoadedFolio> {
   if (job.signal?.aborted) throw new Cancelled();
   // Kept while the pages are read: it waits for the disk, they for the processor.
   const keeping = job.blobs.put(createReadStream(job.file));
-  keeping.catch(() => undefined);
-  const builder = new DocumentBuilder(source, job);
-  const { folio: input, files, elements, notTaken } = await builder.build();
+  try {
+    return await makeDocument(source, job, extension, keeping);
+  } finally {
+    // Whatever went wrong, nothing is still being written when the caller hears of it.
+    await keeping.catch(() => undefined);
+  }
+}
+
+async function makeDocument(
+  source: OdfPackage,
+  job: ReadJob,
+  extension: string,
+  keeping: Promise<{ sha256: string; bytes: number }>,
+): Promise<LoadedFolio> {
+  const { folio: input, files, elements, notTaken } = await new DocumentBuilder(source, job).build();
   const checked = Folio.safeParse(input);
   if (!checked.success) {
     const issue = checked.error.issues[0]!;

@@ -1,7 +1,7 @@
 import { boundsOfPath, ellipsePath, rectPath } from '../../folio/geometry.ts';
 import type { Path, Rect } from '../../folio/geometry.ts';
 import { arcSteps, pointAt } from './geometry/arcs.ts';
-import { readPathData, readPoints, readViewBox } from './geometry/pathData.ts';
+import { isDrawable, readPathData, readPoints, readViewBox } from './geometry/pathData.ts';
 import { angleOf, integerOf, percentOf } from './lengths.ts';
 import type { XmlElement } from './xmlTree.ts';
 
@@ -31,11 +31,12 @@ function fitted(path: Path | null, viewBox: Rect | null, width: number, height: 
   if (!path) return null;
   const box = viewBox ?? boundsOfPath(path);
   const [sx, sy] = [box.width > 0 ? width / box.width : 1, box.height > 0 ? height / box.height : 1];
-  return path.map((step) =>
+  const placed = path.map((step) =>
     step[0] === 'Z'
       ? step
       : ([step[0], ...step.slice(1).map((n, i) => (i % 2 ? ((n as number) - box.y) * sy : ((n as number) - box.x) * sx))] as Path[number]),
   );
+  return isDrawable(placed) ? placed : null;
 }
 
 /** A whole ellipse, or a part of one: a slice, what a chord cuts off, or the curve alone. Angles run against the clock. */

@@ -1,6 +1,6 @@
 import { boundsOfPath } from '../../../folio/geometry.ts';
 import type { Path, Rect } from '../../../folio/geometry.ts';
-import { readPathData } from './pathData.ts';
+import { isDrawable, readPathData } from './pathData.ts';
 
 /** Points in a hundredth of a millimetre. */
 const HUNDREDTH = 72 / 2540;
@@ -17,6 +17,7 @@ export function connectorPath(d: string, from: { x: number; y: number }, to: { x
   const placed = path.map((step) =>
     step[0] === 'Z' ? step : ([step[0], ...step.slice(1).map((n, i) => (n as number) * HUNDREDTH + (i % 2 ? dy : dx))] as Path[number]),
   );
+  if (!isDrawable(placed)) return null;
   const last = placed.findLast((s) => s[0] !== 'Z')!;
   const end = { x: last[last.length - 2] as number, y: last[last.length - 1] as number };
   const box: Rect = boundsOfPath(placed);

@@ -1,5 +1,6 @@
 import type { Path, Rect } from '../../../folio/geometry.ts';
 import { evaluate, FormulaError } from './formula.ts';
+import { isDrawable } from './pathData.ts';
 import { angleTo, arcSteps, pointAt } from './arcs.ts';
 
 /** `draw:enhanced-geometry` (OpenDocument 1.3 part 3, 10.6.2), as text. */
@@ -46,11 +47,10 @@ export function drawGeometry(geometry: EnhancedGeometry, width: number, height: 
     path.map((step) =>
       step[0] === 'Z' ? step : ([step[0], ...step.slice(1).map((n, i) => (i % 2 ? y : x)(n as number))] as Path[number]),
     );
-  return {
-    parts: parts.map((p) => ({ ...p, path: place(p.path) })),
-    text: textArea(geometry, values, x, y),
-    problems: [...values.problems],
-  };
+  const placed = parts.map((p) => ({ ...p, path: place(p.path) }));
+  const drawable = placed.filter((p) => isDrawable(p.path));
+  if (drawable.length < placed.length) values.problems.add('a part of the shape lies beyond any page');
+  return { parts: drawable, text: textArea(geometry, values, x, y), problems: [...values.problems] };
 }
 
 function textArea(geometry: EnhancedGeometry, values: Values, x: (v: number) => number, y: (v: number) => number): Rect | null {
@@ -59,7 +59,7 @@ function textArea(geometry: EnhancedGeometry, values: Values, x: (v: number) => 
   const [l, t, r, b] = tokens.slice(0, 4).map((token) => values.of(token)) as [number, number, number, number];
   const [x0, x1] = [x(l), x(r)].sort((a, c) => a - c) as [number, number];
   const [y0, y1] = [y(t), y(b)].sort((a, c) => a - c) as [number, number];
-  return [x0, x1, y0, y1].every(Number.isFinite) ? { x: x0, y: y0, width: x1 - x0, height: y1 - y0 } : null;
+  return [x0, x1, y0, y1].every((n) => Math.abs(n) <= 1e6) ? { x: x0, y: y0, width: x1 - x0, height: y1 - y0 } : null;
 }
 
 /** Values of equations, modifiers and names, each worked out once. */

@@ -53,6 +53,10 @@ export function readPathData(d: string): Path | null {
   return out.every((step) => step.slice(1).every((n) => Number.isFinite(n))) ? out : null;
 }
 
+/** No outline reaches further, in points: what seems to is nonsense, and would break what is worked out from it. */
+const FURTHEST = 1e6;
+export const isDrawable = (path: Path): boolean => path.every((step) => step.slice(1).every((n) => Math.abs(n as number) <= FURTHEST));
+
 /** The points of `draw:points` (19.237: pairs of integers), joined by lines. */
 export function readPoints(points: string, closed: boolean): Path | null {
   const numbers = points
