@@ -6,6 +6,7 @@ import { SaxesParser } from 'saxes';
 import sharp from 'sharp';
 import { FileBlobs, sharpPictures } from '@elastic-folio/core/node';
 import { DEFAULT_LIMITS, readFolio } from '@elastic-folio/core/read';
+import { median } from './median.ts';
 
 const PAGES = 100;
 /** Bytes of pictures on a page, so that the whole comes to about 20 MB. */
@@ -107,7 +108,6 @@ export async function intakeTimes(rounds: number): Promise<IntakeTimes> {
       // The first go warms both up.
       if (i) all.push({ read, plain, first: (first - began) / read, last: (last - began) / read });
     }
-    const median = (values: number[]): number => values.sort((a, b) => a - b)[values.length >> 1]!;
     return {
       mb: bytes.length / 1e6,
       readMs: median(all.map((a) => a.read)),

@@ -3,6 +3,7 @@ import type { Paragraph } from '@elastic-folio/core';
 import { Composer } from '@elastic-folio/core/compose';
 import type { FontSet } from '@elastic-folio/core/compose';
 import { GlyphOutlines, paintItems } from '@elastic-folio/core/paint';
+import { median } from './median.ts';
 
 const [WIDTH, HEIGHT, MARGIN] = [420, 595, 48];
 /** Pages that are seen at once: those a change must reach before the rest follows. */
@@ -58,8 +59,6 @@ export function longFolio(source: Folio, paragraphs: readonly Paragraph[], pages
     stories: { t: { id: 't', blocks, order: Object.keys(blocks), frames: numbers.map((n) => ({ spread: `s${n}`, item: `f${n}` })) } },
   });
 }
-
-const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 
 export interface LongChainTimes {
   pages: number;

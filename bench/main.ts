@@ -15,6 +15,7 @@ import type { FontFace, FontSet } from '@elastic-folio/core/compose';
 import { GlyphOutlines, paintItems } from '@elastic-folio/core/paint';
 import { FileDerived, sharpPictures, shippedFontSource } from '@elastic-folio/core/node';
 import { convert, readSettings, WRITERS } from '@elastic-folio/core/write';
+import { median } from './median.ts';
 
 const ROUNDS = 5;
 /** Milliseconds of shaping and of composing before they are timed. */
@@ -30,7 +31,6 @@ const PRINT_LIMIT = 5;
 const INTAKE_LIMIT = 4;
 /** MiB that a document of 3,000 pages may take altogether. */
 const MEMORY_LIMIT = 1500;
-const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 const round = (v: number, d = 2): number => +v.toFixed(d);
 
 /** Median milliseconds of five goes after one that is not counted. */

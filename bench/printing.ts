@@ -9,6 +9,7 @@ import { Composer } from '@elastic-folio/core/compose';
 import type { Composition, FontSet } from '@elastic-folio/core/compose';
 import { FileDerived, sharpPictures } from '@elastic-folio/core/node';
 import { readSettings, writerById } from '@elastic-folio/core/write';
+import { median } from './median.ts';
 
 /** Memory of a document on its way to a PDF, in MiB, measured in a process of its own. */
 export interface PrintMemory {
@@ -75,7 +76,6 @@ export interface Printed {
   browserKiB: number;
 }
 const ROUNDS = 5;
-const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 
 /**
  * A document's PDF by us and by a browser that prints the same pages from static HTML, by turns: a machine that is slower

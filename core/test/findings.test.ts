@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { produce } from 'immer';
-import { findingsOf, handFormatted } from '../src/check/index.ts';
+import { handFormatted } from '../src/check/handFormatted.ts';
+import { findingsOf } from '../src/check/index.ts';
 import type { Finding } from '../src/check/index.ts';
 import { Composer, FontSet } from '../src/compose/index.ts';
 import { Item } from '../src/index.ts';

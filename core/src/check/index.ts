@@ -1,4 +1,3 @@
 export { Finding } from './finding.ts';
 export { findingsOf } from './findings.ts';
 export { NotTaken } from './notTaken.ts';
-export { handFormatted } from './handFormatted.ts';

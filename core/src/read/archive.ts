@@ -122,3 +122,16 @@ function nextEntry(zip: yauzl.ZipFile): Promise<yauzl.Entry | null> {
 
 const openEntry = (zip: yauzl.ZipFile, entry: yauzl.Entry): Promise<Readable> =>
   new Promise((resolve, reject) => zip.openReadStream(entry, (error, stream) => (error ? reject(asFolioError(error)) : resolve(stream))));
+
+/** All bytes of a part; refuses it as soon as it outgrows the limit, whatever was claimed of its size. */
+export async function collect(stream: Readable, limit: number, part: string): Promise<Buffer> {
+  const chunks: Buffer[] = [];
+  let size = 0;
+  for await (const chunk of stream as AsyncIterable<Buffer>) {
+    size += chunk.length;
+    if (size > limit)
+      throw new FolioError('archive.partTooLarge', `${part} is larger than ${Math.round(limit / 2 ** 20)} MiB.`, 'Split the document.');
+    chunks.push(chunk);
+  }
+  return Buffer.concat(chunks);
+}

@@ -412,6 +412,18 @@ describe('items', () => {
     ]);
     expect(items(folio, 1)).toHaveLength(2);
   });
+  test('objects of other programs, and objects nobody knows, are named by what became of them', async () => {
+    const { record } = await readFlat({
+      pages: page(
+        `<draw:frame ${BOX}><draw:object/></draw:frame><draw:frame ${BOX}><draw:plugin/></draw:frame><draw:future/><draw:page-thumbnail/>`,
+      ),
+    });
+    expect(record.notTaken.map((n) => [n.what, n.outcome])).toEqual([
+      ['Chart or object of another program', 'leftOut'],
+      ['Sound or film', 'leftOut'],
+      ['Object “future”', 'leftOut'],
+    ]);
+  });
   test('every element of ours is found again in the original', async () => {
     const { folio, record } = await readFlat({ pages: page(frame('<text:p>x</text:p>')) });
     for (const id of [items(folio)[0]!.id, paragraphs(folio)[0]!.id, folio.spreads[folio.head.spreadOrder[0]!]!.pages[0]!.id])

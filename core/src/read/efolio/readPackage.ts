@@ -1,4 +1,3 @@
-import type { Readable } from 'node:stream';
 import type { z } from 'zod';
 import type { Folio } from '../../folio/folio.ts';
 import { Edition, Recipe } from '../../folio/folio.ts';
@@ -7,7 +6,7 @@ import { Spread } from '../../folio/spread.ts';
 import { Story } from '../../folio/story.ts';
 import { incoherences } from '../../folio/coherence.ts';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
-import { readArchive } from '../archive.ts';
+import { collect, readArchive } from '../archive.ts';
 import type { LoadedFolio, ReadJob, Reader } from '../reader.ts';
 
 export const PACKAGE_TYPE = 'application/vnd.elastic-folio+zip';
@@ -44,18 +43,6 @@ const notAPackage = (): FolioError =>
     'This archive is not a document package.',
     'Choose a file ending in .efolio that was saved by this program.',
   );
-
-async function collect(stream: Readable, limit: number, path: string): Promise<Buffer> {
-  const chunks: Buffer[] = [];
-  let size = 0;
-  for await (const chunk of stream as AsyncIterable<Buffer>) {
-    size += chunk.length;
-    if (size > limit)
-      throw new FolioError('package.partTooLarge', `${path} is larger than ${Math.round(limit / 2 ** 20)} MiB.`, 'Split the document.');
-    chunks.push(chunk);
-  }
-  return Buffer.concat(chunks);
-}
 
 function parse(bytes: Buffer, path: string): unknown {
   try {

@@ -1,7 +1,7 @@
 import type { Story } from '../../folio/story.ts';
 import type { Names } from './names.ts';
 import type { NotTakenList } from './notTaken.ts';
-import type { TextPlace } from './shapeReader.ts';
+import type { TextPlace } from './itemBuilder.ts';
 
 type Content = Pick<Story, 'blocks' | 'order' | 'links'>;
 

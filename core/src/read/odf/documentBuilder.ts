@@ -3,17 +3,18 @@ import type { z } from 'zod';
 import type { Folio } from '../../folio/folio.ts';
 import type { Item } from '../../folio/items.ts';
 import { instanceId } from '../../folio/masters.ts';
-import { rectPath } from '../../folio/geometry.ts';
+import { IDENTITY, rectPath } from '../../folio/geometry.ts';
 import type { Destination } from '../../folio/motion.ts';
 import type { Story } from '../../folio/story.ts';
 import type { Spread } from '../../folio/spread.ts';
-import { STAND_IN, standInFor } from '../../compose/standIns.ts';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
 import type { LoadedFolio, ReadJob } from '../reader.ts';
 import { joinChains } from './chains.ts';
 import type { ReadText } from './chains.ts';
 import { controlsIn } from './forms.ts';
-import { readFonts } from './fonts.ts';
+import { familiesByName, fontFaces, readFonts, standInsFor } from './fonts.ts';
+import { ItemBuilder } from './itemBuilder.ts';
+import type { ShapeContext } from './itemBuilder.ts';
 import { Layers } from './layers.ts';
 import { lengthOf } from './lengths.ts';
 import { fillOf } from './looks.ts';
@@ -24,11 +25,10 @@ import type { NotTaken } from '../../check/notTaken.ts';
 import type { OdfPackage } from './odfPackage.ts';
 import { Pictures } from './pictures.ts';
 import { ShapeReader } from './shapeReader.ts';
-import type { ShapeContext } from './shapeReader.ts';
 import { StyleBook } from './styleBook.ts';
 import { StyleSheet } from './styleSheet.ts';
 import type { Scope } from './styleSheet.ts';
-import { firstFamily, languageOf } from './textProperties.ts';
+import { languageOf } from './textProperties.ts';
 import { TextReader } from './textReader.ts';
 import { motionOf } from './transitions.ts';
 import { childOf, childrenOf, findInside, textOf } from './xmlTree.ts';
@@ -104,7 +104,7 @@ export class DocumentBuilder {
     if (!flat) this.sheet.take(childOf(content, 'office:styles'), false, 'content');
     const text = this.sheet.default('graphic')['text'] ?? this.sheet.default('paragraph')['text'] ?? {};
     this.language = languageOf(text['fo:language'], text['fo:country']) ?? 'en';
-    this.book = new StyleBook(this.sheet, facesIn([content, styles]), this.names, this.language);
+    this.book = new StyleBook(this.sheet, familiesByName(fontFaces([content, styles])), this.names, this.language);
     this.pictures = new Pictures(job, source, this.names, this.notTaken);
     this.layers = new Layers(childOf(childOf(styles ?? undefined, 'office:master-styles'), 'draw:layer-set'), this.names);
   }
@@ -162,7 +162,8 @@ export class DocumentBuilder {
     }
     this.notTaken.page = undefined;
     const stories = joinChains(this.texts, this.names, this.notTaken);
-    const { fonts, files } = readFonts([this.source.content, this.source.styles], this.source.files, this.names);
+    const faces = fontFaces([this.source.content, this.source.styles]);
+    const { fonts, files } = readFonts(faces, this.source.files, this.names);
     for (const [path, file] of this.pictures.files) files.set(path, file);
     const masterPages = Object.fromEntries(
       [...this.masters.values()].map(({ id, element, items, order: inside }) => [
@@ -181,7 +182,7 @@ export class DocumentBuilder {
           layerOrder: order as [string],
           ...this.book.head,
           fonts,
-          standIns: standInsFor([this.source.content, this.source.styles]),
+          standIns: standInsFor(faces),
           media: this.pictures.media,
           masterPages,
           spreadOrder: spreads.map((s) => s.id) as [string],
@@ -376,22 +377,8 @@ export class DocumentBuilder {
     const box = { x: 0, y: 0, ...size };
     const fill = fillOf(a, this.sheet.definitions, box, this.notTaken);
     if (!fill.image) return { paint: fill.paint, item: null };
-    const image = this.sheet.definitions.fillImages.get(fill.image.name);
-    const taken = image && (await this.pictures.take(image, size.width, size.height));
-    if (!taken) return none;
-    if (fill.image.repeat === 'repeat')
-      this.notTaken.add('changed', 'Background of a repeated picture', 'the picture is shown once, over the whole page');
-    const item: ItemInput = {
-      id: context.names.free('background'),
-      kind: 'picture',
-      layer: context.layer(undefined),
-      size,
-      transform: [1, 0, 0, 1, 0, 0],
-      media: taken.media,
-      placement: [size.width, 0, 0, size.height, 0, 0],
-      clip: rectPath(box),
-      opacity: fill.opacity,
-    };
+    const item = await new ItemBuilder(context, 'content').fillPicture(fill, rectPath(box), size, IDENTITY, undefined);
+    if (!item) return none;
     this.decorations.push(item.id);
     return { ...none, item };
   }
@@ -424,31 +411,6 @@ export class DocumentBuilder {
     return id;
   }
 }
-
-/** What stands in for the document's families where they are missing, by the kind that the file says each is of (19.482). */
-function standInsFor(roots: readonly (XmlElement | null)[]): Record<string, string> {
-  const kinds: Record<string, string> = { swiss: STAND_IN.sans, roman: STAND_IN.serif, modern: STAND_IN.mono };
-  const out: Record<string, string> = {};
-  for (const root of roots)
-    for (const { attributes: a } of childrenOf(childOf(root ?? undefined, 'office:font-face-decls') ?? EMPTY, 'style:font-face')) {
-      const family = firstFamily(a['svg:font-family'] ?? a['style:name'] ?? '').toLowerCase();
-      const mono = a['style:font-pitch'] === 'fixed';
-      const kind = mono ? STAND_IN.mono : kinds[a['style:font-family-generic'] ?? ''];
-      // A well-known name says more than its kind.
-      if (family && kind && standInFor(family, {}) === undefined) out[family] = kind;
-    }
-  return out;
-}
-
-/** Font families by the names that styles use (16.24 style:font-face). */
-function facesIn(roots: readonly (XmlElement | null)[]): Map<string, string> {
-  const out = new Map<string, string>();
-  for (const root of roots)
-    for (const { attributes: a } of childrenOf(childOf(root ?? undefined, 'office:font-face-decls') ?? EMPTY, 'style:font-face'))
-      out.set(a['style:name'] ?? '', a['svg:font-family'] ?? a['style:name'] ?? '');
-  return out;
-}
-const EMPTY: XmlElement = { name: '', attributes: {}, children: [], path: '' };
 
 function safeDecode(text: string): string {
   try {

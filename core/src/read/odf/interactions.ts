@@ -25,7 +25,7 @@ export function cuesOf(
   const goes: Destination[] = [];
   const add = (found: Destination | null): void => void (found && goes.push(found));
   if (link) add(destination(link.attributes['xlink:href'] ?? '', link.attributes['xlink:show']));
-  for (const event of childrenOf(childOf(element, 'office:event-listeners') ?? { ...element, children: [] })) {
+  for (const event of childrenOf(childOf(element, 'office:event-listeners'))) {
     const { attributes: a } = event;
     if (event.name === 'script:event-listener') {
       notTaken.add('leftOut', 'Program in the document', 'programs are never run');

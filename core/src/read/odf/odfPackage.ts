@@ -1,7 +1,7 @@
 import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
-import { readArchive } from '../archive.ts';
+import { collect, readArchive } from '../archive.ts';
 import type { ReadJob } from '../reader.ts';
 import { childOf, childrenOf, readXml } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
@@ -139,15 +139,7 @@ const encrypted = (): FolioError =>
   new FolioError('archive.encrypted', 'The file is protected by a password.', 'Save it without a password and bring it in again.');
 
 async function textOfStream(stream: Readable, limit: number, part: string): Promise<string> {
-  const chunks: Buffer[] = [];
-  let size = 0;
-  for await (const chunk of stream as AsyncIterable<Buffer>) {
-    size += chunk.length;
-    if (size > limit)
-      throw new FolioError('odf.partTooLarge', `${part} is larger than ${Math.round(limit / 2 ** 20)} MiB.`, 'Split the document.');
-    chunks.push(chunk);
-  }
-  const bytes = Buffer.concat(chunks);
+  const bytes = await collect(stream, limit, part);
   // XML 1.0, 4.3.3 and appendix F: UTF-16 begins with a byte order mark.
   const encoding = bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : 'utf-8';
   return new TextDecoder(encoding).decode(bytes);

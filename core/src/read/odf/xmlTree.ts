@@ -95,9 +95,9 @@ const called = (uri: string, local: string): string => {
 
 const isElement = (node: XmlElement | string): node is XmlElement => typeof node !== 'string';
 
-/** An element's children that are elements, or those of one name. */
-export const childrenOf = (element: XmlElement, name?: string): XmlElement[] =>
-  element.children.filter((c): c is XmlElement => isElement(c) && (name === undefined || c.name === name));
+/** An element's children that are elements, or those of one name; nothing has none. */
+export const childrenOf = (element: XmlElement | undefined, name?: string): XmlElement[] =>
+  (element?.children ?? []).filter((c): c is XmlElement => isElement(c) && (name === undefined || c.name === name));
 
 export function childOf(element: XmlElement | undefined, name: string): XmlElement | undefined {
   return element?.children.find((c): c is XmlElement => isElement(c) && c.name === name);
