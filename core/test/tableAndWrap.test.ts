@@ -96,6 +96,30 @@ describe('tables', () => {
     expect(boxes[1]!.box.height).toBeCloseTo(lineHeight() + 12, 6);
   });
 
+  test('lines on single sides are drawn on the cell’s edges; room may differ by side', () => {
+    const ink = { type: 'colour' as const, colour: { space: 'grey' as const, value: 0 } };
+    const line = (weight: number, dashes: number[] = []) =>
+      ({ paint: ink, weight, dashes, cap: 'butt', join: 'miter', miterLimit: 4, startMarker: 'none', endMarker: 'none' }) as const;
+    const folio = produce(tableFolio([pt(50)], [{ height: 30 }], grid(1, 1), {}), (d) => {
+      const table = Object.values(d.stories['t']!.blocks).find((b) => b.kind === 'table')!;
+      if (table.kind !== 'table') throw new Error('no table');
+      for (const cell of Object.values(table.cells)) {
+        cell.sides = { bottom: line(2), left: line(1, [6, 4]), top: null };
+        cell.inset = [5, 0, 0, 12];
+      }
+    });
+    const f = frame(folio);
+    const [cell, ...rules] = f.boxes;
+    const { x, y, width, height } = cell!.box;
+    expect(rules.map((r) => r.box)).toEqual([
+      { x, y: y + height - 1, width, height: 2 },
+      { x: x - 0.5, y, width: 1, height: 6 },
+      { x: x - 0.5, y: y + 10, width: 1, height: 6 },
+      { x: x - 0.5, y: y + 20, width: 1, height: 6 },
+    ]);
+    expect([f.lines[0]!.x - x, f.lines[0]!.baseline - f.lines[0]!.ascent - y]).toEqual([12, 5]);
+  });
+
   test('a table goes on in the next frame with its header above and its footer below', () => {
     const rows = Array.from({ length: 8 }, () => ({ height: 20, exact: true }));
     const folio = tableFolio([pt(80)], rows, grid(8, 1), { headerRows: 1, footerRows: 1 }, { height: 101, frames: 3 });

@@ -4,6 +4,7 @@ import { cellsInOrder } from '../folio/tableCells.ts';
 import type { Cell, Table } from '../folio/story.ts';
 import { styleChain } from '../folio/resolve.ts';
 import { ColumnFill, placed } from './columnFill.ts';
+import type { Rect } from '../folio/geometry.ts';
 import type { FrameBox, SetLine } from './marks.ts';
 import type { BuiltLine } from './setLine.ts';
 
@@ -50,7 +51,13 @@ function cellStyle(head: Head, table: Table, cell: Cell): Partial<CellStyle> {
 const definedOnly = (cell: Cell): Partial<CellStyle> => ({
   ...(cell.fill !== undefined && { fill: cell.fill }),
   ...(cell.stroke !== undefined && { stroke: cell.stroke }),
+  ...(cell.sides !== undefined && { sides: cell.sides }),
+  ...(cell.inset !== undefined && { inset: cell.inset }),
 });
+
+/** Room inside a cell: top, right, bottom, left. */
+const insetOf = ({ inset = INSET }: Partial<CellStyle>): readonly [number, number, number, number] =>
+  typeof inset === 'number' ? [inset, inset, inset, inset] : inset;
 
 /** Sets a table for a room: cells with their text, rows as high as their contents or their exact heights. */
 export function setTable(head: Head, table: Table, room: number, linesOf: (paragraph: string, width: number) => BuiltLine[]): SetTable {
@@ -63,12 +70,13 @@ export function setTable(head: Head, table: Table, room: number, linesOf: (parag
       const rows = Math.min(cell.rows, rowCount - cell.row);
       const right = lefts[Math.min(cell.column + cell.columns, widths.length)]!;
       const style = cellStyle(head, table, cell);
-      const inset = style.inset ?? INSET;
+      const [insetTop, insetRight, insetBottom, insetLeft] = insetOf(style);
       const left = lefts[cell.column]!;
-      const width = Math.max(0, right - left - 2 * inset);
+      const width = Math.max(0, right - left - insetLeft - insetRight);
       const fill = new ColumnFill({ x: 0, top: 0, width, height: Infinity }, 0, { firstBaseline: 'ascent', verticalAlign: 'top' }, null);
       for (const id of cell.order) for (const line of linesOf(id, width)) fill.place(line, false);
-      return { cell, rows, left, width: right - left, style, inset, lines: fill.finish().lines, height: fill.isEmpty ? 0 : fill.bottom };
+      const height = (fill.isEmpty ? 0 : fill.bottom) + insetTop + insetBottom;
+      return { cell, rows, left, width: right - left, style, insetTop, insetLeft, lines: fill.finish().lines, height };
     });
   const heights = table.rows.map((r) => r.height);
   for (const single of [true, false])
@@ -77,7 +85,7 @@ export function setTable(head: Head, table: Table, room: number, linesOf: (parag
       const last = c.cell.row + c.rows - 1;
       if (table.rows[last]!.exact) continue;
       const have = heights.slice(c.cell.row, last + 1).reduce((a, b) => a + b, 0);
-      heights[last] = heights[last]! + Math.max(0, c.height + 2 * c.inset - have);
+      heights[last] = heights[last]! + Math.max(0, c.height - have);
     }
   const groups = rowGroups(rowCount, cells).map(([from, to]): RowGroup => {
     const tops = heights.slice(from, to).reduce<number[]>((at, h) => [...at, at[at.length - 1]! + h], [0]);
@@ -95,10 +103,11 @@ export function setTable(head: Head, table: Table, room: number, linesOf: (parag
         ...(paint && paint.type !== 'none' && { fill: paint }),
         ...(stroke && stroke.weight > 0 && { stroke: { paint: stroke.paint, weight: stroke.weight, dashes: stroke.dashes } }),
       });
-      const free = bottom - top - 2 * c.inset - c.height;
+      group.boxes.push(...sideLines(c.style.sides, box, c.cell.id));
+      const free = bottom - top - c.height;
       const shift =
-        top + c.inset + Math.max(0, free) * (c.cell.verticalAlign === 'centre' ? 0.5 : c.cell.verticalAlign === 'bottom' ? 1 : 0);
-      for (const line of c.lines) group.lines.push(placed(line, line.x + c.left + c.inset, line.baseline + shift, 0));
+        top + c.insetTop + Math.max(0, free) * (c.cell.verticalAlign === 'centre' ? 0.5 : c.cell.verticalAlign === 'bottom' ? 1 : 0);
+      for (const line of c.lines) group.lines.push(placed(line, line.x + c.left + c.insetLeft, line.baseline + shift, 0));
     }
     return group;
   });
@@ -109,6 +118,37 @@ export function setTable(head: Head, table: Table, room: number, linesOf: (parag
     footer: groups.filter((g) => g.to > headerRows && g.from >= rowCount - footerRows),
     width: lefts[widths.length]!,
   };
+}
+
+/** Lines on single sides of a cell, centred on its edges; those with dashes as a row of short ones. */
+function sideLines(sides: CellStyle['sides'], { x, y, width, height }: Rect, subject: string): FrameBox[] {
+  if (!sides) return [];
+  const out: FrameBox[] = [];
+  const edges = { top: [x, y, width, 0], right: [x + width, y, 0, height], bottom: [x, y + height, width, 0], left: [x, y, 0, height] };
+  for (const [side, [ex, ey, along, down]] of Object.entries(edges) as [keyof typeof edges, [number, number, number, number]][]) {
+    const stroke = sides[side];
+    if (!stroke || stroke.weight <= 0) continue;
+    const half = stroke.weight / 2;
+    for (const [from, to] of strokesOf(along || down, stroke.dashes)) {
+      const box: Rect =
+        along > 0
+          ? { x: ex + from, y: ey - half, width: to - from, height: stroke.weight }
+          : { x: ex - half, y: ey + from, width: stroke.weight, height: to - from };
+      out.push({ kind: 'rule', box, fill: stroke.paint, subject });
+    }
+  }
+  return out;
+}
+
+/** What a line with dashes covers of its length; one with more dashes than can be told apart is drawn through. */
+function strokesOf(length: number, dashes: readonly number[]): [number, number][] {
+  const pattern = dashes.length % 2 ? [...dashes, ...dashes] : dashes;
+  const period = pattern.reduce((a, b) => a + b, 0);
+  if (period <= 0 || length / period > 1000) return [[0, length]];
+  const out: [number, number][] = [];
+  for (let at = 0, i = 0; at < length; at += pattern[i]!, i = (i + 1) % pattern.length)
+    if (i % 2 === 0 && pattern[i]! > 0) out.push([at, Math.min(length, at + pattern[i]!)]);
+  return out;
 }
 
 /** Rows joined where a cell spans them. */

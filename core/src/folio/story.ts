@@ -1,10 +1,8 @@
 import { z } from 'zod';
 import { Id } from './ids.ts';
-import { CharacterOverrides, ParagraphOverrides } from './styles.ts';
+import { CellLook, CharacterOverrides, ParagraphOverrides } from './styles.ts';
 import { Destination } from './motion.ts';
 import { Item } from './items.ts';
-import { Paint } from './colour.ts';
-import { Stroke } from './appearance.ts';
 
 /** Text of one look. Spans have no id: positions in text are Places. */
 export const Span = z.object({
@@ -52,8 +50,7 @@ export const Cell = z.object({
   rows: z.number().int().min(1).default(1),
   columns: z.number().int().min(1).default(1),
   style: Id.optional(),
-  fill: Paint.optional(),
-  stroke: Stroke.nullable().optional(),
+  ...CellLook,
   verticalAlign: z.enum(['top', 'centre', 'bottom']).default('top'),
   header: z.boolean().default(false),
   order: z.array(Id),

@@ -155,13 +155,19 @@ export const ItemStyle = z.object({
   stroke: Stroke.nullable().optional(),
   opacity: z.number().min(0).max(1).optional(),
 });
-export const CellStyle = z.object({
-  ...named,
+/** How a cell looks: a line all around (`stroke`), or other lines on sides of their own, and the room around its text in points. */
+export const CellLook = {
   fill: Paint.optional(),
   stroke: Stroke.nullable().optional(),
-  inset: z.number().optional(),
-  paragraphStyle: Id.optional(),
-});
+  sides: z
+    .object({ top: Stroke.nullable(), right: Stroke.nullable(), bottom: Stroke.nullable(), left: Stroke.nullable() })
+    .partial()
+    .optional(),
+  /** The same on every side, or top, right, bottom, left. */
+  inset: z.union([z.number().min(0), z.tuple([z.number().min(0), z.number().min(0), z.number().min(0), z.number().min(0)])]).optional(),
+};
+export const CellStyle = z.object({ ...named, ...CellLook, paragraphStyle: Id.optional() });
+export type CellStyle = z.infer<typeof CellStyle>;
 export const TableStyle = z.object({
   ...named,
   body: Id.optional(),

@@ -9,6 +9,7 @@ import { integerOf, lengthOf, percentOf } from './lengths.ts';
 import { strokeOf } from './looks.ts';
 import { listChanges, placementOf } from './pictureLook.ts';
 import { pathOf } from './shapePaths.ts';
+import { roomForText } from './roomForText.ts';
 import type { Scope } from './styleSheet.ts';
 import { readTable } from './tableReader.ts';
 import { readTransform } from './transform.ts';
@@ -170,7 +171,13 @@ export class ShapeReader {
     graphic: Attributes,
     link: XmlElement | null,
   ): Made {
-    const item: ItemInput = { ...this.make.common(element, 'table', link, graphic), kind: 'textFrame', size: { width, height }, transform };
+    const inset: [number, number, number, number] = [0, 0, 0, 0];
+    const item: ItemInput = {
+      ...this.make.common(element, 'table', link, graphic),
+      kind: 'textFrame',
+      // A table is as high as its rows ask for: its frame is not seen.
+      ...roomForText({ size: { width, height }, transform, inset, verticalAlign: 'top' }, false, true, 'left'),
+    };
     const content = readTable(table, this.context, this.make.textStyle(element));
     this.context.story(content, { item: item.id, name: element.attributes['draw:name'], next: undefined });
     return { items: [item], top: [item.id] };

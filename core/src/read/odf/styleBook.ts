@@ -1,6 +1,6 @@
 import type { Head } from '../../folio/head.ts';
 import { resolveParagraphStyle } from '../../folio/resolve.ts';
-import type { CharacterOverrides, ParagraphOverrides, ParagraphStyle } from '../../folio/styles.ts';
+import type { CellStyle, CharacterOverrides, ParagraphOverrides, ParagraphStyle } from '../../folio/styles.ts';
 import { lengthOf } from './lengths.ts';
 import type { Names } from './names.ts';
 import { merge } from './styleSheet.ts';
@@ -13,7 +13,7 @@ import type { XmlElement } from './xmlTree.ts';
 /** The size of text where no style says any (as XSL's initial “medium” comes to in office programs: common practice). */
 const PLAIN_SIZE = 18;
 
-type Named = Pick<Head, 'paragraphStyles' | 'characterStyles' | 'listStyles'>;
+type Named = Pick<Head, 'paragraphStyles' | 'characterStyles' | 'listStyles' | 'cellStyles' | 'tableStyles'>;
 
 /** What a paragraph has of its own beside its style. */
 export interface OwnLook {
@@ -26,9 +26,10 @@ export interface OwnLook {
  * paragraph style of its text, and what automatic styles add to it becomes overrides.
  */
 export class StyleBook {
-  readonly head: Named = { paragraphStyles: {}, characterStyles: {}, listStyles: {} };
+  readonly head: Named = { paragraphStyles: {}, characterStyles: {}, listStyles: {}, cellStyles: {}, tableStyles: {} };
   private readonly made = new Map<OdfStyle, string>();
   private readonly lists = new Map<XmlElement, string>();
+  private readonly cells = new Map<OdfStyle, string>();
   private plain: string | null = null;
 
   constructor(
@@ -125,6 +126,42 @@ export class StyleBook {
       name: style.displayName || id,
       ...(basedOn !== undefined && basedOn !== id && { basedOn }),
       character: characterOf(style.own['text'] ?? {}, this.faces, PLAIN_SIZE),
+    };
+    return id;
+  }
+
+  /** The cell style for a named style; `look` turns its properties into those of a cell. */
+  cellStyle(style: OdfStyle, look: (own: Properties) => Omit<CellStyle, 'id' | 'name' | 'basedOn'>): string {
+    const known = this.cells.get(style);
+    if (known !== undefined) return known;
+    const id = this.names.free('cell-style', style.displayName);
+    this.cells.set(style, id);
+    const above = style.parent === undefined ? undefined : this.sheet.find('table-cell', style.parent, 'named');
+    const basedOn = above && this.cells.get(above) !== id ? this.cellStyle(above, look) : undefined;
+    const own = basedOn === undefined ? merge([this.sheet.default('table-cell'), style.own]) : style.own;
+    this.head.cellStyles[id] = {
+      id,
+      name: style.displayName || id,
+      ...(basedOn !== undefined && { basedOn }),
+      ...look(own),
+      paragraphStyle: this.paragraphStyle(style),
+    };
+    return id;
+  }
+
+  /** A table style of cell styles; the same one for the same looks. */
+  tableStyle(name: string, body: string, header: string | undefined, alternate: string | undefined): string {
+    const same = Object.values(this.head.tableStyles).find(
+      (t) => t.body === body && t.header === header && t.alternate?.style === alternate,
+    );
+    if (same) return same.id;
+    const id = this.names.free('table-style', name);
+    this.head.tableStyles[id] = {
+      id,
+      name,
+      body,
+      ...(header !== undefined && { header }),
+      ...(alternate !== undefined && { alternate: { every: 1, style: alternate } }),
     };
     return id;
   }

@@ -42,6 +42,8 @@ const DEFINED: Record<string, keyof Definitions> = {
 /** All styles of a document, named and automatic, with their inheritance. */
 export class StyleSheet {
   readonly lists = new Map<string, XmlElement>();
+  /** Looks for tables, by their names (16.18). */
+  readonly templates = new Map<string, XmlElement>();
   readonly definitions: Definitions = {
     gradients: new Map(),
     opacities: new Map(),
@@ -71,6 +73,8 @@ export class StyleSheet {
           element,
         });
       } else if (element.name === 'style:default-style') this.defaults.set(attributes['style:family'] as Family, propertiesIn(element));
+      else if (element.name === 'table:table-template')
+        this.templates.set(attributes['table:name'] ?? attributes['text:style-name'] ?? '', element);
       else if (element.name === 'text:list-style')
         this.lists.set(`${automatic ? scope : 'named'} ${attributes['style:name'] ?? ''}`, element);
       else {
@@ -146,10 +150,22 @@ const keyOf = (family: string, name: string, scope: Scope | 'named'): string => 
 function propertiesIn(style: XmlElement): Properties {
   const out: Properties = {};
   for (const child of childrenOf(style)) {
-    const kind = /^style:(.+)-properties$/.exec(child.name)?.[1];
+    // Programs write a cell's graphic properties under an extension's prefix.
+    const kind = /^[^:]+:(.+)-properties$/.exec(child.name)?.[1];
     if (kind) out[kind] = { ...out[kind], ...child.attributes };
   }
-  return out;
+  return style.attributes['style:family'] === 'table-cell' ? ofCell(out) : out;
+}
+
+/** Fill, lines and room of a cell stand among its graphic or paragraph properties, or among its own: here they are all its own. */
+function ofCell({ graphic, paragraph = {}, ...rest }: Properties): Properties {
+  const ofBox = (name: string): boolean => /^fo:(border|padding)/.test(name);
+  const boxed = Object.entries(paragraph).filter(([name]) => ofBox(name));
+  return {
+    ...rest,
+    paragraph: Object.fromEntries(Object.entries(paragraph).filter(([name]) => !ofBox(name))),
+    'table-cell': { ...Object.fromEntries(boxed), ...graphic, ...rest['table-cell'] },
+  };
 }
 
 export function merge(all: readonly Properties[]): Properties {

@@ -32,17 +32,18 @@ export interface TextStyle {
   /** The style that the shape names for paragraphs without one (draw:text-style-name). */
   paragraph: string | undefined;
   scope: Scope;
+  /** The named style where `name` is none and has none above it: what a table's template gives a cell. */
+  given?: OdfStyle | undefined;
 }
 
-type Content = Pick<Story, 'blocks' | 'order' | 'links'>;
+export type Content = Pick<Story, 'blocks' | 'order' | 'links'>;
 
 /** Text of OpenDocument (part 3, chapters 5 to 7) as blocks of a story. */
 export class TextReader {
-  readonly content: Content = { blocks: {}, order: [], links: {} };
-
   constructor(
     private readonly context: TextContext,
     private readonly style: TextStyle,
+    readonly content: Content = { blocks: {}, order: [], links: {} },
   ) {}
 
   /** Reads all paragraphs and lists inside an element; the ids of its paragraphs, in order. */
@@ -125,7 +126,7 @@ export class TextReader {
   /** The named style of the shape; an outline's deeper levels have styles of their own. */
   private shapeStyle(list: ListPlace | null): OdfStyle | undefined {
     const { sheet } = this.context;
-    const named = sheet.named(this.style.family, this.style.name, this.style.scope);
+    const named = sheet.named(this.style.family, this.style.name, this.style.scope) ?? this.style.given;
     if (!named || !list || list.level === 0 || !/outline1$/.test(named.name)) return named;
     return sheet.find(named.family, named.name.replace(/1$/, String(list.level + 1)), 'named') ?? named;
   }
