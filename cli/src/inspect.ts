@@ -32,7 +32,7 @@ export function inspect(file: string): Promise<InspectResult> {
         weight: f.weight,
         style: f.style,
         mayEmbed: f.mayEmbed,
-        from: folio.head.fonts[f.key] ? ('document' as const) : ('shipped' as const),
+        from: fonts.origins.get(f) ?? ('shipped' as const),
       })),
       findings: findingsOf(folio, composition, fonts),
       notTaken: record?.notTaken ?? [],

@@ -11,7 +11,13 @@ export const InspectResult = z.object({
   items: z.number().int(),
   paragraphStyles: z.array(z.object({ id: z.string(), name: z.string(), element: z.string(), places: z.number().int() })),
   fonts: z.array(
-    z.object({ family: z.string(), weight: z.number(), style: z.string(), mayEmbed: z.boolean(), from: z.enum(['document', 'shipped']) }),
+    z.object({
+      family: z.string(),
+      weight: z.number(),
+      style: z.string(),
+      mayEmbed: z.boolean(),
+      from: z.enum(['document', 'library', 'shipped']),
+    }),
   ),
   findings: z.array(Finding),
   notTaken: z.array(NotTaken),

@@ -2,10 +2,11 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { produce } from 'immer';
 import { applyEdit, applyLogged, EDITS } from '../src/index.ts';
-import type { Edit, Folio } from '../src/index.ts';
+import type { Edit, Folio, Paragraph } from '../src/index.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 
-const folio: Folio = produce(tinyFolio(['one', 'two']), (d) => {
+const folio: Folio = produce(tinyFolio(['one', 'two', '', 'four']), (d) => {
+  (d.stories['t']!.blocks['p1'] as Paragraph).character = { fontWeight: 700 };
   d.head.paragraphStyles['q'] = { id: 'q', name: 'Quiet', paragraph: {}, character: {} };
   d.recipes['r'] = { id: 'r', output: 'pdf', version: 1, name: 'Print', settings: {} };
 });
@@ -43,6 +44,32 @@ const USES: [Edit, (f: Folio) => unknown, unknown, string[]][] = [
     (f) => f.recipes['w']?.settings,
     { gap: 3 },
     ['recipes/w'],
+  ],
+  [
+    { kind: 'styles.nameLooks', args: {} },
+    (f) => [(f.stories['t']!.blocks['p1'] as { style: string }).style, Object.values(f.head.paragraphStyles).at(-1)!.name],
+    ['p-look-3', 'Text, bold'],
+    ['paragraphStyles/p-look-3', 'p1'],
+  ],
+  [
+    { kind: 'styles.merge', args: { keep: 'q', others: ['p'] } },
+    (f) => Object.keys(f.head.paragraphStyles),
+    ['q'],
+    ['paragraphStyles/p', 'p2'],
+  ],
+  [
+    { kind: 'text.closeUp', args: { story: 't' } },
+    (f) => [f.stories['t']!.order, (f.stories['t']!.blocks['p2'] as { overrides?: unknown }).overrides],
+    [['p1', 'p2', 'p4'], { spaceAfter: 12 }],
+    ['p2', 'p3', 'stories/t/order'],
+  ],
+  [{ kind: 'pages.lay', args: { lay: 'pairs' } }, (f) => [f.head.facingPages, f.head.spreadOrder], [true, ['s']], ['head/facingPages']],
+  [{ kind: 'pages.bleed', args: { bleed: 9 } }, (f) => f.spreads['s']!.pages[0]!.bleed, 9, ['s']],
+  [
+    { kind: 'font.standIn', args: { family: 'Marrowby Sans', by: 'Arimo' } },
+    (f) => f.head.standIns,
+    { 'marrowby sans': 'Arimo' },
+    ['head/standIns'],
   ],
   [{ kind: 'recipe.remove', args: { recipe: 'r' } }, (f) => Object.keys(f.recipes), [], ['recipes/r']],
 ];

@@ -91,7 +91,7 @@ describe('what a designer should look at', () => {
   test('a family nobody has is said once, however often it is used', () => {
     const folio = withHeading(tinyFolio(['a', 'b', 'c'], { character: { fontFamily: 'Nowhere' } }));
     expect(find(folio)).toEqual([
-      { code: 'font.substituted', says: expect.stringMatching(/^Nowhere is not there; .+ stands in for it\.$/) },
+      { code: 'font.substituted', family: 'Nowhere', says: expect.stringMatching(/^Nowhere is not there; .+ stands in for it\.$/) },
     ]);
   });
 

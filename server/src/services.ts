@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { documentFontSource, FileBlobs, FileDerived, shippedFontSource } from '@elastic-folio/core/node';
+import { FileBlobs, FileDerived, fontSourcesFor } from '@elastic-folio/core/node';
 import type { FontSource } from '@elastic-folio/core/compose';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import type { Config } from './config.ts';
@@ -9,6 +9,7 @@ import { EmbeddedDb } from './database/embedded.ts';
 import { migrate } from './database/migrate.ts';
 import { PostgresDb } from './database/postgres.ts';
 import { DocumentStore } from './documents/documentStore.ts';
+import { FontLibrary } from './documents/fontLibrary.ts';
 import { Surveys } from './documents/survey.ts';
 import { EventHub } from './events.ts';
 import { Runner } from './runs/runner.ts';
@@ -26,6 +27,7 @@ export interface Services {
   runs: RunStore;
   runner: Runner;
   pool: ConversionPool;
+  library: FontLibrary;
   surveys: Surveys;
   events: EventHub;
   loaded(id: string): Promise<LoadedFolio>;
@@ -43,14 +45,14 @@ export async function startServices(config: Config): Promise<Services> {
     player: join(config.root, 'dist', 'player.js'),
   };
   const blobs = new FileBlobs(paths.blobs);
-  const documents = new DocumentStore(db);
+  const library = new FontLibrary(db, blobs);
+  const documents = new DocumentStore(db, library);
   const runs = new RunStore(db);
   const pool = new ConversionPool();
   const events = new EventHub();
   const runner = new Runner(documents, runs, pool, events, paths);
   await runner.start(db, config.databaseUrl);
-  const loaded = async (id: string): Promise<LoadedFolio> => ({ folio: (await documents.get(id)).folio, files: await documents.files(id) });
-  const shipped = await shippedFontSource();
+  const loaded = (id: string): Promise<LoadedFolio> => documents.loaded(id);
   const derived = new FileDerived(paths.derived);
   return {
     config,
@@ -65,7 +67,8 @@ export async function startServices(config: Config): Promise<Services> {
     surveys: new Surveys(loaded, derived, pool, paths.blobs, events),
     events,
     loaded,
-    fontSources: async (id) => [documentFontSource(await loaded(id), blobs), shipped],
+    library,
+    fontSources: async (id) => fontSourcesFor(await loaded(id), blobs),
     async close() {
       await runner.close();
       await pool.close();

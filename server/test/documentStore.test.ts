@@ -8,10 +8,12 @@ import { samples } from '@elastic-folio/demo';
 import type { Sample } from '@elastic-folio/demo';
 import type { Edit, Inline } from '@elastic-folio/core';
 import { plainText } from '@elastic-folio/core';
+import { FileBlobs } from '@elastic-folio/core/node';
 import type { Db, Query } from '../src/database/db.ts';
 import { migrate } from '../src/database/migrate.ts';
 import { PostgresDb } from '../src/database/postgres.ts';
 import { DocumentStore, EditConflict } from '../src/documents/documentStore.ts';
+import { FontLibrary } from '../src/documents/fontLibrary.ts';
 import { RunStore } from '../src/runs/runStore.ts';
 import { lockData } from '../src/dataLock.ts';
 
@@ -47,7 +49,7 @@ describe.each(kinds)('documents on the %s database', (_name, connect) => {
     db = await connect();
     await migrate(db, migrations);
     await migrate(db, migrations);
-    store = new DocumentStore(db);
+    store = new DocumentStore(db, new FontLibrary(db, new FileBlobs(tmpdir())));
     flyer = (await samples())[1]!;
   });
   afterAll(() => db.close());
@@ -62,7 +64,7 @@ describe.each(kinds)('documents on the %s database', (_name, connect) => {
 
   test('a document comes back as it was put in, from a fresh store too', async () => {
     const id = await add();
-    expect((await new DocumentStore(db).get(id)).folio).toEqual(flyer.folio);
+    expect((await new DocumentStore(db, new FontLibrary(db, new FileBlobs(tmpdir()))).get(id)).folio).toEqual(flyer.folio);
     expect([...(await store.files(id))].sort()).toEqual([...flyer.files].sort());
   });
 
@@ -91,7 +93,7 @@ describe.each(kinds)('documents on the %s database', (_name, connect) => {
       burst: 'a',
       edits: [type('list-text-1', 'list-text', 'x'), type('list-text-1', 'list-text', 'y')],
     });
-    const fresh = new DocumentStore(db);
+    const fresh = new DocumentStore(db, new FontLibrary(db, new FileBlobs(tmpdir())));
     await fresh.undo(id, { actor: 'anna', rows: [1, 2] });
     expect(await textOf(id, 'list-text', 'list-text-1')).toBe(before);
     await store.undo(id, { actor: 'anna', rows: [3] });

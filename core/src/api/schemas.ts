@@ -74,7 +74,7 @@ export const FontEntry = z.object({
   family: z.string(),
   weight: z.number(),
   style: z.enum(['normal', 'italic']),
-  origin: z.enum(['document', 'shipped']),
+  origin: z.enum(['document', 'library', 'shipped']),
 });
 export type FontEntry = z.infer<typeof FontEntry>;
 
@@ -83,5 +83,6 @@ export const ServerEvent = z.discriminatedUnion('type', [
   z.object({ type: z.literal('edits'), folio: z.string(), rows: z.array(LogRow) }),
   z.object({ type: z.literal('run'), folio: z.string(), run: Run }),
   z.object({ type: z.literal('shelf') }),
+  z.object({ type: z.literal('fonts') }),
 ]);
 export type ServerEvent = z.infer<typeof ServerEvent>;

@@ -5,7 +5,9 @@ export const Finding = z.object({
   code: z.enum([
     'font.substituted',
     'font.broken',
+    'font.notToEmbed',
     'glyph.missing',
+    'glyph.lent',
     'text.overflow',
     'word.cut',
     'alt.missing',
@@ -35,5 +37,9 @@ export const Finding = z.object({
   subject: z.string().optional(),
   /** The item to show it at, where the subject is none. */
   item: z.string().optional(),
+  /** The family of fonts it is about. */
+  family: z.string().optional(),
+  /** The styles it is about, where these are several. */
+  styles: z.array(z.string()).optional(),
 });
 export type Finding = z.infer<typeof Finding>;

@@ -5,6 +5,7 @@ import { paragraphRole } from '../folio/resolve.ts';
 import { pageOfItem, pagesOf, paragraphsOf } from '../folio/traverse.ts';
 import { brokenParts } from './brokenParts.ts';
 import type { Finding } from './finding.ts';
+import { fontFindings } from './fontFindings.ts';
 import { handFormatted } from './handFormatted.ts';
 import { lineFindings } from './lineFindings.ts';
 import { pictureFindings } from './pictureFindings.ts';
@@ -21,7 +22,7 @@ export function findingsOf(folio: Folio, composition: Composition, fonts: FontSe
     const item = spread?.items[itemId];
     return spread && item ? numberOf.get(pageOfItem(spread, item).id) : undefined;
   };
-  for (const p of fonts.problems) found.push({ code: p.code, says: p.says });
+  found.push(...fontFindings(fonts));
   for (const set of composition.stories.values()) {
     const story = folio.stories[set.story]!;
     const last = story.frames[story.frames.length - 1];

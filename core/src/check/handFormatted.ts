@@ -1,3 +1,4 @@
+import { isEmpty, lookOfParagraph, lookOfSpan } from '../folio/byHand.ts';
 import type { Folio } from '../folio/folio.ts';
 import type { Story } from '../folio/story.ts';
 import { paragraphsOf } from '../folio/traverse.ts';
@@ -22,8 +23,12 @@ export function handFormatted(folio: Folio): HandFormatted | null {
   for (const story of Object.values(folio.stories)) {
     const before = passages;
     for (const p of paragraphsOf(story)) {
-      if (p.overrides || p.character) take([p.overrides, p.character]);
-      for (const node of p.content) if (node.type === 'span' && node.overrides) take(node.overrides);
+      const { look } = lookOfParagraph(p);
+      if (!isEmpty(look.paragraph) || !isEmpty(look.character)) take(look);
+      for (const node of p.content) {
+        const own = node.type === 'span' ? lookOfSpan(node).look : {};
+        if (!isEmpty(own)) take(own);
+      }
     }
     if (passages > before) stories.push(story);
   }

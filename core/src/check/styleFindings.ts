@@ -1,19 +1,22 @@
 import type { Folio } from '../folio/folio.ts';
 import { resolveParagraphStyle } from '../folio/resolve.ts';
+import type { ParagraphStyle } from '../folio/styles.ts';
 import { paragraphsOf } from '../folio/traverse.ts';
 import type { Finding } from './finding.ts';
 
 /** Paragraph styles that are used and look the same though they are called differently. */
 export function styleFindings(folio: Folio): Finding[] {
   const used = new Set(Object.values(folio.stories).flatMap((s) => [...paragraphsOf(s)].map((p) => p.style)));
-  const byLook = new Map<string, string[]>();
+  const byLook = new Map<string, ParagraphStyle[]>();
   for (const id of used) {
     const style = folio.head.paragraphStyles[id];
     if (!style) continue;
     const look = JSON.stringify(resolveParagraphStyle(folio.head, id));
-    byLook.set(look, [...(byLook.get(look) ?? []), style.name]);
+    byLook.set(look, [...(byLook.get(look) ?? []), style]);
   }
-  return [...byLook.values()].flatMap((names): Finding[] =>
-    names.length > 1 ? [{ code: 'style.alike', says: `These styles look the same: ${names.map((n) => `“${n}”`).join(', ')}.` }] : [],
-  );
+  return [...byLook.values()].flatMap((alike): Finding[] => {
+    if (alike.length < 2) return [];
+    const says = `These styles look the same: ${alike.map((s) => `“${s.name}”`).join(', ')}.`;
+    return [{ code: 'style.alike', says, styles: alike.map((s) => s.id) }];
+  });
 }

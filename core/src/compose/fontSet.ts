@@ -4,19 +4,26 @@ import { FontError, FontFace } from './fontFace.ts';
 import { standInFor } from './standIns.ts';
 
 /** Where font bytes come from: the document's package, the library of a user, what ships with the program. */
+export type FontOrigin = 'document' | 'library' | 'shipped';
 export interface FontSource {
-  origin: 'document' | 'library' | 'shipped';
+  origin: FontOrigin;
   list(): { key: string; family: string; weight: number; style: 'normal' | 'italic' }[];
   bytes(key: string): Promise<Uint8Array>;
 }
 
-export interface FontProblem {
-  code: 'font.substituted' | 'font.broken';
+/** A font file that cannot be used. */
+export interface BrokenFont {
+  family: string;
+  says: string;
+}
+
+/** A family in a weight and style that text asked for, and the face that it is set in. */
+export interface AskedFont {
   family: string;
   weight: number;
-  style: string;
-  by?: string;
-  says: string;
+  style: 'normal' | 'italic';
+  face: FontFace;
+  standsIn: boolean;
 }
 
 interface Wanted {
@@ -29,10 +36,14 @@ type FontLook = Pick<CharacterProperties, 'fontFamily' | 'fontWeight' | 'fontSty
 /**
  * The loaded fonts of a document. `match` finds a face by family, then width, style and nearest weight, in
  * the order document → library → shipped; a family nobody has is replaced by what the document chose, by one of
- * its kind, or by the first face, and recorded once in `problems`.
+ * its kind, or by the first face: `asked` tells of it.
  */
 export class FontSet {
-  readonly problems: FontProblem[] = [];
+  readonly broken: BrokenFont[] = [];
+  /** Every look that was asked for, and the face it got. */
+  readonly asked: AskedFont[] = [];
+  /** Characters that a face lacks and no family was named for, with the faces that have them. */
+  readonly lent = new Map<FontFace, Map<number, FontFace>>();
   private readonly matches = new Map<string, FontFace>();
   /** Looks do not change: nearly all are asked for again and again. */
   private readonly byLook = new WeakMap<FontLook, FontFace>();
@@ -41,6 +52,8 @@ export class FontSet {
     readonly faces: readonly FontFace[],
     /** What the document chose to stand in for families nobody has. */
     private readonly standIns: Readonly<Record<string, string>> = {},
+    /** Where faces came from. */
+    readonly origins: ReadonlyMap<FontFace, FontOrigin> = new Map(),
   ) {
     if (!faces.length) throw new FontError('There is no font to set text with.');
   }
@@ -59,27 +72,24 @@ export class FontSet {
     const standIn = exact.length ? undefined : standInFor(family, this.standIns);
     const instead = standIn === undefined ? [] : this.faces.filter((f) => sameFamily(f.family, standIn));
     const face = nearest(exact.length ? exact : instead.length ? instead : this.faces, { weight, style, stretch });
-    if (!exact.length)
-      this.problems.push({
-        code: 'font.substituted',
-        family,
-        weight,
-        style,
-        by: face.fullName,
-        says: `${family} is not there; ${face.fullName} stands in for it.`,
-      });
     this.matches.set(id, face);
+    this.asked.push({ family, weight, style, face, standsIn: !exact.length });
     return face;
   }
 
-  /** A face other than `not` that has the code point: of the families in `order`, then any, in loading order. */
+  /** A face other than `not` that has the code point: of the families in `order`, then any, in loading order; such are kept in `lent`. */
   fallback(codePoint: number, not: FontFace, order: readonly string[] = []): FontFace | undefined {
     const has = (f: FontFace): boolean => f !== not && f.glyphFor(codePoint) !== 0;
     for (const family of order) {
       const faces = this.faces.filter((f) => sameFamily(f.family, family) && has(f));
       if (faces.length) return nearest(faces, not);
     }
-    return this.faces.find((f) => f.weight === not.weight && f.style === not.style && has(f)) ?? this.faces.find(has);
+    const other = this.faces.find((f) => f.weight === not.weight && f.style === not.style && has(f)) ?? this.faces.find(has);
+    if (other) {
+      const lent = this.lent.get(not) ?? new Map<number, FontFace>();
+      this.lent.set(not, lent.set(codePoint, other));
+    }
+    return other;
   }
 }
 
@@ -97,8 +107,8 @@ function nearest(faces: readonly FontFace[], wanted: Wanted): FontFace {
 /** Families that ship for scripts the others lack, by language; loaded only for documents that speak it. */
 const FAMILIES_BY_LANGUAGE: Record<string, string> = { ja: 'Zen Kaku Gothic New', he: 'Heebo', yi: 'Heebo' };
 
-/** Every family, weight and style that the document's styles and spans may ask for. */
-function wantedFamilies(head: Head): Set<string> {
+/** Every family that a document may be set with, in lower case: what it names, what stands in for that, what its languages need. */
+export function wantedFamilies(head: Head): Set<string> {
   const families = new Set<string>(['source serif 4']);
   const styles = [...Object.values(head.paragraphStyles), ...Object.values(head.characterStyles)];
   for (const style of styles) if (style.character.fontFamily) families.add(style.character.fontFamily.toLowerCase());
@@ -108,6 +118,7 @@ function wantedFamilies(head: Head): Set<string> {
     if (family) families.add(family.toLowerCase());
   }
   for (const order of Object.values(head.fallbacks)) for (const family of order) families.add(family.toLowerCase());
+  for (const family of Object.values(head.standIns)) families.add(family.toLowerCase());
   return families;
 }
 
@@ -123,7 +134,8 @@ export async function loadFonts(head: Head, sources: readonly FontSource[]): Pro
     if (standIn !== undefined) families.add(standIn.toLowerCase());
   }
   const faces: FontFace[] = [];
-  const broken: FontProblem[] = [];
+  const origins = new Map<FontFace, FontOrigin>();
+  const broken: BrokenFont[] = [];
   // Faces of one weight may differ in width: only another source's are passed over.
   const have = new Map<string, FontSource>();
   for (const source of sources)
@@ -132,19 +144,18 @@ export async function loadFonts(head: Head, sources: readonly FontSource[]): Pro
       if (have.get(same) !== undefined && have.get(same) !== source) continue;
       if (!families.has(entry.family.toLowerCase())) continue;
       try {
-        faces.push(new FontFace(entry.key, entry.family, entry.weight, entry.style, await source.bytes(entry.key)));
+        const face = new FontFace(entry.key, entry.family, entry.weight, entry.style, await source.bytes(entry.key));
+        faces.push(face);
+        origins.set(face, source.origin);
         have.set(same, source);
       } catch (error) {
         broken.push({
-          code: 'font.broken',
           family: entry.family,
-          weight: entry.weight,
-          style: entry.style,
           says: `${entry.family} ${entry.weight} cannot be used: ${error instanceof Error ? error.message : 'it could not be read'}`,
         });
       }
     }
-  const set = new FontSet(faces, head.standIns);
-  set.problems.push(...broken);
+  const set = new FontSet(faces, head.standIns, origins);
+  set.broken.push(...broken);
   return set;
 }

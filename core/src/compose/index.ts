@@ -1,7 +1,7 @@
 export * from './marks.ts';
 export { FontFace, FontError } from './fontFace.ts';
-export { FontSet, loadFonts } from './fontSet.ts';
-export type { FontProblem, FontSource } from './fontSet.ts';
+export { FontSet, loadFonts, wantedFamilies } from './fontSet.ts';
+export type { FontOrigin, FontSource } from './fontSet.ts';
 export { composedSpread } from './anchored.ts';
 export { Composer } from './compose.ts';
 export { columnsOf } from './columnFill.ts';

@@ -5,6 +5,10 @@ import { Recipe } from '../folio/folio.ts';
 import { Inline } from '../folio/story.ts';
 import { Metadata } from '../folio/head.ts';
 import { Role } from '../folio/styles.ts';
+import { closeUp } from './closeUp.ts';
+import { layPages } from './facingPages.ts';
+import { mergeStyles } from './mergeStyles.ts';
+import { nameLooks } from './nameLooks.ts';
 import { replaceText, TextEditError } from './place.ts';
 
 const Place = z.object({ paragraphId: Id, offset: z.number().int().min(0) });
@@ -48,6 +52,23 @@ export const EDITS = [
   }),
   edit('layer.visible', z.object({ layer: Id, visible: z.boolean() }), (draft, a) => {
     need(draft.head.layers[a.layer], 'This layer').visible = a.visible;
+  }),
+  /** Looks made by hand become styles; nothing looks different afterwards. */
+  edit('styles.nameLooks', z.object({}), (draft) => nameLooks(draft)),
+  edit('styles.merge', z.object({ keep: Id, others: z.array(Id).min(1) }), (draft, a) => {
+    need(draft.head.paragraphStyles[a.keep], 'This style');
+    mergeStyles(draft, a.keep, a.others);
+  }),
+  /** Room made by empty paragraphs becomes space after the paragraph before them. */
+  edit('text.closeUp', z.object({ story: Id }), (draft, a) => void closeUp(draft.head, need(draft.stories[a.story], 'This text'))),
+  edit('pages.lay', z.object({ lay: z.enum(['single', 'coverThenPairs', 'pairs']) }), (draft, a) => layPages(draft, a.lay)),
+  edit('pages.bleed', z.object({ bleed: z.number().min(0).max(200) }), (draft, a) => {
+    for (const spread of Object.values(draft.spreads)) for (const page of spread.pages) page.bleed = a.bleed;
+  }),
+  edit('font.standIn', z.object({ family: z.string().min(1), by: z.string().min(1).nullable() }), (draft, a) => {
+    const key = a.family.toLowerCase();
+    if (a.by === null) delete draft.head.standIns[key];
+    else draft.head.standIns[key] = a.by;
   }),
   edit('recipe.set', Recipe, (draft, a) => {
     draft.recipes[a.id] = a;

@@ -9,6 +9,7 @@ export * from './items.ts';
 export * from './spread.ts';
 export * from './story.ts';
 export * from './head.ts';
+export * from './libraryFont.ts';
 export * from './folio.ts';
 export * from './inEdition.ts';
 export * from './text.ts';

@@ -1,4 +1,5 @@
 import type { FontSource } from '../compose/fontSet.ts';
+import type { LibraryFont } from '../folio/libraryFont.ts';
 import { loadFonts } from '../compose/fontSet.ts';
 import type { FontSet } from '../compose/fontSet.ts';
 import type { LoadedFolio } from '../read/reader.ts';
@@ -7,7 +8,7 @@ import type { BlobStore } from './ports.ts';
 import { shippedFontSource } from './shippedFonts.ts';
 
 /** The fonts that travel with a document. */
-export function documentFontSource({ folio, files }: LoadedFolio, blobs: Pick<BlobStore, 'read'>): FontSource {
+function documentFontSource({ folio, files }: LoadedFolio, blobs: Pick<BlobStore, 'read'>): FontSource {
   const fonts = Object.values(folio.head.fonts).filter((f) => f.file && files.has(f.file));
   return {
     origin: 'document',
@@ -16,9 +17,25 @@ export function documentFontSource({ folio, files }: LoadedFolio, blobs: Pick<Bl
   };
 }
 
-/** All fonts a document is set with, in the order document → shipped. */
+/** The fonts of a user's library. */
+function libraryFontSource(library: readonly LibraryFont[], blobs: Pick<BlobStore, 'read'>): FontSource {
+  return {
+    origin: 'library',
+    list: () => library.map((f) => ({ key: f.id, family: f.family, weight: f.weight, style: f.style })),
+    bytes: (key) => blobs.read(library.find((f) => f.id === key)!.sha256),
+  };
+}
+
+/** Where a document's fonts are looked for, in this order: itself, the user's library, what ships. */
+export const fontSourcesFor = async (loaded: LoadedFolio, blobs: Pick<BlobStore, 'read'>): Promise<FontSource[]> => [
+  documentFontSource(loaded, blobs),
+  libraryFontSource(loaded.library ?? [], blobs),
+  await shippedFontSource(),
+];
+
+/** All fonts a document is set with. */
 export const fontsFor = async (loaded: LoadedFolio, blobs: Pick<BlobStore, 'read'>): Promise<FontSet> =>
-  loadFonts(loaded.folio.head, [documentFontSource(loaded, blobs), await shippedFontSource()]);
+  loadFonts(loaded.folio.head, await fontSourcesFor(loaded, blobs));
 
 /** Bytes of the document's media files by id. */
 export const mediaReader =

@@ -18,6 +18,8 @@ export async function readFolio(name: string, job: ReadJob): Promise<LoadedFolio
   return reader.read({ ...job, name });
 }
 
+export { readFontFile } from './font/readFontFile.ts';
+export type { FontFacts } from './font/readFontFile.ts';
 export { DEFAULT_LIMITS } from './limits.ts';
 export type { ArchiveLimits } from './limits.ts';
 export type { LoadedFolio, ReadJob, Reader } from './reader.ts';

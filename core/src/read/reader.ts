@@ -1,4 +1,5 @@
 import type { Folio } from '../folio/folio.ts';
+import type { LibraryFont } from '../folio/libraryFont.ts';
 import type { BlobStore, PicturePort } from '../ports/ports.ts';
 import type { ArchiveLimits } from './limits.ts';
 
@@ -6,6 +7,8 @@ import type { ArchiveLimits } from './limits.ts';
 export interface LoadedFolio {
   folio: Folio;
   files: Map<string, { sha256: string; bytes: number }>;
+  /** Fonts of the user's own that it is set with; they do not belong to it. */
+  library?: LibraryFont[];
 }
 
 export interface ReadJob {

@@ -1,5 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
-import type { Folio } from '@elastic-folio/core';
+import type { Folio, LibraryFont } from '@elastic-folio/core';
 import type { Conversion } from '@elastic-folio/core/write';
 
 type Files = [string, { sha256: string; bytes: number }][];
@@ -7,11 +7,12 @@ type Files = [string, { sha256: string; bytes: number }][];
 /** What worker threads do; everything in a task can be sent to a thread. */
 export type Task =
   | { kind: 'read'; file: string; name: string; staging: string }
-  | { kind: 'survey'; folio: Folio; files: Files; blobs: string }
+  | { kind: 'survey'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string }
   | {
       kind: 'convert';
       folio: Folio;
       files: Files;
+      library: LibraryFont[];
       blobs: string;
       derived: string;
       output: string;

@@ -40,7 +40,7 @@ async function read(task: Extract<Task, { kind: 'read' }>): Promise<ReadOutcome>
 /** Sets a document once, for what a person should look at and for the picture on the shelf. */
 async function survey(task: Extract<Task, { kind: 'survey' }>): Promise<Survey> {
   const blobs = new FileBlobs(task.blobs);
-  const loaded = { folio: task.folio, files: new Map(task.files) };
+  const loaded = { folio: task.folio, files: new Map(task.files), library: task.library };
   const { folio } = loaded;
   const fonts = await fontsFor(loaded, blobs);
   const composition = new Composer(fonts).compose(folio);
@@ -72,7 +72,7 @@ async function write(task: Extract<Task, { kind: 'convert' }>): Promise<Conversi
   const writer = writerById(task.output);
   if (!writer) throw new FolioError('output.none', `There is no output "${task.output}" in this version.`, 'Choose another output.');
   const blobs = new FileBlobs(task.blobs);
-  const loaded = { folio: task.folio, files: new Map(task.files) };
+  const loaded = { folio: task.folio, files: new Map(task.files), library: task.library };
   const controller = new AbortController();
   const look = (): void => {
     if (Atomics.load(task.stop, 0)) controller.abort();

@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { applyEdit, applyLogged, meets, TextEditError, touchedBy } from '@elastic-folio/core';
+import { applyEdit, applyLogged, meets, partPath, TextEditError, touchedBy } from '@elastic-folio/core';
 import type { Edit, Folio, LogRow } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import type { Db, Query } from '../database/db.ts';
+import { usedOf } from './fontLibrary.ts';
+import type { FontLibrary } from './fontLibrary.ts';
 import { changedParts, folioFrom, hashOf, partsOf } from './parts.ts';
 
 export interface DocumentRow {
@@ -33,7 +35,10 @@ export class DocumentStore {
   private readonly open = new Map<string, Open>();
   private readonly turns = new Map<string, Promise<unknown>>();
 
-  constructor(private readonly db: Db) {}
+  constructor(
+    private readonly db: Db,
+    private readonly fonts: FontLibrary,
+  ) {}
 
   async list(): Promise<DocumentRow[]> {
     const rows = await this.db.query<{ id: string; title: string; seq: number; changed_at: Date }>(
@@ -90,13 +95,26 @@ export class DocumentStore {
     return new Map(rows.map((r) => [r.path, { sha256: r.sha256, bytes: Number(r.bytes) }]));
   }
 
+  /** A document with all that it is set with. */
+  async loaded(id: string): Promise<LoadedFolio> {
+    const { folio } = await this.get(id);
+    return { folio, files: await this.files(id), library: usedOf(await this.fonts.list(), folio.head) };
+  }
+
   /** One hash over everything that outputs are made from; recipes are not part of it. */
   async contentHash(id: string): Promise<string> {
     const rows = await this.db.query<{ path: string; hash: string }>(
       "SELECT path, hash FROM parts WHERE folio = $1 AND path NOT LIKE 'recipes/%' ORDER BY path",
       [id],
     );
-    return hashOf(rows.map((r) => [r.path, r.hash]));
+    const content = rows.map((r) => [r.path, r.hash]);
+    const library = await this.fonts.list();
+    if (!library.length) return hashOf(content);
+    const [head] = await this.db.query<{ body: Folio['head'] }>('SELECT body FROM parts WHERE folio = $1 AND path = $2', [
+      id,
+      partPath.head,
+    ]);
+    return hashOf([content, ...(head ? usedOf(library, head.body) : []).map((f) => f.sha256)]);
   }
 
   async rowsSince(id: string, seq: number): Promise<LogRow[]> {

@@ -41,8 +41,8 @@ export class Surveys {
     const stored = await this.stored(hash);
     if (stored) return stored;
     try {
-      const { folio, files } = await this.loaded(id);
-      const outcome = await this.pool.survey({ folio, files: [...files], blobs: this.blobs });
+      const { folio, files, library = [] } = await this.loaded(id);
+      const outcome = await this.pool.survey({ folio, files: [...files], library, blobs: this.blobs });
       if ('ok' in outcome) {
         await this.derived.put(keyOf(hash), new TextEncoder().encode(JSON.stringify(outcome.ok)));
         return this.remember(hash, outcome.ok);

@@ -7,7 +7,9 @@ const GRACE_MS = 24 * 3600_000;
 
 /** Removes blobs and results that nothing in the database refers to any more, and what broken uploads left. */
 export async function sweep(db: Db, data: string): Promise<number> {
-  const kept = new Set((await db.query<{ sha256: string }>('SELECT DISTINCT sha256 FROM files')).map((r) => r.sha256));
+  const kept = new Set(
+    (await db.query<{ sha256: string }>('SELECT sha256 FROM files UNION SELECT sha256 FROM fonts')).map((r) => r.sha256),
+  );
   const runs = new Set((await db.query<{ id: string }>('SELECT id FROM runs')).map((r) => r.id));
   const old = async (path: string): Promise<boolean> =>
     stat(path).then(

@@ -6,6 +6,7 @@ import type { Services } from '../services.ts';
 import { documentRoutes } from './documentRoutes.ts';
 import { eventRoute } from './eventRoute.ts';
 import { answerProblem, Api } from './route.ts';
+import { fontRoutes } from './fontRoutes.ts';
 import { runRoutes } from './runRoutes.ts';
 import { trustOwnHosts } from './trust.ts';
 
@@ -42,6 +43,7 @@ export function createApp(s: Services): Express {
   router.use(express.json({ limit: '20mb' }));
   const api = new Api(router);
   documentRoutes(api, s);
+  fontRoutes(api, s);
   runRoutes(api, s);
   eventRoute(router, s.events);
   router.get('/openapi.json', (_req, res) => void res.json(api.openApi()));

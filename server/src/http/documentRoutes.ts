@@ -128,7 +128,7 @@ export function documentRoutes(api: Api, s: Services): void {
           family: f.family,
           weight: f.weight,
           style: f.style,
-          origin: source.origin as 'document' | 'shipped',
+          origin: source.origin,
         })),
       ),
   );

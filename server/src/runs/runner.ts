@@ -81,7 +81,7 @@ export class Runner {
     const waiting = await this.runs.get(id);
     if (waiting?.state !== 'waiting') return;
     try {
-      const { folio } = await this.documents.get(waiting.folio);
+      const { folio, files, library = [] } = await this.documents.loaded(waiting.folio);
       const recipe = folio.recipes[waiting.recipe];
       const writer = recipe && writerById(recipe.output);
       if (!recipe || !writer) throw new FolioError('recipe.none', 'The recipe of this output has been removed.', 'Add the output again.');
@@ -89,7 +89,7 @@ export class Runner {
       const run = await this.runs.claim(id, inputHash(await this.documents.contentHash(waiting.folio), recipe));
       if (!run) return;
       this.tell(run);
-      await this.convert(run, { folio, files: [...(await this.documents.files(run.folio))], output: writer.id, settings });
+      await this.convert(run, { folio, files: [...files], library, output: writer.id, settings });
     } catch (error) {
       const known = error instanceof FolioError ? error : null;
       if (!known) console.error(error);
@@ -101,12 +101,7 @@ export class Runner {
 
   private async convert(
     run: Run,
-    input: {
-      folio: Parameters<ConversionPool['convert']>[0]['folio'];
-      files: Parameters<ConversionPool['convert']>[0]['files'];
-      output: string;
-      settings: unknown;
-    },
+    input: Pick<Parameters<ConversionPool['convert']>[0], 'folio' | 'files' | 'library' | 'output' | 'settings'>,
   ): Promise<void> {
     const folder = join(this.paths.results, run.id);
     let latest = { done: 0, total: 0 };

@@ -1,4 +1,4 @@
-import type { Edit } from '@elastic-folio/core';
+import type { Edit, LibraryFont } from '@elastic-folio/core';
 import type {
   EditAnswer,
   FontEntry,
@@ -56,6 +56,8 @@ export const api = {
   parts: (id: string, paths: string[]) => call<{ parts: Record<string, unknown> }>(`${doc(id)}/parts`, { paths }),
   intake: (id: string) => call<IntakeReport>(`${doc(id)}/intake`),
   fonts: (id: string) => call<FontEntry[]>(`${doc(id)}/fonts`),
+  library: () => call<LibraryFont[]>('/fonts'),
+  removeFont: (id: string) => call<object>(`/fonts/${encodeURIComponent(id)}`, undefined, 'DELETE'),
   edit: (id: string, body: { base: number; actor: string; burst: string; edits: Edit[] }) =>
     call<z.infer<typeof EditAnswer>>(`${doc(id)}/edits`, body),
   undo: (id: string, body: { actor: string; rows: number[] }) => call<z.infer<typeof EditAnswer>>(`${doc(id)}/undo`, body),
@@ -73,18 +75,20 @@ export const fileUrl = (run: string, path: string, download = false): string =>
   `/api/runs/${run}/file/${path}${download ? '?download' : ''}`;
 export const zipUrl = (run: string): string => `/api/runs/${run}/result.zip`;
 
+/** Brings in a document. */
+export const upload = (file: File, onProgress: (share: number) => void) => send<{ id: string; title: string }>('/folios', file, onProgress);
+/** Adds a font to the library. */
+export const addFont = (file: File): Promise<LibraryFont> => send<LibraryFont>('/fonts', file, () => undefined).done;
+
 /** Sends a file with progress; the browser's fetch cannot tell how much has gone up. */
-export function upload(
-  file: File,
-  onProgress: (share: number) => void,
-): { done: Promise<{ id: string; title: string }>; cancel: () => void } {
+function send<T>(path: string, file: File, onProgress: (share: number) => void): { done: Promise<T>; cancel: () => void } {
   const request = new XMLHttpRequest();
-  const done = new Promise<{ id: string; title: string }>((resolve, reject) => {
-    request.open('POST', '/api/folios');
+  const done = new Promise<T>((resolve, reject) => {
+    request.open('POST', `/api${path}`);
     request.responseType = 'json';
     request.upload.onprogress = (e) => onProgress(e.lengthComputable ? e.loaded / e.total : 0);
     request.onload = () => {
-      const data = (request.response ?? {}) as { id: string; title: string; code?: string; message?: string; advice?: string };
+      const data = (request.response ?? {}) as T & { code?: string; message?: string; advice?: string };
       if (request.status === 200) resolve(data);
       else reject(new ApiProblem(request.status, data.code ?? 'failed', data.message ?? 'It did not work.', data.advice ?? 'Try again.'));
     };

@@ -1,10 +1,11 @@
 import type { Folio, Patch, Spread, Story } from '@elastic-folio/core';
 import type { FontEntry } from '@elastic-folio/core/api';
-import type { Finding } from '@elastic-folio/core/check';
+import type { FamilyReport, Finding } from '@elastic-folio/core/check';
 
 /** What the page asks of the typesetter's worker. */
 export type ToWorker =
   | { type: 'open'; id: string; head: Folio['head']; fonts: FontEntry[] }
+  | { type: 'fonts'; fonts: FontEntry[] }
   | { type: 'parts'; spreads: Record<string, Spread>; stories: Record<string, Story>; more: boolean }
   | { type: 'patches'; patches: Patch[]; stamp: number }
   | { type: 'show'; spreads: string[] };
@@ -19,5 +20,5 @@ export interface PaintedSpread {
 export type FromWorker =
   | { type: 'painted'; spreads: PaintedSpread[]; outlines: string; stamp: number }
   | { type: 'state'; overflow: Record<string, { lines: number; characters: number; words: number } | null> }
-  | { type: 'findings'; findings: Finding[] }
+  | { type: 'findings'; findings: Finding[]; fonts: FamilyReport[] }
   | { type: 'failed'; message: string };

@@ -1,10 +1,11 @@
 /// <reference lib="webworker" />
 import { applyLogged, shownSpread } from '@elastic-folio/core';
 import type { Folio } from '@elastic-folio/core';
-import { composedSpread, Composer, loadFonts } from '@elastic-folio/core/compose';
-import type { Composition, FontSet } from '@elastic-folio/core/compose';
+import type { FontEntry } from '@elastic-folio/core/api';
+import { composedSpread, Composer, loadFonts, wantedFamilies } from '@elastic-folio/core/compose';
+import type { Composition, FontOrigin, FontSet, FontSource } from '@elastic-folio/core/compose';
 import { GlyphOutlines, paintItems, paintPaper } from '@elastic-folio/core/paint';
-import { findingsOf } from '@elastic-folio/core/check';
+import { findingsOf, fontReport } from '@elastic-folio/core/check';
 import type { FromWorker, PaintedSpread, ToWorker } from './compositionMessages.ts';
 import { RecentSpreads } from './recentSpreads.ts';
 
@@ -36,13 +37,7 @@ async function take(message: ToWorker): Promise<void> {
   if (message.type === 'open') {
     id = message.id;
     folio = { head: message.head, spreads: {}, stories: {}, editions: {}, recipes: {} };
-    const bytes = async (key: string): Promise<Uint8Array> =>
-      new Uint8Array(await (await fetch(`/api/folios/${encodeURIComponent(id)}/fonts/${encodeURIComponent(key)}`)).arrayBuffer());
-    fonts = await loadFonts(folio.head, [
-      { origin: 'document', list: () => message.fonts.filter((f) => f.origin === 'document'), bytes },
-      { origin: 'shipped', list: () => message.fonts.filter((f) => f.origin === 'shipped'), bytes },
-    ]);
-    composer = new Composer(fonts);
+    await takeFonts(message.fonts);
     outlines = new GlyphOutlines();
     sent.clear();
     recent = new RecentSpreads();
@@ -57,11 +52,37 @@ async function take(message: ToWorker): Promise<void> {
   } else if (message.type === 'patches') {
     folio = applyLogged(folio, message.patches);
     stamp = message.stamp;
+    if (fontsAsked(folio) !== asked) await takeFonts(there);
+  } else if (message.type === 'fonts') {
+    await takeFonts(message.fonts);
   } else {
     visible = message.spreads;
     for (const gone of recent.show(visible)) sent.delete(gone);
   }
   compose();
+}
+
+/** What a document's choice of fonts depends on. */
+const fontsAsked = ({ head }: Folio): string => JSON.stringify([[...wantedFamilies(head)], head.standIns]);
+let asked = '';
+let there: FontEntry[] = [];
+const loadedFiles = new Map<string, Promise<Uint8Array>>();
+
+/** Loads the fonts that the document can need of those that are there; files come once. */
+async function takeFonts(list: FontEntry[]): Promise<void> {
+  if (!folio) return;
+  there = list;
+  asked = fontsAsked(folio);
+  const fetched = async (key: string): Promise<Uint8Array> =>
+    new Uint8Array(await (await fetch(`/api/folios/${encodeURIComponent(id)}/fonts/${encodeURIComponent(key)}`)).arrayBuffer());
+  const bytes = (key: string): Promise<Uint8Array> => {
+    let file = loadedFiles.get(key);
+    if (!file) loadedFiles.set(key, (file = fetched(key)));
+    return file;
+  };
+  const from = (origin: FontOrigin): FontSource => ({ origin, list: () => list.filter((f) => f.origin === origin), bytes });
+  fonts = await loadFonts(folio.head, [from('document'), from('library'), from('shipped')]);
+  composer = new Composer(fonts);
 }
 
 /** Background work is cut into pieces this long, so that what a person does next never waits for it. */
@@ -132,6 +153,6 @@ function lookLater(composition: Composition): void {
   if (looking !== null) clearTimeout(looking);
   looking = setTimeout(() => {
     looking = null;
-    if (folio && fonts) post({ type: 'findings', findings: findingsOf(folio, composition, fonts) });
+    if (folio && fonts) post({ type: 'findings', findings: findingsOf(folio, composition, fonts), fonts: fontReport(fonts) });
   }, LOOK_AFTER_MS);
 }

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { applyEdit, applyLogged, partPath } from '@elastic-folio/core';
 import type { Edit, Folio, LogRow, Patch, Spread, Story } from '@elastic-folio/core';
-import type { Finding } from '@elastic-folio/core/check';
+import type { FamilyReport, Finding } from '@elastic-folio/core/check';
 import type { ApiProblem } from '../api/client.ts';
 import { api } from '../api/client.ts';
 import { listen } from '../api/events.ts';
@@ -29,6 +29,8 @@ export interface DocumentState {
   outlines: string[];
   overflow: Record<string, { lines: number; characters: number; words: number } | null>;
   findings: Finding[];
+  /** What the text's families are set with; null until it is known. */
+  fonts: FamilyReport[] | null;
   /** Counts document changes that did not come from this window's text editor. */
   outside: number;
   open(id: string): Promise<void>;
@@ -81,6 +83,7 @@ const CLOSED = {
   outlines: [] as string[],
   overflow: {},
   findings: [] as Finding[],
+  fonts: null as FamilyReport[] | null,
 };
 
 /** The open document: what the server has, with this window's own changes on top until they have arrived. */
@@ -222,7 +225,7 @@ export const useDocument = create<DocumentState>((set, get) => {
               }));
             if (m.spreads.length) performance.mark(`painted-${m.stamp}`);
           } else if (m.type === 'state') set({ overflow: m.overflow });
-          else if (m.type === 'findings') set({ findings: m.findings });
+          else if (m.type === 'findings') set({ findings: m.findings, fonts: m.fonts });
           else set({ notice: `The page could not be set: ${m.message}` });
         };
         const [opened, fonts] = await Promise.all([api.open(id, actorId()), api.fonts(id)]);
@@ -264,6 +267,7 @@ export const useDocument = create<DocumentState>((set, get) => {
         };
         stopListening = listen(
           (event) => {
+            if (event.type === 'fonts') void api.fonts(id).then((list) => get().id === id && toWorker({ type: 'fonts', fonts: list }));
             if (event.type !== 'edits' || event.folio !== id) return;
             const news = event.rows.filter((r) => r.seq > seq);
             if (!news.length || news.every((r) => r.group.startsWith(`${windowId}.`))) return;

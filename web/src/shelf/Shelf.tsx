@@ -10,6 +10,7 @@ import type { Outcome } from '@elastic-folio/core/ledger';
 import type { ApiProblem } from '../api/client.ts';
 import { askAgain } from '../api/askAgain.ts';
 import { api, upload } from '../api/client.ts';
+import { FontShelf } from './FontShelf.tsx';
 import { Mark } from '../shell/Mark.tsx';
 import { OutcomeMark } from '../shell/marks.tsx';
 import { RunsNow, useRuns } from '../shell/RunsNow.tsx';
@@ -53,6 +54,7 @@ export function Shelf() {
         </section>
         <aside>
           <BringIn />
+          <FontShelf />
           <h2>Runs</h2>
           {runs.length === 0 && <p className="soft">No output has been made yet. Open a document and go to Outputs.</p>}
           {runs.slice(0, 8).map((r) => (

@@ -1,18 +1,21 @@
-import { useCallback, useMemo } from 'react';
+import { useCallback, useMemo, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { pagesOf } from '@elastic-folio/core';
 import type { Finding } from '@elastic-folio/core/check';
 import { useDocument } from '../document/documentStore.ts';
 import { PageTable } from '../table/PageTable.tsx';
+import { FontList } from './FontList.tsx';
 import { ItemSheet } from './ItemSheet.tsx';
 import { NotTakenList } from './NotTakenList.tsx';
+import { PageLay } from './PageLay.tsx';
 import { PointList } from './PointList.tsx';
-import { usePoints } from './points.ts';
+import { useFindings, usePoints } from './points.ts';
 
 /** The pages, and what should be looked at first; or what is selected on them. */
 export function Intake() {
   const [search, setSearch] = useSearchParams();
   const points = usePoints();
+  const findings = useFindings();
   const folio = useDocument((s) => s.folio)!;
   const id = useDocument((s) => s.id);
   const item = search.get('item');
@@ -37,6 +40,8 @@ export function Intake() {
   const itemOf = useCallback(({ item: own, subject }: Finding) => [own, subject].find((id) => id !== undefined && known.has(id)), [known]);
   // An entry without an item leads to its page by the first item that stands there.
   const goTo = useCallback((n: number) => change({ item: pagesOf(folio)[n - 1]?.spread.order[0] ?? null }), [change, folio]);
+  const fonts = useRef<HTMLHeadingElement>(null);
+  const toFonts = useCallback(() => fonts.current?.scrollIntoView({ block: 'start' }), []);
   const zoom = Number(search.get('zoom')) || 'fit';
   const pages = useMemo(() => new Set(points.flatMap((p) => (p.page ? [p.page] : []))), [points]);
   const exists = item !== null && Object.values(folio.spreads).some((s) => s.items[item]);
@@ -62,7 +67,13 @@ export function Intake() {
                 ? 'Found while reading the document. Choose one to see its place.'
                 : 'Nothing: texts fit, pictures have words, fonts are there.'}
             </p>
-            {points.length > 0 && <PointList points={points} itemOf={itemOf} onItem={(found) => change({ item: found })} />}
+            {findings.length > 0 && (
+              <PointList points={findings} itemOf={itemOf} onItem={(found) => change({ item: found })} onFont={toFonts} />
+            )}
+            <h2 ref={fonts}>Fonts</h2>
+            {id && <FontList id={id} />}
+            <h2>Pages</h2>
+            <PageLay />
             {id && <NotTakenList id={id} onPage={goTo} />}
             <p className="soft hint">Select something on a page to read what it is, and to edit its text.</p>
           </>

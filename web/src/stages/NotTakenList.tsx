@@ -1,10 +1,30 @@
 import { useQuery } from '@tanstack/react-query';
+import type { NotTaken } from '@elastic-folio/core/check';
 import { api } from '../api/client.ts';
 
 interface Props {
   id: string;
   onPage: (page: number) => void;
 }
+
+interface Told {
+  entry: NotTaken;
+  places: { page: number | undefined; times: number }[];
+}
+
+/** The same thing on several pages is told once. */
+function joined(entries: readonly NotTaken[]): Told[] {
+  const out = new Map<string, Told>();
+  for (const entry of entries) {
+    const key = `${entry.outcome} ${entry.what} ${entry.reason}`;
+    const told = out.get(key) ?? { entry, places: [] };
+    told.places.push({ page: entry.page, times: entry.times });
+    out.set(key, told);
+  }
+  return [...out.values()];
+}
+
+const many = (times: number): string => (times > 1 ? ` (${times})` : '');
 
 /** What a document that came from elsewhere did not bring with it, or brought in another form; nothing for one of our own. */
 export function NotTakenList({ id, onPage }: Props) {
@@ -20,12 +40,23 @@ export function NotTakenList({ id, onPage }: Props) {
         is kept with the document.
       </p>
       <ul className="points">
-        {entries.map((e, i) => (
-          <li key={i}>
-            <button disabled={e.page === undefined} onClick={() => e.page !== undefined && onPage(e.page)}>
-              <span className="soft">{e.page === undefined ? 'Document' : `Page ${e.page}`}</span> {e.what}
-              {e.times > 1 && ` (${e.times} times)`}: {e.reason}.
-            </button>
+        {joined(entries).map(({ entry: e, places }) => (
+          <li key={`${e.what} ${e.reason}`} className="told">
+            <p>
+              {e.what}: {e.reason}.
+            </p>
+            <p className="soft places">
+              {places.map(({ page, times }) =>
+                page === undefined ? (
+                  <span key="document">Document{many(times)}</span>
+                ) : (
+                  <button key={page} aria-label={`Page ${page}: ${e.what}`} onClick={() => onPage(page)}>
+                    p. {page}
+                    {many(times)}
+                  </button>
+                ),
+              )}
+            </p>
           </li>
         ))}
       </ul>

@@ -17,7 +17,7 @@ const GROUPS: [name: string, kinds: string[]][] = [
   ['Pages and layers', ['item', 'page', 'layer']],
 ];
 
-/** Hidden layers are as the designer left them: told, but nothing to be done. */
+/** Hidden layers are as the designer left them: told, but not counted among what is to be done. */
 const isPoint = (f: Finding): boolean => f.code !== 'layer.hidden';
 
 /** What the designer should look at, as it was found after the last change. */
@@ -25,6 +25,9 @@ export function usePoints(): Finding[] {
   const findings = useDocument((s) => s.findings);
   return useMemo(() => findings.filter(isPoint), [findings]);
 }
+
+/** All that was found, with what is only told. */
+export const useFindings = (): Finding[] => useDocument((s) => s.findings);
 
 /** Points by what they are about; groups that have any. */
 export const grouped = (points: readonly Finding[]): PointGroup[] =>

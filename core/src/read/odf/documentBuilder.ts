@@ -12,7 +12,7 @@ import type { LoadedFolio, ReadJob } from '../reader.ts';
 import { joinChains } from './chains.ts';
 import type { ReadText } from './chains.ts';
 import { controlsIn } from './forms.ts';
-import { familiesByName, fontFaces, readFonts, standInsFor } from './fonts.ts';
+import { familiesByName, fontFaces, fontsWithoutFiles, readFonts, standInsFor } from './fonts.ts';
 import { ItemBuilder } from './itemBuilder.ts';
 import type { ShapeContext } from './itemBuilder.ts';
 import { Layers } from './layers.ts';
@@ -181,7 +181,7 @@ export class DocumentBuilder {
           layers: this.layers.layers,
           layerOrder: order as [string],
           ...this.book.head,
-          fonts,
+          fonts: { ...fonts, ...fontsWithoutFiles([this.book.head, stories, masterPages], fonts, this.names) },
           standIns: standInsFor(faces),
           media: this.pictures.media,
           masterPages,

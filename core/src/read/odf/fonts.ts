@@ -30,6 +30,21 @@ export function standInsFor(faces: readonly XmlElement[]): Record<string, string
   return out;
 }
 
+/** Families that styles and texts name and no file of the package is for: the document lists them without one. */
+export function fontsWithoutFiles(parts: readonly object[], have: Head['fonts'], names: Names): Head['fonts'] {
+  const known = new Set(Object.values(have).map((f) => f.family.toLowerCase()));
+  const out: Head['fonts'] = {};
+  for (const part of parts)
+    for (const [, name] of JSON.stringify(part).matchAll(/"fontFamily":("(?:[^"\\]|\\.)*")/g)) {
+      const family = JSON.parse(name!) as string;
+      if (known.has(family.toLowerCase())) continue;
+      known.add(family.toLowerCase());
+      const id = names.free('font', family);
+      out[id] = { id, family, weight: 400, style: 'normal' };
+    }
+  return out;
+}
+
 /** Fonts that travel in the package (svg:font-face-uri), as files of the document. */
 export function readFonts(
   faces: readonly XmlElement[],

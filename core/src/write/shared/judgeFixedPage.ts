@@ -78,7 +78,7 @@ export function judgeFixedPage(
   scope: Scope,
   writer: FixedPageWriter,
 ): (about: SubjectInFolio) => Judgement {
-  const substituted = new Map(fonts.problems.filter((p) => p.code === 'font.substituted').map((p) => [p.family.toLowerCase(), p.family]));
+  const substituted = new Map(fonts.asked.filter((a) => a.standsIn).map((a) => [a.family.toLowerCase(), a.family]));
   const onPages = new Map<string, { inRange: boolean; outRange: boolean; hidden: string | null; leftOut: boolean }>();
   const inScope = new Set(scope.pages.map((p) => p.page.id));
   const pageOfFrame = frameWhereabouts(folio, composition, scope);

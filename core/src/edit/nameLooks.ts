@@ -1,0 +1,96 @@
+import { isEmpty, lookOfParagraph, lookOfSpan } from '../folio/byHand.ts';
+import type { HandLook } from '../folio/byHand.ts';
+import type { Folio } from '../folio/folio.ts';
+import type { Head } from '../folio/head.ts';
+import { resolveParagraph } from '../folio/resolve.ts';
+import type { CharacterOverrides } from '../folio/styles.ts';
+import type { Paragraph } from '../folio/story.ts';
+import { paragraphsOf } from '../folio/traverse.ts';
+import { lookName } from './lookName.ts';
+
+type Named = Record<string, { id: string; name: string }>;
+
+/**
+ * Gives every look that was made by hand a style of its own, based on the one it stood on: places that look the same get the
+ * same style, and nothing looks different afterwards. Works in place.
+ */
+export function nameLooks(folio: Folio): void {
+  const { head } = folio;
+  const paragraphStyles = new Map<string, string>();
+  const characterStyles = new Map<string, string>();
+  const styleOf = (base: string, look: HandLook): string => {
+    const key = JSON.stringify([base, sorted(look.paragraph), sorted(look.character)]);
+    const known = paragraphStyles.get(key);
+    if (known !== undefined) return known;
+    const above = head.paragraphStyles[base]?.name ?? base;
+    const { id, name } = free(head.paragraphStyles, base, `${above}, ${lookName(look, head.swatches)}`);
+    head.paragraphStyles[id] = { id, name, basedOn: base, ...look };
+    paragraphStyles.set(key, id);
+    return id;
+  };
+  const spanStyleOf = (base: string | undefined, look: CharacterOverrides): string => {
+    const key = JSON.stringify([base ?? null, sorted(look)]);
+    const known = characterStyles.get(key);
+    if (known !== undefined) return known;
+    const words = lookName({ paragraph: {}, character: look }, head.swatches);
+    const above = base === undefined ? undefined : head.characterStyles[base]?.name;
+    const { id, name } = free(head.characterStyles, base ?? 'look', above === undefined ? capitalised(words) : `${above}, ${words}`);
+    head.characterStyles[id] = { id, name, ...(base !== undefined && { basedOn: base }), character: look };
+    characterStyles.set(key, id);
+    return id;
+  };
+  for (const story of Object.values(folio.stories))
+    for (const p of paragraphsOf(story)) {
+      lift(folio.head, p);
+      const { look, place } = lookOfParagraph(p);
+      if (!isEmpty(look.paragraph) || !isEmpty(look.character)) {
+        p.style = styleOf(p.style, look);
+        keep(p, 'overrides', place.paragraph);
+        keep(p, 'character', place.character);
+      }
+      for (const node of p.content) {
+        if (node.type !== 'span') continue;
+        const own = lookOfSpan(node);
+        if (isEmpty(own.look)) continue;
+        node.style = spanStyleOf(node.style, own.look);
+        keep(node, 'overrides', own.place);
+      }
+    }
+}
+
+/**
+ * A paragraph whose whole text has one look has it as a paragraph. Not where something beside its text takes the
+ * paragraph's own look: a list's label, an initial, a tab's leader, a field, a note.
+ */
+function lift(head: Head, p: Paragraph): void {
+  const [first] = p.content;
+  if (first?.type !== 'span' || !first.overrides) return;
+  const { list, dropCapital } = resolveParagraph(head, p).paragraph;
+  if (list || dropCapital) return;
+  const look = JSON.stringify(sorted(first.overrides));
+  const alike = p.content.every(
+    (n) => n.type === 'softReturn' || (n.type === 'span' && n.style === undefined && JSON.stringify(sorted(n.overrides ?? {})) === look),
+  );
+  if (!alike) return;
+  p.character = { ...p.character, ...first.overrides };
+  for (const node of p.content) if (node.type === 'span') delete node.overrides;
+}
+
+function keep<K extends string, T extends { [key in K]?: object }>(holder: T, key: K, rest: NonNullable<T[K]>): void {
+  if (isEmpty(rest)) delete holder[key];
+  else holder[key] = rest;
+}
+
+/** An id and a name that no other style of the kind has. */
+function free(styles: Named, base: string, wanted: string): { id: string; name: string } {
+  const stem = base.slice(0, 60).replace(/-look-\d+$/, '');
+  const names = new Set(Object.values(styles).map((s) => s.name));
+  let n = Object.keys(styles).length + 1;
+  while (styles[`${stem}-look-${n}`]) n++;
+  let name = wanted;
+  for (let i = 2; names.has(name); i++) name = `${wanted} (${i})`;
+  return { id: `${stem}-look-${n}`, name };
+}
+
+const sorted = (look: object): object => Object.fromEntries(Object.entries(look).sort(([a], [b]) => (a < b ? -1 : 1)));
+const capitalised = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
