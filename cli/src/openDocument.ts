@@ -21,6 +21,6 @@ async function open(file: string, folder: string) {
     ...loaded,
     fonts: await fontsFor(loaded, blobs),
     media: mediaReader(loaded, blobs),
-    record: await recordOf(loaded.files, blobs),
+    record: await recordOf(loaded, blobs),
   };
 }

@@ -10,6 +10,7 @@ import { migrate } from './database/migrate.ts';
 import { PostgresDb } from './database/postgres.ts';
 import { DocumentStore } from './documents/documentStore.ts';
 import { FontLibrary } from './documents/fontLibrary.ts';
+import { NewerVersions } from './documents/newerVersions.ts';
 import { Surveys } from './documents/survey.ts';
 import { EventHub } from './events.ts';
 import { Runner } from './runs/runner.ts';
@@ -28,6 +29,7 @@ export interface Services {
   runner: Runner;
   pool: ConversionPool;
   library: FontLibrary;
+  newer: NewerVersions;
   surveys: Surveys;
   events: EventHub;
   loaded(id: string): Promise<LoadedFolio>;
@@ -68,6 +70,7 @@ export async function startServices(config: Config): Promise<Services> {
     events,
     loaded,
     library,
+    newer: new NewerVersions(documents, pool, blobs),
     fontSources: async (id) => fontSourcesFor(await loaded(id), blobs),
     async close() {
       await runner.close();

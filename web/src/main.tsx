@@ -9,6 +9,7 @@ import './styles.css';
 import { Shelf } from './shelf/Shelf.tsx';
 import { DocumentShell } from './shell/DocumentShell.tsx';
 import { Intake } from './stages/Intake.tsx';
+import { NewerVersion } from './stages/NewerVersion.tsx';
 import { Outputs } from './outputs/Outputs.tsx';
 import { Compare } from './compare/Compare.tsx';
 import { cssVariables, theme } from './theme.ts';
@@ -23,6 +24,7 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="intake" replace /> },
       { path: 'intake', element: <Intake /> },
+      { path: 'newer', element: <NewerVersion /> },
       { path: 'outputs', element: <Outputs /> },
       { path: 'compare', element: <Compare /> },
     ],

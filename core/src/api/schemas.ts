@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { NotTaken } from '../check/notTaken.ts';
 import { EditSchema, Folio, Head, LogRow } from '../index.ts';
+import { NewerReport } from '../newer/report.ts';
 import { LedgerEntry } from '../ledger/entry.ts';
 import { Run } from './run.ts';
 
@@ -15,8 +16,19 @@ export const OutputState = z.object({
 export type OutputState = z.infer<typeof OutputState>;
 
 /** What a document that came from elsewhere did not bring with it. */
-export const IntakeReport = z.object({ notTaken: z.array(NotTaken) });
+export const IntakeReport = z.object({
+  notTaken: z.array(NotTaken),
+  /** Whether a newer version of its source can be taken over it. */
+  hasSource: z.boolean(),
+});
 export type IntakeReport = z.infer<typeof IntakeReport>;
+
+/** A newer version of a document's source that has been read, and what it would bring. */
+export const NewerProposal = z.object({ token: z.string(), name: z.string(), report: NewerReport });
+export type NewerProposal = z.infer<typeof NewerProposal>;
+/** What a person decided about it: which of our things the newer source's are (its ids → ours), and which texts stay as they are here. */
+export const NewerChoice = z.object({ pairs: z.record(z.string(), z.string()), keep: z.array(z.string()) });
+export type NewerChoice = z.infer<typeof NewerChoice>;
 
 export const ShelfEntry = z.object({
   id: z.string(),

@@ -64,6 +64,25 @@ function withBlock(blocks: Story['blocks'], id: string, block: Story['blocks'][s
   return copy;
 }
 
+/** Puts a whole document in another's place: what is the same stays as it is, the rest is replaced part by part. */
+export function replaceDocument(before: Folio, after: Folio): Applied {
+  const [folio, patches, inverse] = produceWithPatches(before, (draft) => {
+    const head = draft.head as Record<string, unknown>;
+    for (const key of new Set([...Object.keys(before.head), ...Object.keys(after.head)]))
+      put(head, key, (before.head as Record<string, unknown>)[key], (after.head as Record<string, unknown>)[key]);
+    for (const kind of ['spreads', 'stories', 'editions', 'recipes'] as const)
+      for (const id of new Set([...Object.keys(before[kind]), ...Object.keys(after[kind])]))
+        put(draft[kind] as Record<string, unknown>, id, before[kind][id], after[kind][id]);
+  });
+  return { folio, patches, inverse, touched: touchedBy(patches) };
+}
+
+function put(holder: Record<string, unknown>, key: string, before: unknown, after: unknown): void {
+  if (JSON.stringify(before) === JSON.stringify(after)) return;
+  if (after === undefined) delete holder[key];
+  else holder[key] = after;
+}
+
 /** Applies patches from the log: another window's edit, or an inverse. */
 export const applyLogged = (folio: Folio, patches: Patch[]): Folio => applyPatches(folio, patches);
 

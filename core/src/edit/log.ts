@@ -17,7 +17,11 @@ export const LogRow = z.object({
   at: z.string(),
   /** Rows of one group are undone together: a burst of keystrokes. */
   group: z.string(),
-  edit: z.union([EditSchema, z.object({ kind: z.literal('undo'), args: z.object({ rows: z.array(z.number().int()) }) })]),
+  edit: z.union([
+    EditSchema,
+    z.object({ kind: z.literal('undo'), args: z.object({ rows: z.array(z.number().int()) }) }),
+    z.object({ kind: z.literal('newerVersion'), args: z.object({ source: z.string() }) }),
+  ]),
   patches: z.array(PatchSchema),
   inverse: z.array(PatchSchema),
   touched: z.array(z.string()),
@@ -28,7 +32,7 @@ export interface LogRow {
   actor: string;
   at: string;
   group: string;
-  edit: Edit | { kind: 'undo'; args: { rows: number[] } };
+  edit: Edit | { kind: 'undo'; args: { rows: number[] } } | { kind: 'newerVersion'; args: { source: string } };
   patches: Patch[];
   inverse: Patch[];
   touched: string[];

@@ -2,7 +2,7 @@ import { isEmpty, lookOfParagraph, lookOfSpan } from '../folio/byHand.ts';
 import type { HandLook } from '../folio/byHand.ts';
 import type { Folio } from '../folio/folio.ts';
 import type { Head } from '../folio/head.ts';
-import { resolveParagraph } from '../folio/resolve.ts';
+import { resolveParagraph, resolveParagraphStyle, resolveSpan } from '../folio/resolve.ts';
 import type { CharacterOverrides } from '../folio/styles.ts';
 import type { Paragraph } from '../folio/story.ts';
 import { paragraphsOf } from '../folio/traverse.ts';
@@ -16,8 +16,14 @@ type Named = Record<string, { id: string; name: string }>;
  */
 export function nameLooks(folio: Folio): void {
   const { head } = folio;
+  // A look that has a style already, from the last time say, gets that.
   const paragraphStyles = new Map<string, string>();
+  for (const s of Object.values(head.paragraphStyles))
+    if (s.basedOn !== undefined && !s.role)
+      paragraphStyles.set(JSON.stringify([s.basedOn, sorted(s.paragraph), sorted(s.character)]), s.id);
   const characterStyles = new Map<string, string>();
+  for (const s of Object.values(head.characterStyles))
+    if (!s.role) characterStyles.set(JSON.stringify([s.basedOn ?? null, sorted(s.character)]), s.id);
   const styleOf = (base: string, look: HandLook): string => {
     const key = JSON.stringify([base, sorted(look.paragraph), sorted(look.character)]);
     const known = paragraphStyles.get(key);
@@ -42,6 +48,7 @@ export function nameLooks(folio: Folio): void {
   for (const story of Object.values(folio.stories))
     for (const p of paragraphsOf(story)) {
       lift(folio.head, p);
+      dropNeedless(head, p);
       const { look, place } = lookOfParagraph(p);
       if (!isEmpty(look.paragraph) || !isEmpty(look.character)) {
         p.style = styleOf(p.style, look);
@@ -74,6 +81,24 @@ function lift(head: Head, p: Paragraph): void {
   if (!alike) return;
   p.character = { ...p.character, ...first.overrides };
   for (const node of p.content) if (node.type === 'span') delete node.overrides;
+}
+
+/** Takes out properties that say what the styles say anyway. */
+function dropNeedless(head: Head, p: Paragraph): void {
+  const style = resolveParagraphStyle(head, p.style);
+  without(p, 'overrides', style.paragraph);
+  without(p, 'character', style.character);
+  const base = resolveParagraph(head, p).character;
+  for (const node of p.content)
+    if (node.type === 'span' && node.overrides)
+      without(node, 'overrides', resolveSpan(head, base, node.style === undefined ? {} : { style: node.style }));
+}
+
+function without<K extends string, T extends { [key in K]?: object }>(holder: T, key: K, said: object): void {
+  const own = holder[key];
+  if (!own) return;
+  const rest = Object.entries(own).filter(([k, v]) => JSON.stringify(v) !== JSON.stringify((said as Record<string, unknown>)[k]));
+  keep(holder, key, Object.fromEntries(rest) as NonNullable<T[K]>);
 }
 
 function keep<K extends string, T extends { [key in K]?: object }>(holder: T, key: K, rest: NonNullable<T[K]>): void {

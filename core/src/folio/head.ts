@@ -103,5 +103,10 @@ export const Head = z.object({
   storyOrder: z.array(Id).default([]),
   structure: Structure.default({ strands: [], pins: {}, decorations: [], leftOut: [], sectionStarts: [] }),
   opening: Opening.optional(),
+  /** The folder of its files that holds the source it came from; `origin` where it has had one source only. */
+  origin: z
+    .string()
+    .regex(/^origin(-[0-9]+)?$/)
+    .optional(),
 });
 export type Head = z.infer<typeof Head>;

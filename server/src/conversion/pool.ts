@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import type { Conversion, Outcome, Progress, ReadOutcome, Survey, Task } from './tasks.ts';
+import type { Conversion, Newer, Outcome, Pictures, Progress, ReadOutcome, Survey, Task } from './tasks.ts';
 
 /** A task may take this long before its thread is given up. */
 const TIME_LIMIT_MS = 15 * 60_000;
@@ -54,6 +54,14 @@ export class ConversionPool {
 
   read(file: string, name: string, staging: string): Promise<Outcome<ReadOutcome>> {
     return this.run({ kind: 'read', file, name, staging });
+  }
+
+  newer(task: Omit<Extract<Task, { kind: 'newer' }>, 'kind'>): Promise<Outcome<Newer>> {
+    return this.run({ kind: 'newer', ...task });
+  }
+
+  pictures(task: Omit<Extract<Task, { kind: 'pictures' }>, 'kind'>): Promise<Outcome<Pictures>> {
+    return this.run({ kind: 'pictures', ...task });
   }
 
   survey(task: Omit<Extract<Task, { kind: 'survey' }>, 'kind'>): Promise<Outcome<Survey>> {

@@ -1,5 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Folio, LibraryFont } from '@elastic-folio/core';
+import type { Newer } from '@elastic-folio/core/newer';
 import type { Conversion } from '@elastic-folio/core/write';
 
 type Files = [string, { sha256: string; bytes: number }][];
@@ -7,6 +8,8 @@ type Files = [string, { sha256: string; bytes: number }][];
 /** What worker threads do; everything in a task can be sent to a thread. */
 export type Task =
   | { kind: 'read'; file: string; name: string; staging: string }
+  | { kind: 'newer'; was: Folio; here: Folio; there: Folio; pairs: [string, string][]; keep: string[] }
+  | { kind: 'pictures'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string; pages: number[] }
   | { kind: 'survey'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string }
   | {
       kind: 'convert';
@@ -24,6 +27,9 @@ export type Task =
       port: MessagePort;
     };
 
+/** Pages by their numbers, each as an SVG. */
+export type Pictures = [number, string][];
+export type { Newer };
 export type ReadOutcome = { folio: Folio; files: Files };
 /** What setting a whole document tells the shelf: what to look at, and the first spread as an SVG. */
 export interface Survey {

@@ -1,6 +1,8 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pagesOf, union } from '@elastic-folio/core';
+import type { PagePlace, Rect } from '@elastic-folio/core';
+import { newerVersion } from '@elastic-folio/core/newer';
 import { findingsOf } from '@elastic-folio/core/check';
 import { Composer } from '@elastic-folio/core/compose';
 import type { Composition } from '@elastic-folio/core/compose';
@@ -9,21 +11,35 @@ import { spreadPicture } from '@elastic-folio/core/paint';
 import { DEFAULT_LIMITS, readFolio } from '@elastic-folio/core/read';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import { convert, writerById } from '@elastic-folio/core/write';
-import type { Outcome, ReadOutcome, Survey, Task } from './tasks.ts';
+import type { Newer, Outcome, Pictures, ReadOutcome, Survey, Task } from './tasks.ts';
 import type { Conversion } from './tasks.ts';
 
 /** How wide covers on the shelf are, in px. */
 const COVER_WIDTH = 412;
 
 /** Runs one task in a worker thread. What a person can mend comes back as a value, not as an exception. */
-export default async function run(task: Task): Promise<Outcome<ReadOutcome | Survey | Conversion>> {
+export default async function run(task: Task): Promise<Outcome<ReadOutcome | Survey | Newer | Pictures | Conversion>> {
   try {
-    if (task.kind === 'read') return { ok: await read(task) };
-    return { ok: task.kind === 'survey' ? await survey(task) : await write(task) };
+    return { ok: await does(task) };
   } catch (error) {
     if (error instanceof Cancelled) return { cancelled: true };
     if (error instanceof FolioError) return { failure: { code: error.code, message: error.message, advice: error.advice } };
     throw error;
+  }
+}
+
+async function does(task: Task): Promise<ReadOutcome | Survey | Newer | Pictures | Conversion> {
+  switch (task.kind) {
+    case 'read':
+      return read(task);
+    case 'survey':
+      return survey(task);
+    case 'newer':
+      return newerVersion({ ...task, chosen: new Map(task.pairs), keep: new Set(task.keep) });
+    case 'pictures':
+      return pictures(task);
+    case 'convert':
+      return write(task);
   }
 }
 
@@ -50,10 +66,32 @@ async function survey(task: Extract<Task, { kind: 'survey' }>): Promise<Survey> 
   return { openPoints, cover: await cover(loaded, composition, mediaReader(loaded, blobs)) };
 }
 
-/** The first spread as an SVG of its own, with small pictures inside; null where there is none. */
-async function cover({ folio }: LoadedFolio, composition: Composition, media: ReturnType<typeof mediaReader>): Promise<string | null> {
-  const place = pagesOf(folio)[0];
-  if (!place) return null;
+/** The first spread as an SVG of its own; null where there is none. */
+async function cover(loaded: LoadedFolio, composition: Composition, media: ReturnType<typeof mediaReader>): Promise<string | null> {
+  const place = pagesOf(loaded.folio)[0];
+  return place ? picture(loaded, composition, media, place, union(place.spread.pages.map((p) => p.box))) : null;
+}
+
+/** Some pages of a document, to be seen beside others. */
+async function pictures(task: Extract<Task, { kind: 'pictures' }>): Promise<Pictures> {
+  const blobs = new FileBlobs(task.blobs);
+  const loaded = { folio: task.folio, files: new Map(task.files), library: task.library };
+  const composition = new Composer(await fontsFor(loaded, blobs)).compose(loaded.folio);
+  const out: Pictures = [];
+  for (const place of pagesOf(loaded.folio))
+    if (task.pages.includes(place.number))
+      out.push([place.number, await picture(loaded, composition, mediaReader(loaded, blobs), place, place.page.box)]);
+  return out;
+}
+
+/** What is seen in a part of a spread as an SVG of its own, with small pictures inside. */
+async function picture(
+  { folio }: LoadedFolio,
+  composition: Composition,
+  media: ReturnType<typeof mediaReader>,
+  place: PagePlace,
+  view: Rect,
+): Promise<string> {
   const pictures = new Map<string, string>();
   for (const item of Object.values(place.spread.items)) {
     const id = item.kind === 'picture' ? item.media : null;
@@ -61,7 +99,6 @@ async function cover({ folio }: LoadedFolio, composition: Composition, media: Re
     const small = await sharpPictures.encode(await media(id), { maxWidth: COVER_WIDTH, quality: 70 });
     pictures.set(id, `data:${small.mediaType};base64,${Buffer.from(small.bytes).toString('base64')}`);
   }
-  const view = union(place.spread.pages.map((p) => p.box));
   return spreadPicture(folio, composition, place.spread, view, COVER_WIDTH, {
     href: (id) => pictures.get(id),
     shown: (item) => folio.head.layers[item.layer]?.visible !== false,

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { applyEdit, applyLogged, meets, partPath, TextEditError, touchedBy } from '@elastic-folio/core';
+import { applyEdit, applyLogged, meets, partPath, replaceDocument, TextEditError, touchedBy } from '@elastic-folio/core';
 import type { Edit, Folio, LogRow } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
 import type { LoadedFolio } from '@elastic-folio/core/read';
@@ -143,6 +143,25 @@ export class DocumentStore {
     });
   }
 
+  /** Puts another document in one's place as one step that can be undone, unless it has changed since `seq`. */
+  replace(
+    id: string,
+    input: { seq: number; actor: string; source: string; folio: Folio; files: LoadedFolio['files'] },
+  ): Promise<{ rows: LogRow[]; missed: LogRow[] }> {
+    return this.change(
+      id,
+      { base: Number.MAX_SAFE_INTEGER, actor: input.actor },
+      async (folio) => {
+        const { seq } = await this.get(id);
+        if (seq !== input.seq) throw new EditConflict(await this.rowsSince(id, input.seq));
+        const applied = replaceDocument(folio, input.folio);
+        const edit = { kind: 'newerVersion' as const, args: { source: input.source } };
+        return { folio: applied.folio, out: [{ edit, ...applied, burst: randomUUID() }] };
+      },
+      input.files,
+    );
+  }
+
   /** Takes rows back by their inverse, as a new row. Refused where somebody changed the same things since. */
   undo(id: string, input: { actor: string; rows: number[] }): Promise<{ rows: LogRow[]; missed: LogRow[] }> {
     return this.change(id, { base: Number.MAX_SAFE_INTEGER, actor: input.actor }, async (folio) => {
@@ -165,6 +184,7 @@ export class DocumentStore {
     id: string,
     input: { base: number; actor: string },
     work: (folio: Folio) => Promise<Changed> | Changed,
+    files: LoadedFolio['files'] = new Map(),
   ): Promise<{ rows: LogRow[]; missed: LogRow[] }> {
     const run = async (): Promise<{ rows: LogRow[]; missed: LogRow[] }> => {
       const { folio: before, seq } = await this.get(id);
@@ -193,9 +213,17 @@ export class DocumentStore {
         inverse: o.inverse,
         touched: o.touched,
       }));
-      await this.db.transaction((query) =>
-        this.write(query, id, seq, rows, changedParts(before, changed.folio), changed.folio.head.metadata.title),
-      );
+      await this.db.transaction(async (query) => {
+        await this.write(query, id, seq, rows, changedParts(before, changed.folio), changed.folio.head.metadata.title);
+        // Files stay when a step is undone: the one that brings it back needs them.
+        for (const [path, f] of files)
+          await query('INSERT INTO files (folio, path, sha256, bytes) VALUES ($1, $2, $3, $4) ON CONFLICT (folio, path) DO NOTHING', [
+            id,
+            path,
+            f.sha256,
+            f.bytes,
+          ]);
+      });
       this.keep(id, { folio: changed.folio, seq: seq + rows.length });
       return { rows, missed };
     };

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import type { Request } from 'express';
 import type { FileBlobs } from '@elastic-folio/core/node';
 import { FolioError } from '@elastic-folio/core/node';
+import type { LoadedFolio } from '@elastic-folio/core/read';
 import type { ConversionPool } from '../conversion/pool.ts';
 import type { DocumentStore } from './documentStore.ts';
 import { withUpload } from './receiveFile.ts';
@@ -27,6 +28,13 @@ export async function importFile(
   pool: ConversionPool,
   documents: DocumentStore,
 ): Promise<{ id: string; title: string }> {
+  const { folio, files } = await readFile(file, name, staging, blobs, pool);
+  const id = await documents.add({ folio, files }, name);
+  return { id, title: folio.head.metadata.title || name };
+}
+
+/** Reads a file on disk in a thread; its pictures are among the blobs afterwards. */
+export async function readFile(file: string, name: string, staging: string, blobs: FileBlobs, pool: ConversionPool): Promise<LoadedFolio> {
   const outcome = await pool.read(file, name, staging);
   if (!('ok' in outcome)) {
     const f =
@@ -34,9 +42,7 @@ export async function importFile(
     throw new FolioError(f.code, f.message, f.advice);
   }
   await adopt(staging, blobs);
-  const { folio, files } = outcome.ok;
-  const id = await documents.add({ folio, files: new Map(files) }, name);
-  return { id, title: folio.head.metadata.title || name };
+  return { folio: outcome.ok.folio, files: new Map(outcome.ok.files) };
 }
 
 /** Moves what was unpacked into the blob folder; a blob that is there already is the same bytes. */

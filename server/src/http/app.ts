@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import type { Services } from '../services.ts';
 import { documentRoutes } from './documentRoutes.ts';
 import { eventRoute } from './eventRoute.ts';
+import { newerRoutes } from './newerRoutes.ts';
 import { answerProblem, Api } from './route.ts';
 import { fontRoutes } from './fontRoutes.ts';
 import { runRoutes } from './runRoutes.ts';
@@ -44,6 +45,7 @@ export function createApp(s: Services): Express {
   const api = new Api(router);
   documentRoutes(api, s);
   fontRoutes(api, s);
+  newerRoutes(api, s);
   runRoutes(api, s);
   eventRoute(router, s.events);
   router.get('/openapi.json', (_req, res) => void res.json(api.openApi()));

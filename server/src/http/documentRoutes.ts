@@ -76,8 +76,8 @@ export function documentRoutes(api: Api, s: Services): void {
   api.route(
     { method: 'get', path: '/folios/:id/intake', says: 'What was not taken over when a document came in', params, answer: IntakeReport },
     async ({ params: p }) => {
-      const record = await recordOf(await s.documents.files(p.id), s.blobs);
-      return { notTaken: record?.notTaken ?? [] };
+      const record = await recordOf(await s.loaded(p.id), s.blobs);
+      return { notTaken: record?.notTaken ?? [], hasSource: record !== null };
     },
   );
 

@@ -4,6 +4,8 @@ import type {
   FontEntry,
   IntakeReport,
   Ledger,
+  NewerChoice,
+  NewerProposal,
   OpenedDocument,
   OutputKind,
   OutputState,
@@ -56,6 +58,9 @@ export const api = {
   parts: (id: string, paths: string[]) => call<{ parts: Record<string, unknown> }>(`${doc(id)}/parts`, { paths }),
   intake: (id: string) => call<IntakeReport>(`${doc(id)}/intake`),
   fonts: (id: string) => call<FontEntry[]>(`${doc(id)}/fonts`),
+  newer: (id: string, token: string, choice: NewerChoice) => call<NewerProposal>(`${doc(id)}/newer/${token}`, choice),
+  takeNewer: (id: string, token: string, choice: NewerChoice & { actor: string }) =>
+    call<z.infer<typeof EditAnswer>>(`${doc(id)}/newer/${token}/take`, choice),
   library: () => call<LibraryFont[]>('/fonts'),
   removeFont: (id: string) => call<object>(`/fonts/${encodeURIComponent(id)}`, undefined, 'DELETE'),
   edit: (id: string, body: { base: number; actor: string; burst: string; edits: Edit[] }) =>
@@ -77,6 +82,11 @@ export const zipUrl = (run: string): string => `/api/runs/${run}/result.zip`;
 
 /** Brings in a document. */
 export const upload = (file: File, onProgress: (share: number) => void) => send<{ id: string; title: string }>('/folios', file, onProgress);
+/** Sends a newer version of a document's source. */
+export const sendNewer = (id: string, file: File, onProgress: (share: number) => void) =>
+  send<NewerProposal>(`${doc(id)}/newer`, file, onProgress);
+export const newerPicture = (id: string, token: string, side: 'here' | 'there', page: number): string =>
+  `/api${doc(id)}/newer/${token}/${side}/${page}.svg`;
 /** Adds a font to the library. */
 export const addFont = (file: File): Promise<LibraryFont> => send<LibraryFont>('/fonts', file, () => undefined).done;
 

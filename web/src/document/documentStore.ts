@@ -47,7 +47,7 @@ let bursts = 0;
 export const newBurst = (): string => `${windowId}.${++bursts}`;
 
 /** Who this is: kept by the browser, so that undo survives closing the window. */
-function actorId(): string {
+export function actorId(): string {
   let actor = localStorage.getItem('folio.actor');
   if (!actor) localStorage.setItem('folio.actor', (actor = crypto.randomUUID()));
   return actor;

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { NotTaken } from '@elastic-folio/core/check';
+import { Link } from 'react-router';
 import { api } from '../api/client.ts';
 
 interface Props {
@@ -30,14 +31,19 @@ const many = (times: number): string => (times > 1 ? ` (${times})` : '');
 export function NotTakenList({ id, onPage }: Props) {
   const report = useQuery({ queryKey: ['intake', id], queryFn: () => api.intake(id), staleTime: Infinity });
   const entries = report.data?.notTaken ?? [];
-  if (!entries.length) return null;
+  if (!report.data?.hasSource) return null;
   const lost = entries.filter((e) => e.outcome === 'leftOut').length;
   return (
     <>
       <h2>What came in otherwise</h2>
       <p className="soft">
-        {[lost && `${lost} left out`, entries.length - lost && `${entries.length - lost} changed`].filter(Boolean).join(', ')}. The original
-        is kept with the document.
+        {entries.length
+          ? `${[lost && `${lost} left out`, entries.length - lost && `${entries.length - lost} changed`].filter(Boolean).join(', ')}.`
+          : 'Nothing: all of it was taken over.'}{' '}
+        The original is kept with the document.
+      </p>
+      <p>
+        <Link to={`/d/${id}/newer`}>Bring in a newer version of it …</Link>
       </p>
       <ul className="points">
         {joined(entries).map(({ entry: e, places }) => (

@@ -1,24 +1,31 @@
 import { z } from 'zod';
+import type { LoadedFolio } from '../reader.ts';
 import { NotTaken } from '../../check/notTaken.ts';
 
-/** What is kept of how a document came in, as `origin/intake.json` of its files: for the report, and for writing back. */
+/** What is kept of how a document came in, as `intake.json` beside its source: for the report, and for writing back. */
 export const IntakeRecord = z.object({
   format: z.string(),
   mediaType: z.string(),
+  /** What the file was called, without its ending: a document without a title is called so. */
+  name: z.string().default('document'),
   /** The original among the document's files, byte for byte. */
   source: z.string(),
   /** Our ids → the part of the original and the element in it, by indexes of elements from the root down. */
   elements: z.record(z.string(), z.string()),
   notTaken: z.array(NotTaken),
+  /** Our ids by those that reading the source gives, where a newer version of it was taken over an older one. */
+  ids: z.record(z.string(), z.string()).optional(),
 });
 export type IntakeRecord = z.infer<typeof IntakeRecord>;
-export const INTAKE_RECORD = 'origin/intake.json';
+/** The folder of a document's first source, and where the record of one stands. */
+export const FIRST_ORIGIN = 'origin';
+export const recordPath = (origin: string): string => `${origin}/intake.json`;
 
 /** The record among a document's files; null for a document that was made here. */
 export async function recordOf(
-  files: ReadonlyMap<string, { sha256: string }>,
+  { folio, files }: Pick<LoadedFolio, 'folio' | 'files'>,
   blobs: { read(sha256: string): Promise<Uint8Array> },
 ): Promise<IntakeRecord | null> {
-  const file = files.get(INTAKE_RECORD);
+  const file = files.get(recordPath(folio.head.origin ?? FIRST_ORIGIN));
   return file ? IntakeRecord.parse(JSON.parse(new TextDecoder().decode(await blobs.read(file.sha256)))) : null;
 }

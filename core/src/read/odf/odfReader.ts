@@ -1,11 +1,11 @@
 import { createReadStream } from 'node:fs';
-import { extname } from 'node:path';
+import { extname, parse } from 'node:path';
 import { Folio } from '../../folio/folio.ts';
 import { incoherences } from '../../folio/coherence.ts';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
 import type { LoadedFolio, ReadJob, Reader } from '../reader.ts';
 import { DocumentBuilder } from './documentBuilder.ts';
-import { INTAKE_RECORD } from './intakeRecord.ts';
+import { FIRST_ORIGIN, recordPath } from './intakeRecord.ts';
 import type { IntakeRecord } from './intakeRecord.ts';
 import { openOdf } from './odfPackage.ts';
 import type { OdfPackage } from './odfPackage.ts';
@@ -41,10 +41,17 @@ async function makeDocument(
   }
   const wrong = incoherences(checked.data)[0];
   if (wrong) throw notReadable(`${wrong.where}: ${wrong.says}`);
-  const original = `origin/source${EXTENSIONS.includes(extension) ? extension : '.odg'}`;
+  const original = `${FIRST_ORIGIN}/source${EXTENSIONS.includes(extension) ? extension : '.odg'}`;
   files.set(original, await keeping);
-  const record: IntakeRecord = { format: 'odf', mediaType: source.mediaType, source: original, elements, notTaken };
-  files.set(INTAKE_RECORD, await job.blobs.put(new TextEncoder().encode(JSON.stringify(record))));
+  const record: IntakeRecord = {
+    format: 'odf',
+    mediaType: source.mediaType,
+    name: parse(job.name ?? job.file).name,
+    source: original,
+    elements,
+    notTaken,
+  };
+  files.set(recordPath(FIRST_ORIGIN), await job.blobs.put(new TextEncoder().encode(JSON.stringify(record))));
   return { folio: checked.data, files };
 }
 

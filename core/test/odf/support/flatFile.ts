@@ -75,7 +75,7 @@ export async function readBytes(
     await writeFile(file, bytes);
     const blobs = new FileBlobs(join(folder, 'blobs'));
     const { folio, files } = await readFolio(name, { file, blobs, pictures: sharpPictures, limits: DEFAULT_LIMITS });
-    return { folio, record: (await recordOf(files, blobs))!, blobs, paths: [...files.keys()], done };
+    return { folio, record: (await recordOf({ folio, files }, blobs))!, blobs, paths: [...files.keys()], done };
   } catch (error) {
     await done();
     throw error;

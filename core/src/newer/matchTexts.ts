@@ -1,0 +1,71 @@
+import type { Inline, Paragraph, Story } from '../folio/story.ts';
+import { readText } from '../folio/text.ts';
+import { paragraphsOf } from '../folio/traverse.ts';
+import { cellsInOrder } from '../folio/tableCells.ts';
+import { align } from './align.ts';
+import { textLikeness } from './likeness.ts';
+
+/** Paragraphs less alike than this are not the same one changed. */
+const LEAST = 0.5;
+/** A paragraph of fewer letters is not known again in another place. */
+const KNOWN_AGAIN = 24;
+
+/** Paragraphs, tables, cells and what stands in lines that are the same in two stories: older id by newer id. */
+export function matchTexts(older: Story, newer: Story): Map<string, string> {
+  const found = new Map<string, string>();
+  const a = [...paragraphsOf(older)];
+  const b = [...paragraphsOf(newer)];
+  const [freeA, freeB] = [new Set(a), new Set(b)];
+  const take = (o: Paragraph, n: Paragraph): void => {
+    found.set(n.id, o.id);
+    freeA.delete(o);
+    freeB.delete(n);
+    inLine(o.content, n.content, found);
+  };
+  const pairs = align({ a, b, keyOf: (p) => readText(p), likeness: (x, y) => textLikeness(readText(x), readText(y)), least: LEAST });
+  for (const [i, j] of pairs) take(a[i]!, b[j]!);
+  // What was moved up or down in the text.
+  const left = new Map([...freeA].map((p) => [readText(p), p]));
+  for (const n of [...freeB]) {
+    const o = left.get(readText(n));
+    if (o && freeA.has(o) && readText(n).length >= KNOWN_AGAIN) take(o, n);
+  }
+  // One text for one text: whatever it says now, it is the same paragraph.
+  if (a.length === 1 && b.length === 1 && freeA.size) take(a[0]!, b[0]!);
+  matchTables(older, newer, found);
+  matchLinks(older, newer, found);
+  return found;
+}
+
+/** Notes, fields, anchors and rubies of a paragraph, kind by kind in their order. */
+function inLine(older: readonly Inline[], newer: readonly Inline[], found: Map<string, string>): void {
+  for (const type of ['note', 'field', 'anchor', 'ruby'] as const) {
+    const ids = (content: readonly Inline[]): string[] => content.flatMap((n) => (n.type === type ? [n.id] : []));
+    const mine = ids(older);
+    ids(newer).forEach((id, i) => mine[i] !== undefined && found.set(id, mine[i]));
+  }
+}
+
+/** Tables in their order; cells by row and column. */
+function matchTables(older: Story, newer: Story, found: Map<string, string>): void {
+  const tables = (s: Story) => s.order.flatMap((id) => (s.blocks[id]?.kind === 'table' ? [s.blocks[id]] : []));
+  const mine = tables(older);
+  tables(newer).forEach((n, i) => {
+    const o = mine[i];
+    if (!o) return;
+    found.set(n.id, o.id);
+    const cells = new Map(cellsInOrder(o).map((c) => [`${c.row} ${c.column}`, c.id]));
+    for (const c of Object.values(n.cells)) {
+      const id = cells.get(`${c.row} ${c.column}`);
+      if (id !== undefined) found.set(c.id, id);
+    }
+  });
+}
+
+function matchLinks(older: Story, newer: Story, found: Map<string, string>): void {
+  const left = Object.values(older.links);
+  for (const n of Object.values(newer.links)) {
+    const i = left.findIndex((o) => JSON.stringify(o.destination) === JSON.stringify(n.destination));
+    if (i >= 0) found.set(n.id, left.splice(i, 1)[0]!.id);
+  }
+}
