@@ -66,7 +66,7 @@ async function run(argv: string[]): Promise<void> {
     if (r.outputs.some((o) => !o.valid)) process.exitCode = 1;
   } else if (command === 'samples') {
     const r = await samplesInto(need(values.out, '--out'));
-    print(r, () => r.files.map((f) => `${f.title}: ${f.path}`).join('\n'));
+    print(r, () => r.files.map((f) => `${f.title}: ${f.path}${f.notHeld.length ? `\n  without: ${f.notHeld.join('; ')}` : ''}`).join('\n'));
   } else throw new UsageError(command ? `There is no command "${command}".` : 'A command is missing.');
 }
 

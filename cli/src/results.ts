@@ -40,5 +40,7 @@ export const ConvertResult = z.object({
 export type ConvertResult = z.infer<typeof ConvertResult>;
 
 /** What `samples --json` prints. */
-export const SamplesResult = z.object({ files: z.array(z.object({ path: z.string(), title: z.string(), bytes: z.number() })) });
+export const SamplesResult = z.object({
+  files: z.array(z.object({ path: z.string(), title: z.string(), bytes: z.number(), notHeld: z.array(z.string()) })),
+});
 export type SamplesResult = z.infer<typeof SamplesResult>;

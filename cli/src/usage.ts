@@ -8,7 +8,7 @@ export const USAGE = `Usage:
 
 inspect   what is in a document, and what should be looked at
 convert   writes outputs into DIR/<output>/, each with its ledger.json
-samples   writes the sample documents as packages into DIR
+samples   writes the sample documents into DIR, as packages and as OpenDocument files
 
 --json prints one object on standard output and nothing else.
 Exit codes: 0 done, 1 failed, 2 wrong usage.`;

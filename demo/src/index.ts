@@ -1,3 +1,4 @@
 export type { Sample } from './sampleAssembly.ts';
 export { samples } from './samples.ts';
-export { writeSamples } from './writeSamples.ts';
+export { asOpenDocument, writeSamples } from './writeSamples.ts';
+export type { SampleFile } from './writeSamples.ts';

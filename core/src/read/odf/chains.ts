@@ -1,4 +1,6 @@
 import type { Story } from '../../folio/story.ts';
+import { childrenOf } from './xmlTree.ts';
+import type { XmlElement } from './xmlTree.ts';
 import type { Names } from './names.ts';
 import type { NotTakenList } from './notTaken.ts';
 import type { TextPlace } from './itemBuilder.ts';
@@ -65,3 +67,13 @@ function storyOf(chain: readonly InFrame[], names: Names): Story | null {
 }
 
 const isEmpty = (block: Story['blocks'][string] | undefined): boolean => block?.kind === 'paragraph' && !block.content.length;
+
+/** Names of all frames in which the text of others goes on (19.117 draw:chain-next-name). */
+export function chainedIn(element: XmlElement, into = new Set<string>()): Set<string> {
+  for (const child of childrenOf(element)) {
+    const next = child.name === 'draw:text-box' ? child.attributes['draw:chain-next-name'] : undefined;
+    if (next) into.add(next);
+    if (/^draw:(page|g|frame|a)$/.test(child.name)) chainedIn(child, into);
+  }
+  return into;
+}

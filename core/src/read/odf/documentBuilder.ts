@@ -9,7 +9,7 @@ import type { Story } from '../../folio/story.ts';
 import type { Spread } from '../../folio/spread.ts';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
 import type { LoadedFolio, ReadJob } from '../reader.ts';
-import { joinChains } from './chains.ts';
+import { chainedIn, joinChains } from './chains.ts';
 import type { ReadText } from './chains.ts';
 import { controlsIn } from './forms.ts';
 import { familiesByName, fontFaces, fontsWithoutFiles, readFonts, standInsFor } from './fonts.ts';
@@ -28,6 +28,7 @@ import { ShapeReader } from './shapeReader.ts';
 import { StyleBook } from './styleBook.ts';
 import { StyleSheet } from './styleSheet.ts';
 import type { Scope } from './styleSheet.ts';
+import { readTableInto } from './tableReader.ts';
 import { languageOf } from './textProperties.ts';
 import { TextReader } from './textReader.ts';
 import { motionOf } from './transitions.ts';
@@ -87,6 +88,8 @@ export class DocumentBuilder {
   private readonly texts: ReadText[] = [];
   private readonly language: string;
   private readonly body: XmlElement;
+  /** Names of frames in which the text of others goes on. */
+  private readonly chained: ReadonlySet<string>;
 
   constructor(
     private readonly source: OdfPackage,
@@ -97,6 +100,7 @@ export class DocumentBuilder {
     if (!body)
       throw new FolioError('odf.noBody', `The file says it is a ${kind}, but holds none.`, 'Save it again with the program it came from.');
     this.body = body;
+    this.chained = chainedIn(body);
     const flat = styles === content;
     this.sheet.take(childOf(styles ?? undefined, 'office:styles'), false, 'styles');
     this.sheet.take(childOf(styles ?? undefined, 'office:automatic-styles'), true, 'styles');
@@ -221,11 +225,13 @@ export class DocumentBuilder {
       pictures: this.pictures,
       controls,
       declared,
+      table: (element, style, content) => readTableInto(element, this.context(home, controls, scope, declared), style, content),
       layer: (name) => this.layers.idOf(name),
       origin: (id, element) => void (this.elements[id] = `${scope === 'styles' ? 'styles.xml' : 'content.xml'}#${element.path}`),
       destination: (href, window) => this.destination(href, window),
       story: (content, place) => void this.texts.push({ content, place, home }),
       decoration: (item) => void this.decorations.push(item),
+      isChained: (name) => name !== undefined && this.chained.has(name),
     };
   }
 

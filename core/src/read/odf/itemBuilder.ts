@@ -30,6 +30,8 @@ export interface ShapeContext extends TextContext {
   /** Takes a text that was read, and the frame that shows it. */
   story(content: Pick<Story, 'blocks' | 'order' | 'links'>, frame: TextPlace): void;
   decoration(item: string): void;
+  /** Whether another frame's text goes on in the frame of this name. */
+  isChained(name: string | undefined): boolean;
 }
 
 /** A frame with text: its name and the name of the frame that goes on with it. */
@@ -134,7 +136,10 @@ export class ItemBuilder {
         this.textStyle(element),
         graphic,
         { size, transform },
-        fill.paint.type !== 'none' || stroke !== null || behind !== null,
+        {
+          seen: fill.paint.type !== 'none' || stroke !== null || behind !== null,
+          chained: next !== undefined || this.context.isChained(element.attributes['draw:name']),
+        },
       ),
     };
     this.readText(element, text, item.id, next);
@@ -234,7 +239,7 @@ export class ItemBuilder {
         this.textStyle(element),
         graphic,
         { size: { width: area.width, height: area.height }, transform: multiply(transform, translation(area.x, area.y)) },
-        false,
+        { seen: false, chained: false },
       ),
     };
     this.readText(element, holder, id);

@@ -89,6 +89,9 @@ export class StyleBook {
       character.leading = leadingFrom(lines, at) ?? fontLeading(at);
     }
     const paragraph = paragraphOf(lines, element);
+    const initial = childOf(element, 'style:drop-cap')?.attributes['style:style-name'];
+    const letters = initial === undefined ? undefined : this.sheet.find('text', initial, 'named');
+    if (paragraph.dropCapital && letters) paragraph.dropCapital.style = this.characterStyle(letters);
     if (text['fo:hyphenate'] !== undefined)
       paragraph.hyphenation = text['fo:hyphenate'] === 'true' ? { before: 2, after: 2, inARow: 0, capitals: true } : null;
     return { paragraph, character };

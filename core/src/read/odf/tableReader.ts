@@ -20,10 +20,16 @@ interface FoundCell {
 
 /** A table of a frame (OpenDocument 1.3 part 3, 9.1) as a story with one table. */
 export function readTable(table: XmlElement, context: TextContext, frame: TextStyle): Content {
+  const content: Content = { blocks: {}, order: [], links: {} };
+  content.order.push(readTableInto(table, context, frame, content));
+  return content;
+}
+
+/** A table that stands in a text: its blocks and links go to the text's; its id. */
+export function readTableInto(table: XmlElement, context: TextContext, frame: TextStyle, content: Content): string {
   const { names } = context;
   const { columns, rows, found, headerRows } = readGrid(table, context, frame);
   const look = new TableLook(table, context, frame.scope);
-  const content: Content = { blocks: {}, order: [], links: {} };
   const cells: Record<string, z.infer<typeof Cell>> = {};
   for (const { element, row, column, style } of found) {
     const id = names.free('cell');
@@ -54,8 +60,7 @@ export function readTable(table: XmlElement, context: TextContext, frame: TextSt
     footerRows: 0,
     cells,
   };
-  content.order.push(id);
-  return content;
+  return id;
 }
 
 /** A table's columns and rows, and the cells that are not covered by others. */

@@ -10,14 +10,17 @@ type Attributes = Record<string, string>;
 
 const VERTICAL: Record<string, TextRoom['verticalAlign']> = { middle: 'centre', bottom: 'bottom', justify: 'justify' };
 
-/** How text stands in its frame, and the room it gets; `seen` is whether the frame itself shows. */
+/**
+ * How text stands in its frame, and the room it gets: `seen` is whether the frame itself shows, `chained` whether its text goes
+ * on from or to another, which more room would move.
+ */
 export function textLook(
   context: Pick<TextContext, 'sheet' | 'notTaken'>,
   element: XmlElement,
   style: TextStyle,
   graphic: Attributes,
   place: Pick<TextRoom, 'size' | 'transform'>,
-  seen: boolean,
+  { seen, chained }: { seen: boolean; chained: boolean },
 ) {
   const inset = (side: string): number => Math.max(0, lengthOf(graphic[`fo:padding-${side}`] ?? graphic['fo:padding']) ?? 0);
   const align = VERTICAL[graphic['draw:textarea-vertical-align'] ?? ''] ?? 'top';
@@ -35,7 +38,9 @@ export function textLook(
   const fit = graphic['draw:fit-to-size'];
   if (fit === 'true' || fit === 'all') context.notTaken.add('changed', 'Text stretched to its frame', 'it is set in its own size');
   return {
-    ...roomForText({ ...place, inset: insets, verticalAlign: align }, seen, wraps, side),
+    ...(chained || count > 1
+      ? { ...place, inset: insets, verticalAlign: align }
+      : roomForText({ ...place, inset: insets, verticalAlign: align }, seen, wraps, side)),
     ...(count > 1 && count <= 40 && { columns: count, gutter: lengthOf(columns!['fo:column-gap']) ?? 0 }),
     ...((fit === 'shrink-to-fit' || graphic['style:shrink-to-fit'] === 'true') && { shrinkToFit: true }),
   };

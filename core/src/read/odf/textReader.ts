@@ -23,6 +23,8 @@ export interface TextContext {
   destination(href: string, window: string | undefined): Destination | null;
   /** What a header, footer or date field shows on this page; undefined on a master page. */
   declared(field: string): string | undefined;
+  /** Reads a table that stands in a text, into the text's content; its id. */
+  table(element: XmlElement, style: TextStyle, content: Content): string;
 }
 
 /** The style that a text hangs on: that of its shape. */
@@ -66,7 +68,7 @@ export class TextReader {
         for (const child of childrenOf(element)) this.block(child, order, list);
         return;
       case 'table:table':
-        this.context.notTaken.add('leftOut', 'Table inside a text', 'only tables in frames of their own are taken over');
+        order.push(this.context.table(element, this.style, this.content));
         return;
     }
   }

@@ -1,0 +1,70 @@
+import { solidHex, styleChain } from '@elastic-folio/core';
+import type { Cell, Head, Stroke, Table } from '@elastic-folio/core';
+import { el, pt } from './element.ts';
+import type { Node } from './element.ts';
+
+type Attributes = Record<string, string>;
+
+/** Styles of single places: made once for each look, and called by numbers. */
+export class AutomaticStyles {
+  readonly nodes: Node[] = [];
+  private readonly names = new Map<string, string>();
+
+  /** A name for what a place adds to a named style; the named style's own where it adds nothing. */
+  paragraph(style: string, properties: Node[]): string {
+    return properties.length ? this.make('P', 'paragraph', style, properties) : style;
+  }
+  text(style: string | undefined, attributes: Attributes): string {
+    return this.make('T', 'text', style, [el('style:text-properties', attributes)]);
+  }
+  graphic(style: string | undefined, attributes: Attributes, inside: Node[] = []): string {
+    return this.make('G', 'graphic', style, [el('style:graphic-properties', attributes, inside)]);
+  }
+  page(attributes: Record<string, string | undefined>): string {
+    return this.make('D', 'drawing-page', undefined, [el('style:drawing-page-properties', attributes)]);
+  }
+  size(family: 'table-row' | 'table-column', attribute: string, length: string): string {
+    return this.make(family === 'table-row' ? 'R' : 'C', family, undefined, [el(`style:${family}-properties`, { [attribute]: length })]);
+  }
+
+  /** The whole look of a cell: its table's style for its row, its own style, what is its own. */
+  cell(head: Head, table: Table, cell: Cell | undefined, row: number): string {
+    const style = table.style === undefined ? undefined : head.tableStyles[table.style];
+    const below = row - table.headerRows;
+    const alternate =
+      style?.alternate && below >= 0 && Math.floor(below / style.alternate.every) % 2 === 1 ? style.alternate.style : undefined;
+    const named = cell?.style ?? (below < 0 || cell?.header ? (style?.header ?? style?.body) : (alternate ?? style?.body));
+    const look = Object.assign({}, ...styleChain(head.cellStyles, named), cell) as Partial<Head['cellStyles'][string]> & Partial<Cell>;
+    const line = (s: Stroke | null | undefined): string =>
+      s && s.weight > 0 && s.paint.type !== 'none' && s.paint.type !== 'gradient'
+        ? `${pt(s.weight)} solid ${solidHex(s.paint, head.swatches)}`
+        : 'none';
+    const inset = look.inset ?? 4;
+    const [top, right, bottom, left] = typeof inset === 'number' ? [inset, inset, inset, inset] : inset;
+    const sides = look.sides ? Object.fromEntries(Object.entries(look.sides).map(([side, s]) => [`fo:border-${side}`, line(s)])) : {};
+    const fill = look.fill;
+    return this.make('Z', 'table-cell', undefined, [
+      el('style:table-cell-properties', {
+        'fo:background-color': fill && fill.type !== 'none' && fill.type !== 'gradient' ? solidHex(fill, head.swatches) : 'transparent',
+        'style:vertical-align': { top: 'top', centre: 'middle', bottom: 'bottom' }[cell?.verticalAlign ?? 'top'],
+        'fo:border': line(look.stroke),
+        ...sides,
+        'fo:padding-top': pt(top),
+        'fo:padding-right': pt(right),
+        'fo:padding-bottom': pt(bottom),
+        'fo:padding-left': pt(left),
+      }),
+    ]);
+  }
+
+  private make(stem: string, family: string, parent: string | undefined, properties: Node[]): string {
+    const key = JSON.stringify([family, parent, properties]);
+    let name = this.names.get(key);
+    if (name === undefined) {
+      name = `${stem}${this.names.size + 1}`;
+      this.names.set(key, name);
+      this.nodes.push(el('style:style', { 'style:name': name, 'style:family': family, 'style:parent-style-name': parent }, properties));
+    }
+    return name;
+  }
+}

@@ -1,0 +1,179 @@
+import { resolveParagraph, resolveSpan } from '@elastic-folio/core';
+import type { Cell, CharacterProperties, Folio, Inline, Paragraph, Story, Table } from '@elastic-folio/core';
+import { el, pt, text } from './element.ts';
+import type { Node } from './element.ts';
+import type { NotHeld } from './notHeld.ts';
+import type { AutomaticStyles } from './automaticStyles.ts';
+import type { TextStyles } from './textStyles.ts';
+
+/** Stories as paragraphs, lists and tables of OpenDocument (part 3, chapters 5 to 9). */
+export class Texts {
+  constructor(
+    private readonly folio: Folio,
+    private readonly styles: TextStyles,
+    private readonly automatic: AutomaticStyles,
+    private readonly notHeld: NotHeld,
+    /** What a link to a page leads to. */
+    private readonly pageName: (page: string) => string,
+  ) {}
+
+  /** Blocks in order; paragraphs of one list stand in one list. */
+  blocks(story: Story, order: readonly string[]): Node[] {
+    const out: Node[] = [];
+    for (let i = 0; i < order.length;) {
+      const block = story.blocks[order[i]!];
+      const list = block?.kind === 'paragraph' ? resolveParagraph(this.folio.head, block).paragraph.list : null;
+      if (block?.kind === 'paragraph' && list) {
+        const run: Paragraph[] = [];
+        for (; i < order.length; i++) {
+          const next = story.blocks[order[i]!];
+          const own = next?.kind === 'paragraph' ? resolveParagraph(this.folio.head, next).paragraph.list : null;
+          if (next?.kind !== 'paragraph' || own?.style !== list.style || (run.length && own.restart !== undefined)) break;
+          run.push(next);
+        }
+        out.push(this.list(story, run, list.style, list.restart, 0));
+        continue;
+      }
+      if (block?.kind === 'paragraph') out.push(this.paragraph(story, block));
+      else if (block) out.push(this.table(story, block));
+      i++;
+    }
+    return out;
+  }
+
+  /** Deeper entries stand in a list of their own inside the entry before them. */
+  private list(story: Story, run: readonly Paragraph[], style: string, restart: number | undefined, level: number): Node {
+    const items: Node[] = [];
+    const levelOf = (p: Paragraph): number => resolveParagraph(this.folio.head, p).paragraph.list?.level ?? 0;
+    for (let i = 0; i < run.length;) {
+      const children: Node[] = [];
+      if (levelOf(run[i]!) <= level) children.push(this.paragraph(story, run[i++]!));
+      const deeper: Paragraph[] = [];
+      while (i < run.length && levelOf(run[i]!) > level) deeper.push(run[i++]!);
+      if (deeper.length) children.push(this.list(story, deeper, style, undefined, level + 1));
+      items.push(el('text:list-item', { 'text:start-value': items.length === 0 ? restart : undefined }, children));
+    }
+    return el(
+      'text:list',
+      level === 0 ? { 'text:style-name': style, 'text:continue-numbering': restart === undefined ? 'true' : 'false' } : {},
+      items,
+    );
+  }
+
+  private paragraph(story: Story, p: Paragraph): Node {
+    const { head } = this.folio;
+    const look = resolveParagraph(head, p);
+    const style = this.automatic.paragraph(p.style, this.styles.properties(p.overrides ?? {}, p.character ?? {}, look.character));
+    return el('text:p', { 'text:style-name': style, 'xml:id': p.id }, this.inline(story, p.content, look.character));
+  }
+
+  private inline(story: Story, content: readonly Inline[], base: CharacterProperties): Node[] {
+    const out: Node[] = [];
+    for (const n of content)
+      switch (n.type) {
+        case 'span': {
+          const look = resolveSpan(this.folio.head, base, n);
+          const style = n.overrides ? this.automatic.text(n.style, this.styles.character(n.overrides, look.size)) : n.style;
+          const inside = spaced(n.text);
+          const span = style === undefined ? inside : [el('text:span', { 'text:style-name': style }, inside)];
+          out.push(...(n.link === undefined ? span : [this.link(story, n.link, span)]));
+          break;
+        }
+        case 'softReturn':
+          out.push(el('text:line-break'));
+          break;
+        case 'tab':
+          out.push(el('text:tab'));
+          break;
+        case 'field':
+          out.push(this.field(n));
+          break;
+        case 'ruby':
+          out.push(el('text:ruby', {}, [el('text:ruby-base', {}, [text(n.base)]), el('text:ruby-text', {}, [text(n.reading)])]));
+          break;
+        case 'note':
+          out.push(
+            el('text:note', { 'text:note-class': n.kind, 'xml:id': n.id }, [
+              el('text:note-citation', {}, [text('1')]),
+              el('text:note-body', {}, this.blocks(story, n.order)),
+            ]),
+          );
+          break;
+        case 'anchor':
+          this.notHeld.add('Items that stand in a text');
+      }
+    return out;
+  }
+
+  private field(n: Inline & { type: 'field' }): Node {
+    switch (n.field) {
+      case 'pageNumber':
+        return el('text:page-number', { 'text:select-page': 'current' }, [text('1')]);
+      case 'pageCount':
+        return el('text:page-count', {}, [text(String(Object.keys(this.folio.spreads).length))]);
+      case 'title':
+        return el('text:title', {}, [text(this.folio.head.metadata.title)]);
+      default:
+        this.notHeld.add('References to pages and numbers of other passages');
+        return el('text:span', {}, spaced(n.text ?? ''));
+    }
+  }
+
+  private link(story: Story, id: string, inside: Node[]): Node {
+    const to = story.links[id]?.destination;
+    if (to?.to === 'address')
+      return el(
+        'text:a',
+        { 'xlink:type': 'simple', 'xlink:href': to.href, 'office:target-frame-name': to.window === 'new' ? '_blank' : undefined },
+        inside,
+      );
+    if (to?.to === 'page') return el('text:a', { 'xlink:type': 'simple', 'xlink:href': `#${this.pageName(to.page)}` }, inside);
+    this.notHeld.add('Links to passages of the text');
+    return el('text:span', {}, inside);
+  }
+
+  /** A table with its cells (9.1); covered ones are told of. */
+  private table(story: Story, table: Table): Node {
+    const covered = new Set<string>();
+    const at = new Map<string, Cell>();
+    for (const c of Object.values(table.cells)) {
+      at.set(`${c.row} ${c.column}`, c);
+      for (let r = c.row; r < c.row + c.rows; r++)
+        for (let k = c.column; k < c.column + c.columns; k++) if (r !== c.row || k !== c.column) covered.add(`${r} ${k}`);
+    }
+    if (table.style !== undefined) this.notHeld.add('Styles of tables (written as the looks of their cells)');
+    const rows = table.rows.map((row, r) => {
+      const cells = table.columns.map((_, k) => {
+        const cell = at.get(`${r} ${k}`);
+        if (covered.has(`${r} ${k}`)) return el('table:covered-table-cell');
+        return el(
+          'table:table-cell',
+          {
+            'table:style-name': this.automatic.cell(this.folio.head, table, cell, r),
+            'table:number-rows-spanned': cell && cell.rows > 1 ? cell.rows : undefined,
+            'table:number-columns-spanned': cell && cell.columns > 1 ? cell.columns : undefined,
+          },
+          cell ? this.blocks(story, cell.order) : [],
+        );
+      });
+      return el('table:table-row', { 'table:style-name': this.automatic.size('table-row', 'style:min-row-height', pt(row.height)) }, cells);
+    });
+    const columns = table.columns.map((c) =>
+      el('table:table-column', {
+        'table:style-name': c.unit === 'pt' ? this.automatic.size('table-column', 'style:column-width', pt(c.width)) : undefined,
+      }),
+    );
+    const head = rows.slice(0, table.headerRows);
+    return el('table:table', { 'xml:id': table.id }, [
+      ...columns,
+      head.length > 0 && el('table:table-header-rows', {}, head),
+      ...rows.slice(table.headerRows),
+    ]);
+  }
+}
+
+/** Text whose rows of spaces, and spaces at its ends, survive reading (6.1.3): XML alone would fold them. */
+const spaced = (value: string): Node[] =>
+  [...value.matchAll(/^ +| {2,}| +$|(?:[^ ]|(?<=[^ ]) (?=[^ ]))+/g)].map(([part]) =>
+    part.startsWith(' ') ? el('text:s', part.length > 1 ? { 'text:c': part.length } : {}) : text(part),
+  );
