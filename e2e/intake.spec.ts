@@ -129,3 +129,15 @@ test('pages are laid in pairs and get a bleed', async ({ page }) => {
     await done();
   }
 });
+
+test('a sample as a drawing is brought in from the shelf, and says what it cannot hold', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Or try it with a sample' }).click();
+  await page.getByText('what it cannot hold').first().click();
+  await page.getByRole('button', { name: 'open-dome-night.odg' }).click();
+  await expect(page.getByText('Open Dome Night is on the shelf.')).toBeVisible();
+  await page.getByRole('button', { name: 'Open it' }).click();
+  await expect(page.getByRole('heading', { name: 'What came in otherwise' })).toBeVisible();
+  const id = /\/d\/([^/]+)/.exec(page.url())![1]!;
+  await page.request.delete(`/api/folios/${id}`, { headers: { origin: new URL(page.url()).origin } });
+});

@@ -11,6 +11,7 @@ import { PostgresDb } from './database/postgres.ts';
 import { DocumentStore } from './documents/documentStore.ts';
 import { FontLibrary } from './documents/fontLibrary.ts';
 import { NewerVersions } from './documents/newerVersions.ts';
+import { SampleFiles } from './documents/sampleFiles.ts';
 import { Surveys } from './documents/survey.ts';
 import { EventHub } from './events.ts';
 import { Runner } from './runs/runner.ts';
@@ -30,6 +31,7 @@ export interface Services {
   pool: ConversionPool;
   library: FontLibrary;
   newer: NewerVersions;
+  samples: SampleFiles;
   surveys: Surveys;
   events: EventHub;
   loaded(id: string): Promise<LoadedFolio>;
@@ -70,6 +72,7 @@ export async function startServices(config: Config): Promise<Services> {
     events,
     loaded,
     library,
+    samples: new SampleFiles(config.root, join(config.data, 'samples')),
     newer: new NewerVersions(documents, pool, blobs),
     fontSources: async (id) => fontSourcesFor(await loaded(id), blobs),
     async close() {

@@ -30,6 +30,10 @@ export type NewerProposal = z.infer<typeof NewerProposal>;
 export const NewerChoice = z.object({ pairs: z.record(z.string(), z.string()), keep: z.array(z.string()) });
 export type NewerChoice = z.infer<typeof NewerChoice>;
 
+/** A sample as a file for trying intake, and what its format cannot hold of it. */
+export const SampleFile = z.object({ name: z.string(), title: z.string(), bytes: z.number(), notHeld: z.array(z.string()) });
+export type SampleFile = z.infer<typeof SampleFile>;
+
 export const ShelfEntry = z.object({
   id: z.string(),
   title: z.string(),

@@ -469,3 +469,23 @@ test('title, people, subjects and language come from the document’s own record
   });
   expect(folio.head.metadata).toMatchObject({ title: 'The hill', creators: ['Ada Fenwick'], subjects: ['dome'], language: 'de-AT' });
 });
+
+describe('frames that text goes on in', () => {
+  test('frames of a chain and with columns keep their size: more room would move the text; a single unseen one gets some', async () => {
+    const box = (name: string, next = ''): string =>
+      `<draw:frame draw:name="${name}" ${BOX}><draw:text-box ${next && `draw:chain-next-name="${next}"`}><text:p>${name}</text:p></draw:text-box></draw:frame>`;
+    const { folio } = await readFlat({ pages: page(box('a', 'b') + box('b') + box('alone')) });
+    const heights = items(folio).map((i) => Math.round((i as { size: { height: number } }).size.height / CM));
+    expect(heights).toEqual([3, 3, 4]);
+  });
+
+  test('an initial has the look of the style that it names (16.27 style:drop-cap)', async () => {
+    const styles =
+      '<style:style style:name="red" style:family="text"><style:text-properties fo:color="#ff0000"/></style:style>' +
+      '<style:style style:name="first" style:family="paragraph"><style:paragraph-properties><style:drop-cap style:lines="3" style:length="1" style:style-name="red"/></style:paragraph-properties></style:style>';
+    const { folio } = await readFlat({ styles, pages: page(frame('<text:p text:style-name="first">Saturn</text:p>')) });
+    const [p] = paragraphs(folio);
+    const cap = resolveParagraph(folio.head, p!).paragraph.dropCapital!;
+    expect([cap.lines, folio.head.characterStyles[cap.style!]!.name]).toEqual([3, 'red']);
+  });
+});

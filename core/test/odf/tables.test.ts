@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { resolveParagraph, styleChain } from '../../src/folio/resolve.ts';
 import type { Folio, Paragraph, Table } from '../../src/index.ts';
+import { incoherences } from '../../src/folio/coherence.ts';
 import { readFlat } from './support/flatFile.ts';
 
 /** OpenDocument 1.3 part 3: 9.1 tables, 16.18 table:table-template, 19.615 table:default-cell-style-name. */
@@ -97,5 +98,17 @@ describe('looks of tables', () => {
     const other = await read(grid(1, '', '', 'table:style-name="ce2"'), automatic);
     expect(Object.values(other.table.cells)[0]!.sides).toMatchObject({ top: null, bottom: { weight: 1 } });
     expect(Object.values(other.table.cells)[0]!.stroke).toBeNull();
+  });
+
+  test('a table that stands in a text is a block of that text', async () => {
+    const table = grid(2, '')
+      .replace(/^.*?(<table:table)/, '$1')
+      .replace('</draw:frame>', '');
+    const { folio } = await readFlat({
+      pages: `<draw:page draw:name="P1" draw:master-page-name="M"><draw:frame svg:width="9cm" svg:height="9cm"><draw:text-box><text:p>Before</text:p>${table}<text:p>After</text:p></draw:text-box></draw:frame></draw:page>`,
+    });
+    const [story] = Object.values(folio.stories);
+    expect(story!.order.map((id) => story!.blocks[id]!.kind)).toEqual(['paragraph', 'table', 'paragraph']);
+    expect(incoherences(folio)).toEqual([]);
   });
 });

@@ -12,9 +12,9 @@ export async function loadSamples(s: Services): Promise<void> {
   if (row!.n > 0) return;
   const folder = await mkdtemp(join(tmpdir(), 'folio-samples-'));
   try {
-    const { stdout } = await promisify(execFile)(process.execPath, [join(s.config.root, 'dist', 'samples-process.mjs'), folder]);
+    const { stdout } = await promisify(execFile)(process.execPath, [join(s.config.root, 'dist', 'samples-process.mjs'), folder, 'efolio']);
     // The shelf shows what came last at its top.
-    for (const path of (JSON.parse(stdout) as string[]).reverse()) {
+    for (const path of (JSON.parse(stdout) as { path: string }[]).map((f) => f.path).reverse()) {
       const name = basename(path);
       const staging = join(s.config.data, 'incoming', `sample-${name}`);
       await importFile(path, name, staging, s.blobs, s.pool, s.documents);

@@ -8,6 +8,7 @@ import { eventRoute } from './eventRoute.ts';
 import { newerRoutes } from './newerRoutes.ts';
 import { answerProblem, Api } from './route.ts';
 import { fontRoutes } from './fontRoutes.ts';
+import { sampleRoutes } from './sampleRoutes.ts';
 import { runRoutes } from './runRoutes.ts';
 import { trustOwnHosts } from './trust.ts';
 
@@ -46,6 +47,7 @@ export function createApp(s: Services): Express {
   documentRoutes(api, s);
   fontRoutes(api, s);
   newerRoutes(api, s);
+  sampleRoutes(api, s);
   runRoutes(api, s);
   eventRoute(router, s.events);
   router.get('/openapi.json', (_req, res) => void res.json(api.openApi()));

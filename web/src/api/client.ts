@@ -10,6 +10,7 @@ import type {
   OutputKind,
   OutputState,
   Run,
+  SampleFile,
   ShelfEntry,
 } from '@elastic-folio/core/api';
 import type { z } from 'zod';
@@ -61,6 +62,8 @@ export const api = {
   newer: (id: string, token: string, choice: NewerChoice) => call<NewerProposal>(`${doc(id)}/newer/${token}`, choice),
   takeNewer: (id: string, token: string, choice: NewerChoice & { actor: string }) =>
     call<z.infer<typeof EditAnswer>>(`${doc(id)}/newer/${token}/take`, choice),
+  samples: () => call<SampleFile[]>('/samples'),
+  bringInSample: (name: string) => call<{ id: string; title: string }>(`/samples/${encodeURIComponent(name)}`, {}),
   library: () => call<LibraryFont[]>('/fonts'),
   removeFont: (id: string) => call<object>(`/fonts/${encodeURIComponent(id)}`, undefined, 'DELETE'),
   edit: (id: string, body: { base: number; actor: string; burst: string; edits: Edit[] }) =>

@@ -11,6 +11,7 @@ import type { ApiProblem } from '../api/client.ts';
 import { askAgain } from '../api/askAgain.ts';
 import { api, upload } from '../api/client.ts';
 import { FontShelf } from './FontShelf.tsx';
+import { SampleFiles } from './SampleFiles.tsx';
 import { Mark } from '../shell/Mark.tsx';
 import { OutcomeMark } from '../shell/marks.tsx';
 import { RunsNow, useRuns } from '../shell/RunsNow.tsx';
@@ -188,15 +189,17 @@ function BringIn() {
       setArrival(share < 1 ? { state: 'sending', name: file.name, share, cancel } : { state: 'reading', name: file.name }),
     );
     setArrival({ state: 'sending', name: file.name, share: 0, cancel });
-    done.then(
+    arrive(file.name, done);
+  };
+  const arrive = (name: string, done: Promise<{ id: string; title: string }>): void =>
+    void done.then(
       ({ id, title }) => {
         setArrival({ state: 'done', id, title });
         void askAgain(client, ['shelf']);
       },
       (e: ApiProblem) =>
-        setArrival(e.code === 'cancelled' ? { state: 'idle' } : { state: 'failed', name: file.name, message: e.message, advice: e.advice }),
+        setArrival(e.code === 'cancelled' ? { state: 'idle' } : { state: 'failed', name, message: e.message, advice: e.advice }),
     );
-  };
   return (
     <div
       className={over ? 'bring-in over' : 'bring-in'}
@@ -216,6 +219,12 @@ function BringIn() {
         <b>Bring in a layout</b>
         <span>An OpenDocument drawing or presentation, or an .efolio package; drop it here</span>
       </button>
+      <SampleFiles
+        onTake={(name) => {
+          setArrival({ state: 'reading', name });
+          arrive(name, api.bringInSample(name));
+        }}
+      />
       <div role="status" aria-live="polite">
         {arrival.state === 'sending' && (
           <>
