@@ -1,6 +1,8 @@
+import { execFile } from 'node:child_process';
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
 import { unzipSync, zipSync } from 'fflate';
 import { SaxesParser } from 'saxes';
 import sharp from 'sharp';
@@ -73,6 +75,8 @@ export interface IntakeTimes {
   /** When the first and the last page were read, as shares of the whole time. */
   firstPage: number;
   lastPage: number;
+  /** The most memory that a process holds that reads it and does nothing else, in MiB. */
+  peakMiB: number;
 }
 
 /** Reading a large presentation, against unzipping and parsing it alone, by turns; medians of `rounds`. */
@@ -108,7 +112,9 @@ export async function intakeTimes(rounds: number): Promise<IntakeTimes> {
       // The first go warms both up.
       if (i) all.push({ read, plain, first: (first - began) / read, last: (last - began) / read });
     }
+    const { stdout } = await promisify(execFile)(process.execPath, ['scripts/run.mjs', 'bench/readAlone.ts', file]);
     return {
+      peakMiB: (JSON.parse(stdout) as { peak: number }).peak,
       mb: bytes.length / 1e6,
       readMs: median(all.map((a) => a.read)),
       plainMs: median(all.map((a) => a.plain)),

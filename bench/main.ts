@@ -29,6 +29,8 @@ const PDF_MEMORY_LIMIT = 200;
 const PRINT_LIMIT = 5;
 /** Reading a presentation may take this many times unzipping it and parsing its XML. */
 const INTAKE_LIMIT = 4;
+/** MiB that reading it may take. */
+const INTAKE_MEMORY = 600;
 /** MiB that a document of 3,000 pages may take altogether. */
 const MEMORY_LIMIT = 1500;
 const round = (v: number, d = 2): number => +v.toFixed(d);
@@ -240,6 +242,7 @@ async function main(): Promise<void> {
     report['reading a presentation of 100 pages'] = Object.fromEntries(Object.entries(t).map(([k, v]) => [k, round(v as number)]));
     if (t.ratio > INTAKE_LIMIT)
       missed.push(`a presentation is read in ${round(t.ratio)} times the time of unzipping and parsing it; at most ${INTAKE_LIMIT}`);
+    if (t.peakMiB > INTAKE_MEMORY) missed.push(`reading it takes ${round(t.peakMiB)} MiB; at most ${INTAKE_MEMORY}`);
   }
   if (json) console.log(JSON.stringify(report, null, 1));
   else

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 
-const Finite = z.number().refine(Number.isFinite, 'a finite number');
+/** No number of a schema may be infinite, or none: Zod refuses both. */
+const Finite = z.number();
 
 /** `[a b c d e f]`, mapping (x, y) to (a·x + c·y + e, b·x + d·y + f), as in SVG and PDF; y points down. */
 export const Matrix = z.tuple([Finite, Finite, Finite, Finite, Finite, Finite]);
@@ -19,8 +20,8 @@ export interface Point {
 
 /** One step of a path, in the item's own space. Curves are cubic. */
 export const PathStep = z.union([
-  z.tuple([z.literal('M'), Finite, Finite]),
-  z.tuple([z.literal('L'), Finite, Finite]),
+  // The commonest first: an alternative that does not hold costs as much as one that does.
+  z.tuple([z.enum(['L', 'M']), Finite, Finite]),
   z.tuple([z.literal('C'), Finite, Finite, Finite, Finite, Finite, Finite]),
   z.tuple([z.literal('Z')]),
 ]);

@@ -1,13 +1,19 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash, randomUUID, webcrypto } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
-import { access, mkdir, open, readFile, rename, rm } from 'node:fs/promises';
+import { access, copyFile, mkdir, open, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { BlobStore } from './ports.ts';
 
+/** Files up to this are hashed whole, beside the thread that asked for it; larger ones as they pass. */
+const WHOLE = 64 * 2 ** 20;
+
 /** Blobs as files in a folder: written under a temporary name, synced, then renamed to their hash. */
 export class FileBlobs implements BlobStore {
+  /** Folders that are known to be there. */
+  private readonly folders = new Set<string>();
+
   constructor(readonly folder: string) {}
 
   path(sha256: string): string {
@@ -15,35 +21,43 @@ export class FileBlobs implements BlobStore {
     return join(this.folder, sha256.slice(0, 2), sha256);
   }
 
-  async put(content: Readable | Uint8Array): Promise<{ sha256: string; bytes: number }> {
-    await mkdir(join(this.folder, 'tmp'), { recursive: true });
-    const temporary = join(this.folder, 'tmp', randomUUID());
-    const hash = createHash('sha256');
-    let bytes = 0;
-    const meter = new Transform({
-      transform(chunk: Buffer, _encoding, done) {
-        hash.update(chunk);
-        bytes += chunk.length;
-        done(null, chunk);
-      },
+  put(content: Readable | Uint8Array): Promise<{ sha256: string; bytes: number }> {
+    return this.written(async (temporary) => {
+      if (content instanceof Readable) return passed(content, temporary);
+      const [sha256] = await Promise.all([digest(content), write(temporary, content)]);
+      return { sha256, bytes: content.length };
     });
+  }
+
+  async putFile(file: string): Promise<{ sha256: string; bytes: number }> {
+    if ((await stat(file)).size > WHOLE) return this.put(createReadStream(file));
+    return this.written(async (temporary) => {
+      const [bytes] = await Promise.all([readFile(file), copyFile(file, temporary).then(() => synced(temporary))]);
+      return { sha256: await digest(bytes), bytes: bytes.length };
+    });
+  }
+
+  /** Has a file written under a temporary name and gives it its own; what went wrong leaves nothing. */
+  private async written(
+    work: (temporary: string) => Promise<{ sha256: string; bytes: number }>,
+  ): Promise<{ sha256: string; bytes: number }> {
+    await this.ensure(join(this.folder, 'tmp'));
+    const temporary = join(this.folder, 'tmp', randomUUID());
     try {
-      await pipeline(
-        content instanceof Readable ? content : Readable.from([Buffer.from(content.buffer, content.byteOffset, content.byteLength)]),
-        meter,
-        createWriteStream(temporary),
-      );
-      const file = await open(temporary, 'r');
-      await file.sync();
-      await file.close();
-      const sha256 = hash.digest('hex');
-      await mkdir(join(this.folder, sha256.slice(0, 2)), { recursive: true });
-      await rename(temporary, this.path(sha256));
-      return { sha256, bytes };
+      const done = await work(temporary);
+      await this.ensure(join(this.folder, done.sha256.slice(0, 2)));
+      await rename(temporary, this.path(done.sha256));
+      return done;
     } catch (error) {
       await rm(temporary, { force: true });
       throw error;
     }
+  }
+
+  private async ensure(folder: string): Promise<void> {
+    if (this.folders.has(folder)) return;
+    await mkdir(folder, { recursive: true });
+    this.folders.add(folder);
   }
 
   async has(sha256: string): Promise<boolean> {
@@ -60,4 +74,41 @@ export class FileBlobs implements BlobStore {
   stream(sha256: string): Readable {
     return createReadStream(this.path(sha256));
   }
+}
+
+/** Hashed by the runtime's own threads. */
+const digest = async (bytes: Uint8Array): Promise<string> => Buffer.from(await webcrypto.subtle.digest('SHA-256', bytes)).toString('hex');
+
+async function write(file: string, bytes: Uint8Array): Promise<void> {
+  const handle = await open(file, 'w');
+  try {
+    await handle.writeFile(bytes);
+    await handle.sync();
+  } finally {
+    await handle.close();
+  }
+}
+
+async function synced(file: string): Promise<void> {
+  const handle = await open(file, 'r');
+  try {
+    await handle.sync();
+  } finally {
+    await handle.close();
+  }
+}
+
+async function passed(content: Readable, temporary: string): Promise<{ sha256: string; bytes: number }> {
+  const hash = createHash('sha256');
+  let bytes = 0;
+  const meter = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      hash.update(chunk);
+      bytes += chunk.length;
+      done(null, chunk);
+    },
+  });
+  await pipeline(content, meter, createWriteStream(temporary));
+  await synced(temporary);
+  return { sha256: hash.digest('hex'), bytes };
 }

@@ -6,6 +6,8 @@ import type { ArchiveLimits } from './limits.ts';
 
 export interface ArchiveEntry {
   path: string;
+  /** How large it says it is; what is longer fails when it is read. */
+  size: number;
   /** The entry's content; fails as soon as it outgrows a limit, whatever the archive claims. */
   open(): Promise<Readable>;
 }
@@ -22,68 +24,85 @@ const damaged = (): FolioError =>
  * points outside itself or expands beyond the limits. Reads by the central directory.
  */
 export async function* readArchive(file: string, limits: ArchiveLimits): AsyncGenerator<ArchiveEntry> {
+  const archive = await openArchive(file, limits);
+  try {
+    yield* archive.entries;
+  } finally {
+    archive.close();
+  }
+}
+
+export interface Archive {
+  entries: AsyncGenerator<ArchiveEntry>;
+  /** Entries can be opened until this is called. */
+  close(): void;
+}
+
+/** The same, with entries that can be opened in any order later. */
+export async function openArchive(file: string, limits: ArchiveLimits): Promise<Archive> {
   const zip = await new Promise<yauzl.ZipFile>((resolve, reject) =>
     yauzl.open(file, { lazyEntries: true, autoClose: false, strictFileNames: true, validateEntrySizes: true }, (error, z) =>
       error ? reject(asFolioError(error)) : resolve(z),
     ),
   );
+  return { entries: entriesOf(zip, limits), close: () => zip.close() };
+}
+
+async function* entriesOf(zip: yauzl.ZipFile, limits: ArchiveLimits): AsyncGenerator<ArchiveEntry> {
   let expanded = 0;
   let count = 0;
-  try {
-    if (zip.entryCount > limits.entries)
+  if (zip.entryCount > limits.entries)
+    throw new FolioError(
+      'archive.tooMany',
+      `The file holds ${zip.entryCount} parts; at most ${limits.entries} are allowed.`,
+      'Split the document, or ask for a higher limit.',
+    );
+  for (;;) {
+    const entry = await nextEntry(zip);
+    if (!entry) return;
+    if (++count > limits.entries)
+      throw new FolioError('archive.tooMany', `The file holds more than ${limits.entries} parts.`, 'Split the document.');
+    if (entry.fileName.endsWith('/')) continue;
+    if (/(^|\/)\.\.?(\/|$)|^\/|\\|\0|^[A-Za-z]:/.test(entry.fileName)) throw escapes(entry.fileName);
+    if ((entry.generalPurposeBitFlag & 1) !== 0)
       throw new FolioError(
-        'archive.tooMany',
-        `The file holds ${zip.entryCount} parts; at most ${limits.entries} are allowed.`,
-        'Split the document, or ask for a higher limit.',
+        'archive.encrypted',
+        'The file is protected by a password.',
+        'Save it without a password and bring it in again.',
       );
-    for (;;) {
-      const entry = await nextEntry(zip);
-      if (!entry) return;
-      if (++count > limits.entries)
-        throw new FolioError('archive.tooMany', `The file holds more than ${limits.entries} parts.`, 'Split the document.');
-      if (entry.fileName.endsWith('/')) continue;
-      if (/(^|\/)\.\.?(\/|$)|^\/|\\|\0|^[A-Za-z]:/.test(entry.fileName)) throw escapes(entry.fileName);
-      if ((entry.generalPurposeBitFlag & 1) !== 0)
-        throw new FolioError(
-          'archive.encrypted',
-          'The file is protected by a password.',
-          'Save it without a password and bring it in again.',
-        );
-      yield {
-        path: entry.fileName,
-        open: async () => {
-          const source = await openEntry(zip, entry);
-          let own = 0;
-          const guard = new Transform({
-            transform(chunk: Buffer, _encoding, done) {
-              own += chunk.length;
-              expanded += chunk.length;
-              if (expanded > limits.expandedBytes)
-                done(
-                  new FolioError(
-                    'archive.tooLarge',
-                    `The file expands to more than ${Math.round(limits.expandedBytes / 2 ** 20)} MiB.`,
-                    'Use smaller pictures or media, or split the document.',
-                  ),
-                );
-              else if (own > 2 ** 20 && own > entry.compressedSize * limits.ratio)
-                done(
-                  new FolioError(
-                    'archive.bomb',
-                    `"${entry.fileName}" expands to more than ${limits.ratio} times its packed size.`,
-                    'Such a file is not opened. Make it again with the program it came from.',
-                  ),
-                );
-              else done(null, chunk);
-            },
-          });
-          source.on('error', (e: Error) => guard.destroy(asFolioError(e)));
-          return source.pipe(guard);
-        },
-      };
-    }
-  } finally {
-    zip.close();
+    yield {
+      path: entry.fileName,
+      size: entry.uncompressedSize,
+      open: async () => {
+        const source = await openEntry(zip, entry);
+        let own = 0;
+        const guard = new Transform({
+          transform(chunk: Buffer, _encoding, done) {
+            own += chunk.length;
+            expanded += chunk.length;
+            if (expanded > limits.expandedBytes)
+              done(
+                new FolioError(
+                  'archive.tooLarge',
+                  `The file expands to more than ${Math.round(limits.expandedBytes / 2 ** 20)} MiB.`,
+                  'Use smaller pictures or media, or split the document.',
+                ),
+              );
+            else if (own > 2 ** 20 && own > entry.compressedSize * limits.ratio)
+              done(
+                new FolioError(
+                  'archive.bomb',
+                  `"${entry.fileName}" expands to more than ${limits.ratio} times its packed size.`,
+                  'Such a file is not opened. Make it again with the program it came from.',
+                ),
+              );
+            else done(null, chunk);
+          },
+        });
+        source.on('error', (e: Error) => guard.destroy(asFolioError(e)));
+        return source.pipe(guard);
+      },
+    };
   }
 }
 

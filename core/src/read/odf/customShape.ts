@@ -1,6 +1,6 @@
 import { rectPath } from '../../folio/geometry.ts';
 import { drawGeometry } from './geometry/enhancedGeometry.ts';
-import type { DrawnGeometry } from './geometry/enhancedGeometry.ts';
+import type { DrawnGeometry, EnhancedGeometry } from './geometry/enhancedGeometry.ts';
 import { readViewBox } from './geometry/pathData.ts';
 import type { NotTakenList } from './notTaken.ts';
 import { childOf, childrenOf } from './xmlTree.ts';
@@ -34,7 +34,7 @@ export function customGeometry(
     notTaken.add('changed', 'Shape with parts that keep their proportions', 'all of it is stretched');
   if (a['draw:extrusion'] === 'true') notTaken.add('changed', 'Shape with depth', 'it is shown flat');
   const stretch = { x: Number(a['draw:path-stretchpoint-x'] ?? 0) || 0, y: Number(a['draw:path-stretchpoint-y'] ?? 0) || 0 };
-  const drawn = drawGeometry(
+  const drawn = drawnOnce(
     {
       viewBox: readViewBox(a['svg:viewBox']) ?? { x: 0, y: 0, width: 0, height: 0 },
       path,
@@ -58,8 +58,24 @@ export function customGeometry(
   return drawn;
 }
 
+/** Shapes of one kind and size stand by dozens in charts and tables: what was worked out last is kept. */
+const MOST_KEPT = 400;
+const kept = new Map<string, DrawnGeometry>();
+
+function drawnOnce(geometry: EnhancedGeometry, width: number, height: number): DrawnGeometry {
+  const key = JSON.stringify([{ ...geometry, equations: [...geometry.equations] }, width, height]);
+  let drawn = kept.get(key);
+  if (!drawn) {
+    if (kept.size >= MOST_KEPT) kept.clear();
+    kept.set(key, (drawn = drawGeometry(geometry, width, height)));
+  }
+  return drawn;
+}
+
 /** Whether a shape is no more than its box. */
-export const isPlainBox = ({ parts }: DrawnGeometry, width: number, height: number): boolean =>
-  parts.length === 1 &&
-  JSON.stringify(parts[0]!.path.filter((s) => s[0] !== 'Z').slice(0, 4)) ===
-    JSON.stringify(rectPath({ x: 0, y: 0, width, height }).slice(0, 4));
+export function isPlainBox({ parts }: DrawnGeometry, width: number, height: number): boolean {
+  if (parts.length !== 1) return false;
+  const corners = rectPath({ x: 0, y: 0, width, height }).slice(0, 4);
+  const steps = parts[0]!.path.filter((s) => s[0] !== 'Z');
+  return corners.every((c, i) => steps[i] !== undefined && c.every((n, k) => n === steps[i]![k]));
+}

@@ -40,8 +40,6 @@ type SpreadInput = z.input<typeof Spread>;
 type Attributes = Record<string, string>;
 
 const MOST_PAGES = 5000;
-/** Pages whose pictures are looked into before their turn. */
-const AHEAD = 8;
 /** A sheet where the file names none: A4. */
 const PLAIN_PAGE = { width: 595.28, height: 841.89 };
 
@@ -127,10 +125,7 @@ export class DocumentBuilder {
     const masterStyles = childOf(this.source.styles ?? undefined, 'office:master-styles');
     for (const element of masterStyles ? childrenOf(masterStyles, 'style:master-page') : []) await this.master(element);
     const spreads: Spread[] = [];
-    for (const page of pages.slice(0, AHEAD)) this.pictures.prepare(page);
     for (const [i, page] of pages.entries()) {
-      const ahead = pages[i + AHEAD];
-      if (ahead) this.pictures.prepare(ahead);
       if (this.job.signal?.aborted) throw new Cancelled();
       this.notTaken.page = i + 1;
       // Checked once, with the whole document.
@@ -167,7 +162,7 @@ export class DocumentBuilder {
     this.notTaken.page = undefined;
     const stories = joinChains(this.texts, this.names, this.notTaken);
     const faces = fontFaces([this.source.content, this.source.styles]);
-    const { fonts, files } = readFonts(faces, this.source.files, this.names);
+    const { fonts, files } = await readFonts(faces, this.source.files, this.names);
     for (const [path, file] of this.pictures.files) files.set(path, file);
     const masterPages = Object.fromEntries(
       [...this.masters.values()].map(({ id, element, items, order: inside }) => [

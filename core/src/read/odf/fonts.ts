@@ -1,6 +1,7 @@
 import { STAND_IN, standInFor } from '../../compose/standIns.ts';
 import type { Head } from '../../folio/head.ts';
 import type { LoadedFolio } from '../reader.ts';
+import type { PackageFiles } from './packageFiles.ts';
 import type { Names } from './names.ts';
 import { firstFamily } from './textProperties.ts';
 import { childOf, childrenOf } from './xmlTree.ts';
@@ -46,11 +47,11 @@ export function fontsWithoutFiles(parts: readonly object[], have: Head['fonts'],
 }
 
 /** Fonts that travel in the package (svg:font-face-uri), as files of the document. */
-export function readFonts(
+export async function readFonts(
   faces: readonly XmlElement[],
-  sources: LoadedFolio['files'],
+  sources: PackageFiles,
   names: Names,
-): { fonts: Head['fonts']; files: LoadedFolio['files'] } {
+): Promise<{ fonts: Head['fonts']; files: LoadedFolio['files'] }> {
   const fonts: Head['fonts'] = {};
   const files: LoadedFolio['files'] = new Map();
   const seen = new Set<string>();
@@ -58,7 +59,7 @@ export function readFonts(
     const family = familyOf(face);
     for (const { attributes: a } of childrenOf(childOf(face, 'svg:font-face-src'), 'svg:font-face-uri')) {
       const path = (a['xlink:href'] ?? '').replace(/^\.\//, '');
-      const file = sources.get(path);
+      const file = await sources.get(path);
       if (!file || !family || seen.has(file.sha256)) continue;
       seen.add(file.sha256);
       const id = names.free('font', family);
@@ -72,7 +73,7 @@ export function readFonts(
         file: name,
         sha256: file.sha256,
       };
-      files.set(name, file);
+      files.set(name, { sha256: file.sha256, bytes: file.bytes });
     }
   }
   return { fonts, files };

@@ -1,8 +1,10 @@
 import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
-import { collect, readArchive } from '../archive.ts';
+import { collect, openArchive } from '../archive.ts';
+import type { ArchiveEntry } from '../archive.ts';
 import type { ReadJob } from '../reader.ts';
+import { PackageFiles } from './packageFiles.ts';
 import { childOf, childrenOf, readXml } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
 
@@ -15,7 +17,7 @@ const KINDS: Record<string, 'drawing' | 'presentation'> = {
 };
 const TYPE = /^application\/vnd\.oasis\.opendocument\.([a-z-]+)$/;
 
-/** A package opened: its XML as trees, everything else as blobs by path. */
+/** A package opened: its XML as trees, everything else as files that are stored when they are wanted. */
 export interface OdfPackage {
   kind: 'drawing' | 'presentation';
   mediaType: string;
@@ -23,7 +25,7 @@ export interface OdfPackage {
   /** The same tree as `content` in a flat file. */
   styles: XmlElement | null;
   meta: XmlElement | null;
-  files: Map<string, { sha256: string; bytes: number }>;
+  files: PackageFiles;
 }
 
 /** Opens a package, or a flat file where the name says so. Throws a FolioError in words for a person. */
@@ -32,29 +34,37 @@ export async function openOdf(job: ReadJob, flat: boolean): Promise<OdfPackage> 
 }
 
 async function openZip(job: ReadJob): Promise<OdfPackage> {
-  const texts = new Map<string, string>();
-  const files: OdfPackage['files'] = new Map();
-  const storing = new Storing(job, files);
-  let mediaType = '';
-  let done = 0;
+  const archive = await openArchive(job.file, job.limits);
+  const entries = new Map<string, ArchiveEntry>();
+  let files: PackageFiles | null = null;
   try {
-    for await (const entry of readArchive(job.file, job.limits)) {
-      if (job.signal?.aborted) throw new Cancelled();
-      job.progress?.(++done, 0, entry.path);
-      if (entry.path === 'mimetype') mediaType = (await textOfStream(await entry.open(), 1024, entry.path)).trim();
-      else if (/^(content|styles|meta|META-INF\/manifest)\.xml$/.test(entry.path))
-        texts.set(entry.path, await textOfStream(await entry.open(), job.limits.partBytes, entry.path));
-      else if (!/\.xml$|^(Configurations2|META-INF)\//.test(entry.path)) await storing.add(entry.path, entry.open);
+    for await (const entry of archive.entries) entries.set(entry.path, entry);
+    const text = async (path: string, limit: number): Promise<string | undefined> => {
+      const entry = entries.get(path);
+      return entry && textOfStream(await entry.open(), limit, path);
+    };
+    const mediaType = ((await text('mimetype', 1024)) ?? '').trim();
+    const texts = new Map<string, string>();
+    for (const part of ['META-INF/manifest.xml', 'meta.xml', 'styles.xml', 'content.xml']) {
+      const found = await text(part, job.limits.partBytes);
+      if (found !== undefined) texts.set(part, found);
     }
+    if (job.signal?.aborted) throw new Cancelled();
+    const parsed = partsOf(texts, mediaType);
+    files = new PackageFiles(job, entries, () => archive.close());
+    return { ...parsed, files };
   } finally {
-    await storing.settle();
+    if (!files) archive.close();
   }
-  storing.check();
+}
+
+/** The package's XML, checked for what kind of document it is. */
+function partsOf(texts: ReadonlyMap<string, string>, mimetype: string): Omit<OdfPackage, 'files'> {
   const manifest = texts.get('META-INF/manifest.xml');
   const listed = manifest === undefined ? null : readXml(manifest, 'META-INF/manifest.xml');
   const entries = listed ? childrenOf(listed, 'manifest:file-entry') : [];
   if (entries.some((e) => childOf(e, 'manifest:encryption-data'))) throw encrypted();
-  mediaType ||= entries.find((e) => e.attributes['manifest:full-path'] === '/')?.attributes['manifest:media-type'] ?? '';
+  const mediaType = mimetype || entries.find((e) => e.attributes['manifest:full-path'] === '/')?.attributes['manifest:media-type'] || '';
   const kind = kindOf(mediaType);
   const content = texts.get('content.xml');
   if (content === undefined)
@@ -64,42 +74,7 @@ async function openZip(job: ReadJob): Promise<OdfPackage> {
       'It was not saved whole. Save or copy it again.',
     );
   const read = (part: string): XmlElement | null => (texts.has(part) ? readXml(texts.get(part)!, part) : null);
-  return { kind, mediaType, content: readXml(content, 'content.xml'), styles: read('styles.xml'), meta: read('meta.xml'), files };
-}
-
-/** Files that are stored at one time: each waits for its disk, and most of the time would be spent waiting. */
-const AT_ONCE = 8;
-
-/** Puts files of a package into blobs, some at a time. */
-class Storing {
-  private readonly going = new Set<Promise<void>>();
-  private failure: Error | null = null;
-
-  constructor(
-    private readonly job: ReadJob,
-    private readonly files: OdfPackage['files'],
-  ) {}
-
-  async add(path: string, open: () => Promise<Readable>): Promise<void> {
-    const work: Promise<void> = open()
-      .then((stream) => this.job.blobs.put(stream))
-      .then((file) => void this.files.set(path, file))
-      .catch((error: unknown) => void (this.failure ??= error instanceof Error ? error : new Error(String(error))))
-      .finally(() => this.going.delete(work));
-    this.going.add(work);
-    if (this.going.size >= AT_ONCE) await Promise.race(this.going);
-    this.check();
-  }
-
-  /** Waits until nothing is being written any more, well or not. */
-  async settle(): Promise<void> {
-    await Promise.all(this.going);
-  }
-
-  /** Throws what went wrong first. */
-  check(): void {
-    if (this.failure) throw this.failure;
-  }
+  return { kind, mediaType, content: readXml(content, 'content.xml'), styles: read('styles.xml'), meta: read('meta.xml') };
 }
 
 async function openFlat(job: ReadJob): Promise<OdfPackage> {
@@ -113,7 +88,14 @@ async function openFlat(job: ReadJob): Promise<OdfPackage> {
   const root = readXml(text, 'the file');
   if (root.name !== 'office:document') throw notOdf();
   const mediaType = root.attributes['office:mimetype'] ?? '';
-  return { kind: kindOf(mediaType), mediaType, content: root, styles: root, meta: root, files: new Map() };
+  return {
+    kind: kindOf(mediaType),
+    mediaType,
+    content: root,
+    styles: root,
+    meta: root,
+    files: new PackageFiles(job, new Map(), () => undefined),
+  };
 }
 
 function kindOf(mediaType: string): OdfPackage['kind'] {

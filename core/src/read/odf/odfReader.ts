@@ -1,4 +1,3 @@
-import { createReadStream } from 'node:fs';
 import { extname, parse } from 'node:path';
 import { Folio } from '../../folio/folio.ts';
 import { incoherences } from '../../folio/coherence.ts';
@@ -18,10 +17,14 @@ async function read(job: ReadJob): Promise<LoadedFolio> {
   const source = await openOdf(job, extension.startsWith('.f'));
   if (job.signal?.aborted) throw new Cancelled();
   // Kept while the pages are read: it waits for the disk, they for the processor.
-  const keeping = job.blobs.put(createReadStream(job.file));
+  const keeping = job.blobs.putFile(job.file);
   try {
-    return await makeDocument(source, job, extension, keeping);
+    const document = await makeDocument(source, job, extension, keeping);
+    // A file that cannot be read whole is refused, even where no page shows what is wrong.
+    await source.files.settle();
+    return document;
   } finally {
+    await source.files.close();
     // Whatever went wrong, nothing is still being written when the caller hears of it.
     await keeping.catch(() => undefined);
   }

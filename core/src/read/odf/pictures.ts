@@ -1,20 +1,15 @@
 import type { Head } from '../../folio/head.ts';
 import { FolioError } from '../../ports/ports.ts';
-import type { PictureInfo } from '../../ports/ports.ts';
 import type { ReadJob } from '../reader.ts';
 import type { LoadedFolio } from '../reader.ts';
 import type { Names } from './names.ts';
 import type { NotTakenList } from './notTaken.ts';
+import { KEPT, lookInto } from './pictureFile.ts';
+import type { StoredFile } from './packageFiles.ts';
 import type { OdfPackage } from './odfPackage.ts';
-import { childOf, childrenOf, textOf } from './xmlTree.ts';
+import { childOf, textOf } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
 
-/** Formats that every output can carry; others are turned into PNG or JPEG. */
-const KEPT: Record<string, { extension: string; mediaType: string }> = {
-  png: { extension: 'png', mediaType: 'image/png' },
-  jpeg: { extension: 'jpg', mediaType: 'image/jpeg' },
-  webp: { extension: 'webp', mediaType: 'image/webp' },
-};
 /** Drawings become pictures of this many pixels to the inch where they stand, and of no more than the most across. */
 const VECTOR_PPI = 300;
 const MOST_PIXELS = 4000;
@@ -26,16 +21,6 @@ export interface TakenPicture {
   media: string;
   /** Its own size in points, by its resolution. */
   natural: { width: number; height: number };
-}
-
-/** What looking into a file showed. */
-type Looked = { info: PictureInfo; size: number; bytes: Uint8Array | null } | { error: unknown };
-
-function* imagesIn(element: XmlElement): Generator<XmlElement> {
-  for (const child of childrenOf(element)) {
-    if (child.name === 'draw:image') yield child;
-    else yield* imagesIn(child);
-  }
 }
 
 /** Takes pictures of a package over into the document, each once. */
@@ -51,29 +36,6 @@ export class Pictures {
     private readonly notTaken: NotTakenList,
   ) {}
 
-  /**
-   * Begins to look into the pictures of a page before its turn comes: while one page is read, the files of the next ones
-   * come from the disk. What is found is kept, and asked for in order.
-   */
-  prepare(page: XmlElement): void {
-    for (const image of imagesIn(page)) {
-      const file = this.source.files.get((image.attributes['xlink:href'] ?? '').replace(/^\.\//, ''));
-      if (file && !this.looked.has(file.sha256)) this.looked.set(file.sha256, this.look(file.sha256));
-    }
-  }
-  private readonly looked = new Map<string, Promise<Looked>>();
-
-  private async look(sha256: string): Promise<Looked> {
-    try {
-      const bytes = await this.job.blobs.read(sha256);
-      const info = await this.job.pictures.info(bytes);
-      // Those that are kept as they are need no more than this; their bytes are not held.
-      return { info, size: bytes.length, bytes: KEPT[info.format] ? null : bytes };
-    } catch (error) {
-      return { error };
-    }
-  }
-
   /** The picture of a `draw:image` or `draw:fill-image`; null where there is none that can be shown. */
   async take(element: XmlElement, width: number, height: number): Promise<TakenPicture | null> {
     const href = element.attributes['xlink:href'];
@@ -81,11 +43,11 @@ export class Pictures {
     if (inline) {
       const bytes = new Uint8Array(Buffer.from(textOf(inline).replace(/\s+/g, ''), 'base64'));
       const { sha256 } = await this.job.blobs.put(bytes);
-      return this.fromBlob(sha256, 'picture', width, height);
+      return this.fromBlob({ sha256, bytes: bytes.length }, 'picture', width, height);
     }
     if (!href) return null;
     const path = decodeURIComponent(safe(href)).replace(/^\.\//, '');
-    const file = this.source.files.get(path);
+    const file = await this.source.files.get(path);
     if (!file) {
       const outside = /^[a-z][a-z0-9+.-]*:|^\.\.?\/|^\//i.test(href);
       this.notTaken.add(
@@ -95,21 +57,20 @@ export class Pictures {
       );
       return null;
     }
-    return this.fromBlob(file.sha256, path.split('/').pop() ?? path, width, height);
+    return this.fromBlob(file, path.split('/').pop() ?? path, width, height);
   }
 
-  private fromBlob(sha256: string, name: string, width: number, height: number): Promise<TakenPicture | null> {
-    const known = this.known.get(sha256);
+  private fromBlob(file: StoredFile, name: string, width: number, height: number): Promise<TakenPicture | null> {
+    const known = this.known.get(file.sha256);
     if (known) return known;
-    const making = this.make(sha256, name, width, height);
-    this.known.set(sha256, making);
+    const making = this.make(file, name, width, height);
+    this.known.set(file.sha256, making);
     return making;
   }
 
-  private async make(sha256: string, name: string, width: number, height: number): Promise<TakenPicture | null> {
+  private async make({ sha256, look }: StoredFile, name: string, width: number, height: number): Promise<TakenPicture | null> {
     const { pictures, blobs } = this.job;
-    const looked = await (this.looked.get(sha256) ?? this.look(sha256));
-    this.looked.delete(sha256);
+    const looked = look ?? (await lookInto(await blobs.read(sha256), pictures));
     try {
       if ('error' in looked) throw looked.error;
       const { info } = looked;
@@ -117,7 +78,7 @@ export class Pictures {
       const natural = { width: (info.width / ppi) * 72, height: (info.height / ppi) * 72 };
       const kept = KEPT[info.format];
       if (kept) return this.keep(name, kept, { sha256, bytes: looked.size }, info, natural);
-      const bytes = looked.bytes ?? (await blobs.read(sha256));
+      const bytes = await blobs.read(sha256);
       if (info.format === 'svg') {
         this.notTaken.add('changed', 'Drawn picture (SVG)', `it is kept as a picture of ${VECTOR_PPI} pixels to the inch`);
         const drawn = await pictures.drawSvg(wrapped(bytes, width, height), 'picture');
