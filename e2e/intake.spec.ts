@@ -141,3 +141,19 @@ test('a sample as a drawing is brought in from the shelf, and says what it canno
   const id = /\/d\/([^/]+)/.exec(page.url())![1]!;
   await page.request.delete(`/api/folios/${id}`, { headers: { origin: new URL(page.url()).origin } });
 });
+
+test('pages of a large file appear while it is read, and reading can be cancelled: nothing of it stays', async ({ page }) => {
+  const text = FILE.replace(/(<draw:page draw:name="One".*<\/draw:page>)/, (_, pages: string) => pages.repeat(400)).replace(
+    'Evenings on the hill',
+    'Very many evenings',
+  );
+  await page.goto('/');
+  const before = await page.locator('.shelf-row').count();
+  await page.locator('input[type=file]').setInputFiles({ name: 'large.fodp', mimeType: 'text/xml', buffer: Buffer.from(text) });
+  await expect(page.locator('.sketches svg').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.locator('.sketches')).toHaveCount(0);
+  await page.waitForTimeout(1500);
+  await page.reload();
+  await expect(page.locator('.shelf-row')).toHaveCount(before);
+});

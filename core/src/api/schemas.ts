@@ -3,6 +3,7 @@ import { NotTaken } from '../check/notTaken.ts';
 import { EditSchema, Folio, Head, LogRow } from '../index.ts';
 import { NewerReport } from '../newer/report.ts';
 import { LedgerEntry } from '../ledger/entry.ts';
+import { PageSketch } from '../read/pageSketch.ts';
 import { Run } from './run.ts';
 
 export const OutputState = z.object({
@@ -100,5 +101,6 @@ export const ServerEvent = z.discriminatedUnion('type', [
   z.object({ type: z.literal('run'), folio: z.string(), run: Run }),
   z.object({ type: z.literal('shelf') }),
   z.object({ type: z.literal('fonts') }),
+  z.object({ type: z.literal('reading'), reading: z.string(), total: z.number().int(), page: PageSketch }),
 ]);
 export type ServerEvent = z.infer<typeof ServerEvent>;

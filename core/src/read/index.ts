@@ -18,6 +18,7 @@ export async function readFolio(name: string, job: ReadJob): Promise<LoadedFolio
   return reader.read({ ...job, name });
 }
 
+export { PageSketch } from './pageSketch.ts';
 export { readFontFile } from './font/readFontFile.ts';
 export type { FontFacts } from './font/readFontFile.ts';
 export { DEFAULT_LIMITS } from './limits.ts';

@@ -1,6 +1,7 @@
 import type { Folio } from '../folio/folio.ts';
 import type { LibraryFont } from '../folio/libraryFont.ts';
 import type { BlobStore, PicturePort } from '../ports/ports.ts';
+import type { PageSketch } from './pageSketch.ts';
 import type { ArchiveLimits } from './limits.ts';
 
 /** A Folio and the files that belong to it, by their path in a package. */
@@ -20,6 +21,8 @@ export interface ReadJob {
   pictures: PicturePort;
   limits: ArchiveLimits;
   progress?: (done: number, total: number, what: string) => void;
+  /** Is told of each page as soon as it has been read. */
+  pageRead?: (page: PageSketch, total: number) => void;
   signal?: AbortSignal;
 }
 

@@ -2,8 +2,9 @@ import { availableParallelism } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
+import type { MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import type { Conversion, Newer, Outcome, Pictures, Progress, ReadOutcome, Survey, Task } from './tasks.ts';
+import type { Conversion, Newer, Outcome, Pictures, Progress, ReadOutcome, ReadProgress, Survey, Task } from './tasks.ts';
 
 /** A task may take this long before its thread is given up. */
 const TIME_LIMIT_MS = 15 * 60_000;
@@ -52,8 +53,21 @@ export class ConversionPool {
     }
   }
 
-  read(file: string, name: string, staging: string): Promise<Outcome<ReadOutcome>> {
-    return this.run({ kind: 'read', file, name, staging });
+  /** Reads a file; `signal` ends it within a page. */
+  read(
+    file: string,
+    name: string,
+    staging: string,
+    { onPage, signal }: { onPage?: (p: ReadProgress) => void; signal?: AbortSignal } = {},
+  ): Promise<Outcome<ReadOutcome>> {
+    const { flag, port, close } = watched(onPage ?? (() => undefined));
+    const stop = (): void => void Atomics.store(flag, 0, 1);
+    if (signal?.aborted) stop();
+    signal?.addEventListener('abort', stop);
+    return this.run<ReadOutcome>({ kind: 'read', file, name, staging, stop: flag, port }, [port]).finally(() => {
+      signal?.removeEventListener('abort', stop);
+      close();
+    });
   }
 
   newer(task: Omit<Extract<Task, { kind: 'newer' }>, 'kind'>): Promise<Outcome<Newer>> {
@@ -70,17 +84,21 @@ export class ConversionPool {
 
   /** Converts; `stop` ends it within a page, even while the thread is busy. */
   convert(task: ConvertTask, onProgress: (p: Progress) => void): { outcome: Promise<Outcome<Conversion>>; stop: () => void } {
-    const flag = new Int32Array(new SharedArrayBuffer(4));
-    const { port1, port2 } = new MessageChannel();
-    port1.on('message', onProgress);
-    port1.unref();
-    const outcome = this.run<Conversion>({ kind: 'convert', ...task, stop: flag, port: port2 }, [port2 as unknown as MessagePort]).finally(
-      () => port1.close(),
-    );
+    const { flag, port, close } = watched(onProgress);
+    const outcome = this.run<Conversion>({ kind: 'convert', ...task, stop: flag, port }, [port]).finally(close);
     return { outcome, stop: () => void Atomics.store(flag, 0, 1) };
   }
 
   close(): Promise<void> {
     return this.pool.destroy();
   }
+}
+
+/** A flag that stops a thread, and the port on which it tells how far it is. */
+function watched<P>(onMessage: (message: P) => void) {
+  const flag = new Int32Array(new SharedArrayBuffer(4));
+  const { port1, port2 } = new MessageChannel();
+  port1.on('message', onMessage);
+  port1.unref();
+  return { flag, port: port2, close: () => port1.close() };
 }

@@ -1,5 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Folio, LibraryFont } from '@elastic-folio/core';
+import type { PageSketch } from '@elastic-folio/core/read';
 import type { Newer } from '@elastic-folio/core/newer';
 import type { Conversion } from '@elastic-folio/core/write';
 
@@ -7,7 +8,7 @@ type Files = [string, { sha256: string; bytes: number }][];
 
 /** What worker threads do; everything in a task can be sent to a thread. */
 export type Task =
-  | { kind: 'read'; file: string; name: string; staging: string }
+  | { kind: 'read'; file: string; name: string; staging: string; stop: Int32Array; port: MessagePort }
   | { kind: 'newer'; was: Folio; here: Folio; there: Folio; pairs: [string, string][]; keep: string[] }
   | { kind: 'pictures'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string; pages: number[] }
   | { kind: 'survey'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string }
@@ -39,4 +40,6 @@ export interface Survey {
 type Failure = { code: string; message: string; advice: string };
 export type Outcome<T> = { ok: T } | { failure: Failure } | { cancelled: true };
 export type Progress = { done: number; total: number };
+/** Pages that have been read so far. */
+export type ReadProgress = { page: PageSketch; total: number };
 export type { Conversion };

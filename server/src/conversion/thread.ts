@@ -44,13 +44,24 @@ async function does(task: Task): Promise<ReadOutcome | Survey | Newer | Pictures
 }
 
 async function read(task: Extract<Task, { kind: 'read' }>): Promise<ReadOutcome> {
-  const { folio, files } = await readFolio(task.name, {
-    file: task.file,
-    blobs: new FileBlobs(task.staging),
-    pictures: sharpPictures,
-    limits: DEFAULT_LIMITS,
-  });
-  return { folio, files: [...files] };
+  const { look, signal, done } = stoppable(task.stop);
+  try {
+    const { folio, files } = await readFolio(task.name, {
+      file: task.file,
+      blobs: new FileBlobs(task.staging),
+      pictures: sharpPictures,
+      limits: DEFAULT_LIMITS,
+      signal,
+      pageRead: (page, total) => {
+        look();
+        task.port.postMessage({ page, total });
+      },
+    });
+    return { folio, files: [...files] };
+  } finally {
+    done();
+    task.port.close();
+  }
 }
 
 /** Sets a document once, for what a person should look at and for the picture on the shelf. */
@@ -110,11 +121,7 @@ async function write(task: Extract<Task, { kind: 'convert' }>): Promise<Conversi
   if (!writer) throw new FolioError('output.none', `There is no output "${task.output}" in this version.`, 'Choose another output.');
   const blobs = new FileBlobs(task.blobs);
   const loaded = { folio: task.folio, files: new Map(task.files), library: task.library };
-  const controller = new AbortController();
-  const look = (): void => {
-    if (Atomics.load(task.stop, 0)) controller.abort();
-  };
-  const timer = setInterval(look, 50);
+  const { look, signal, done } = stoppable(task.stop);
   try {
     const result = await convert(loaded.folio, writer, task.settings, task.folder, {
       fonts: await fontsFor(loaded, blobs),
@@ -123,10 +130,10 @@ async function write(task: Extract<Task, { kind: 'convert' }>): Promise<Conversi
       derived: new FileDerived(task.derived),
       player: async () => new Uint8Array(await readFile(task.player)),
       clock: () => new Date(task.at),
-      signal: controller.signal,
-      progress: (done, total) => {
+      signal,
+      progress: (pages, total) => {
         look();
-        task.port.postMessage({ done, total });
+        task.port.postMessage({ done: pages, total });
       },
     });
     await writeFile(
@@ -135,7 +142,17 @@ async function write(task: Extract<Task, { kind: 'convert' }>): Promise<Conversi
     );
     return { ...result, ledger: [] };
   } finally {
-    clearInterval(timer);
+    done();
     task.port.close();
   }
+}
+
+/** A signal that follows a flag which another thread sets: looked at in between, and where `look` is called. */
+function stoppable(stop: Int32Array): { look: () => void; signal: AbortSignal; done: () => void } {
+  const controller = new AbortController();
+  const look = (): void => {
+    if (Atomics.load(stop, 0)) controller.abort();
+  };
+  const timer = setInterval(look, 50);
+  return { look, signal: controller.signal, done: () => clearInterval(timer) };
 }

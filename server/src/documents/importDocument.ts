@@ -8,6 +8,9 @@ import type { ConversionPool } from '../conversion/pool.ts';
 import type { DocumentStore } from './documentStore.ts';
 import { withUpload } from './receiveFile.ts';
 
+/** Who wants to hear of pages as they are read, and may stop it. */
+type Watch = NonNullable<Parameters<ConversionPool['read']>[3]>;
+
 /** Takes an uploaded file, reads it in a thread, and stores it only when all of it is right. */
 export async function importUpload(
   req: Request,
@@ -15,8 +18,9 @@ export async function importUpload(
   blobs: FileBlobs,
   pool: ConversionPool,
   documents: DocumentStore,
+  watch: Watch = {},
 ): Promise<{ id: string; title: string }> {
-  return withUpload(req, data, ({ file, name, folder }) => importFile(file, name, join(folder, 'blobs'), blobs, pool, documents));
+  return withUpload(req, data, ({ file, name, folder }) => importFile(file, name, join(folder, 'blobs'), blobs, pool, documents, watch));
 }
 
 /** Reads a file on disk and stores it. */
@@ -27,15 +31,23 @@ export async function importFile(
   blobs: FileBlobs,
   pool: ConversionPool,
   documents: DocumentStore,
+  watch: Watch = {},
 ): Promise<{ id: string; title: string }> {
-  const { folio, files } = await readFile(file, name, staging, blobs, pool);
+  const { folio, files } = await readFile(file, name, staging, blobs, pool, watch);
   const id = await documents.add({ folio, files }, name);
   return { id, title: folio.head.metadata.title || name };
 }
 
 /** Reads a file on disk in a thread; its pictures are among the blobs afterwards. */
-export async function readFile(file: string, name: string, staging: string, blobs: FileBlobs, pool: ConversionPool): Promise<LoadedFolio> {
-  const outcome = await pool.read(file, name, staging);
+export async function readFile(
+  file: string,
+  name: string,
+  staging: string,
+  blobs: FileBlobs,
+  pool: ConversionPool,
+  watch: Watch = {},
+): Promise<LoadedFolio> {
+  const outcome = await pool.read(file, name, staging, watch);
   if (!('ok' in outcome)) {
     const f =
       'failure' in outcome ? outcome.failure : { code: 'import.stopped', message: 'Reading was stopped.', advice: 'Bring it in again.' };

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { historyOf, Id, pagesOf } from '@elastic-folio/core';
 import { FolioError, mediaReader, sharpPictures } from '@elastic-folio/core/node';
 import { recordOf } from '@elastic-folio/core/read';
+import type { PageSketch } from '@elastic-folio/core/read';
 import { packFolio } from '@elastic-folio/core/write';
 import { importUpload } from '../documents/importDocument.ts';
 import { partsOf } from '../documents/parts.ts';
@@ -23,10 +24,17 @@ export function documentRoutes(api: Api, s: Services): void {
       method: 'post',
       path: '/folios',
       says: 'Bring in a document (multipart, one file)',
+      query: z.object({ reading: z.string().max(80).optional() }),
       answer: z.object({ id: z.string(), title: z.string() }),
     },
-    async ({ req }) => {
-      const added = await importUpload(req, s.config.data, s.blobs, s.pool, s.documents);
+    async ({ req, res, query }) => {
+      // Whoever goes away does not want it any more.
+      const gone = new AbortController();
+      res.on('close', () => res.writableEnded || gone.abort());
+      const onPage = ({ page, total }: { page: PageSketch; total: number }): void => {
+        if (query.reading !== undefined) s.events.tell({ type: 'reading', reading: query.reading, total, page });
+      };
+      const added = await importUpload(req, s.config.data, s.blobs, s.pool, s.documents, { onPage, signal: gone.signal });
       s.events.tell({ type: 'shelf' });
       return added;
     },

@@ -84,7 +84,8 @@ export const fileUrl = (run: string, path: string, download = false): string =>
 export const zipUrl = (run: string): string => `/api/runs/${run}/result.zip`;
 
 /** Brings in a document. */
-export const upload = (file: File, onProgress: (share: number) => void) => send<{ id: string; title: string }>('/folios', file, onProgress);
+export const upload = (file: File, reading: string, onProgress: (share: number) => void) =>
+  send<{ id: string; title: string }>(`/folios?reading=${reading}`, file, onProgress);
 /** Sends a newer version of a document's source. */
 export const sendNewer = (id: string, file: File, onProgress: (share: number) => void) =>
   send<NewerProposal>(`${doc(id)}/newer`, file, onProgress);

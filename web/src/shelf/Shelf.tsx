@@ -10,6 +10,7 @@ import type { Outcome } from '@elastic-folio/core/ledger';
 import type { ApiProblem } from '../api/client.ts';
 import { askAgain } from '../api/askAgain.ts';
 import { api, upload } from '../api/client.ts';
+import { PageSketches, useReading } from './PageSketches.tsx';
 import { FontShelf } from './FontShelf.tsx';
 import { SampleFiles } from './SampleFiles.tsx';
 import { Mark } from '../shell/Mark.tsx';
@@ -172,7 +173,7 @@ function RunLine({ run, title }: { run: Run; title: string }) {
 type Arrival =
   | { state: 'idle' }
   | { state: 'sending'; name: string; share: number; cancel: () => void }
-  | { state: 'reading'; name: string }
+  | { state: 'reading'; name: string; cancel?: () => void }
   | { state: 'done'; id: string; title: string }
   | { state: 'failed'; name: string; message: string; advice: string };
 
@@ -182,11 +183,13 @@ function BringIn() {
   const [over, setOver] = useState(false);
   const client = useQueryClient();
   const navigate = useNavigate();
+  const { pages, newReading } = useReading();
 
   const take = (file: File | undefined): void => {
     if (!file) return;
-    const { done, cancel } = upload(file, (share) =>
-      setArrival(share < 1 ? { state: 'sending', name: file.name, share, cancel } : { state: 'reading', name: file.name }),
+    const reading = newReading();
+    const { done, cancel } = upload(file, reading, (share) =>
+      setArrival(share < 1 ? { state: 'sending', name: file.name, share, cancel } : { state: 'reading', name: file.name, cancel }),
     );
     setArrival({ state: 'sending', name: file.name, share: 0, cancel });
     arrive(file.name, done);
@@ -235,7 +238,19 @@ function BringIn() {
             </Button>
           </>
         )}
-        {arrival.state === 'reading' && <p>Reading {arrival.name} …</p>}
+        {arrival.state === 'reading' && (
+          <>
+            <p>
+              Reading {arrival.name} …{pages.total > 0 && ` page ${pages.read.length} of ${pages.total}`}
+            </p>
+            <PageSketches pages={pages.read} />
+            {arrival.cancel && (
+              <Button size="small" onClick={arrival.cancel}>
+                Cancel
+              </Button>
+            )}
+          </>
+        )}
         {arrival.state === 'done' && (
           <p>
             <OutcomeMark outcome="kept" /> {arrival.title} is on the shelf.{' '}

@@ -8,6 +8,7 @@ import type { Destination } from '../../folio/motion.ts';
 import type { Story } from '../../folio/story.ts';
 import type { Spread } from '../../folio/spread.ts';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
+import { sketchOf } from '../pageSketch.ts';
 import type { LoadedFolio, ReadJob } from '../reader.ts';
 import { chainedIn, joinChains } from './chains.ts';
 import type { ReadText } from './chains.ts';
@@ -131,6 +132,7 @@ export class DocumentBuilder {
       // Checked once, with the whole document.
       spreads.push((await this.page(page, i)) as Spread);
       this.job.progress?.(i + 1, pages.length, page.attributes['draw:name'] ?? '');
+      this.job.pageRead?.(sketchOf(spreads[i]!, i + 1, {}), pages.length);
     }
     this.notTaken.page = undefined;
     return this.assemble(spreads);
