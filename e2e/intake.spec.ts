@@ -10,9 +10,9 @@ const FILE = flat({
   kind: 'presentation',
   meta: '<dc:title>Evenings on the hill</dc:title>',
   styles:
-    '<style:style style:name="Sky-title" style:display-name="Sky title" style:family="presentation"><style:text-properties fo:font-size="28pt" fo:font-family="Verdana"/></style:style><draw:hatch draw:name="H" draw:color="#1e5b4b"/>',
+    '<style:style style:name="Sky-title" style:display-name="Sky title" style:family="presentation"><style:text-properties fo:font-size="28pt" fo:font-family="Verdana"/></style:style><draw:gradient draw:name="H" draw:style="square" draw:start-color="#1e5b4b" draw:end-color="#ffffff"/>',
   automatic:
-    '<style:style style:name="gr1" style:family="graphic"><style:graphic-properties draw:fill="hatch" draw:fill-hatch-name="H"/></style:style>',
+    '<style:style style:name="gr1" style:family="graphic"><style:graphic-properties draw:fill="gradient" draw:fill-gradient-name="H"/></style:style>',
   pages: `<draw:page draw:name="One" draw:master-page-name="M"><draw:frame presentation:style-name="Sky-title" ${BOX(1)}><draw:text-box><text:p>When the dome turns</text:p></draw:text-box></draw:frame></draw:page><draw:page draw:name="Two" draw:master-page-name="M"><draw:rect draw:style-name="gr1" ${BOX(5)}/></draw:page>`,
 });
 
@@ -27,7 +27,7 @@ test('a presentation comes in: its pages, its texts as styles, and what did not 
     const report = page.getByRole('complementary', { name: 'Details' });
     await expect(report.getByText('What came in otherwise')).toBeVisible();
     await expect(report).toContainText('Verdana is not there; Arimo stands in for it.');
-    await report.getByRole('button', { name: /Page 2: Hatched fill/ }).click();
+    await report.getByRole('button', { name: /Page 2: Gradient in the form of a square/ }).click();
     await expect(page.getByRole('heading', { name: 'Page 2', exact: false }).first()).toBeInViewport();
   } finally {
     const { origin } = new URL(page.url());

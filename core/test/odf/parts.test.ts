@@ -88,7 +88,7 @@ describe('looks (OpenDocument 1.3 part 3, 16.29)', () => {
     expect(fillOf({}, sheet.definitions, box, new NotTakenList()).paint).toEqual({ type: 'none' });
   });
   test('lines: none, a hairline, joins, ends with and without heads', () => {
-    const of = (a: Record<string, string>) => strokeOf(a, sheet.definitions, new NotTakenList());
+    const of = (a: Record<string, string>) => strokeOf(a, sheet.definitions);
     expect([of({}), of({ 'draw:stroke': 'none' })]).toEqual([null, null]);
     expect(of({ 'draw:stroke': 'solid', 'svg:stroke-width': '0cm' })!.weight).toBe(0.25);
     expect(

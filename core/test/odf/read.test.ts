@@ -397,8 +397,8 @@ describe('items', () => {
   });
   test('what cannot be taken over is named with its page', async () => {
     const { folio, record } = await readFlat({
-      automatic: GR('draw:fill="hatch" draw:fill-hatch-name="H"'),
-      styles: '<draw:hatch draw:name="H" draw:color="#000000"/>',
+      automatic: GR('draw:fill="gradient" draw:fill-gradient-name="H"'),
+      styles: '<draw:gradient draw:name="H" draw:style="square" draw:start-color="#000000" draw:end-color="#ffffff"/>',
       pages:
         page('') +
         page(
@@ -407,7 +407,7 @@ describe('items', () => {
     });
     expect(record.notTaken.map((n) => [n.what, n.page, n.outcome, n.times])).toEqual([
       ['Scene in three dimensions', 2, 'leftOut', 1],
-      ['Hatched fill', 2, 'changed', 2],
+      ['Gradient in the form of a square', 2, 'changed', 2],
       ['Linked picture', 2, 'leftOut', 1],
     ]);
     expect(items(folio, 1)).toHaveLength(2);

@@ -30,8 +30,6 @@ export function customGeometry(
       notTaken.add('changed', `Shape “${a['draw:type']}”`, 'the file does not say how it is drawn; it is shown as a rectangle');
     return plain;
   }
-  if (a['draw:path-stretchpoint-x'] ?? a['draw:path-stretchpoint-y'])
-    notTaken.add('changed', 'Shape with parts that keep their proportions', 'all of it is stretched');
   if (a['draw:extrusion'] === 'true') notTaken.add('changed', 'Shape with depth', 'it is shown flat');
   const stretch = { x: Number(a['draw:path-stretchpoint-x'] ?? 0) || 0, y: Number(a['draw:path-stretchpoint-y'] ?? 0) || 0 };
   const drawn = drawnOnce(

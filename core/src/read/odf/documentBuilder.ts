@@ -380,7 +380,7 @@ export class DocumentBuilder {
     const box = { x: 0, y: 0, ...size };
     const fill = fillOf(a, this.sheet.definitions, box, this.notTaken);
     if (!fill.image) return { paint: fill.paint, item: null };
-    const item = await new ItemBuilder(context, 'content').fillPicture(fill, rectPath(box), size, IDENTITY, undefined);
+    const item = await new ItemBuilder(context, 'content').fillPicture(fill, a, rectPath(box), size, IDENTITY, undefined);
     if (!item) return none;
     this.decorations.push(item.id);
     return { ...none, item };

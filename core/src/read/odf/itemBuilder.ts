@@ -6,7 +6,9 @@ import type { Story } from '../../folio/story.ts';
 import type { DrawnGeometry } from './geometry/enhancedGeometry.ts';
 import { cuesOf } from './interactions.ts';
 import { lengthOf } from './lengths.ts';
-import { fillOf, shadowOf, strokeOf } from './looks.ts';
+import { fillOf, listTransparentLine, shadowOf, strokeOf, strokeOpacityOf } from './looks.ts';
+import { hatchSvg, tiledSvg } from './patterns.ts';
+import type { TakenPicture } from './pictures.ts';
 import type { FillLook } from './looks.ts';
 import type { Pictures } from './pictures.ts';
 import type { Family, Scope } from './styleSheet.ts';
@@ -121,9 +123,11 @@ export class ItemBuilder {
     const { sheet, notTaken } = this.context;
     const fill = fillOf(graphic, sheet.definitions, { x: 0, y: 0, ...size }, notTaken);
     const behind = fill.image
-      ? await this.fillPicture(fill, rectPath({ x: 0, y: 0, ...size }), size, transform, element.attributes['draw:layer'])
+      ? await this.fillPicture(fill, graphic, rectPath({ x: 0, y: 0, ...size }), size, transform, element.attributes['draw:layer'])
       : null;
-    const stroke = strokeOf(graphic, sheet.definitions, notTaken);
+    // The text of the frame would show through as well.
+    listTransparentLine(graphic, notTaken);
+    const stroke = strokeOf(graphic, sheet.definitions);
     const item: ItemInput = {
       ...this.common(element, 'text', link, graphic),
       kind: 'textFrame',
@@ -168,12 +172,16 @@ export class ItemBuilder {
   ): Promise<ItemInput[]> {
     const { sheet, notTaken, names } = this.context;
     const fill = fillOf(graphic, sheet.definitions, { x: 0, y: 0, ...size }, notTaken);
-    const stroke = strokeOf(graphic, sheet.definitions, notTaken);
+    const stroke = strokeOf(graphic, sheet.definitions);
     const common = this.common(element, 'shape', link, graphic);
     const out: ItemInput[] = [];
     const picture =
-      fill.image && parts[0] ? await this.fillPicture(fill, parts[0].path, size, transform, element.attributes['draw:layer']) : null;
+      fill.image && parts[0]
+        ? await this.fillPicture(fill, graphic, parts[0].path, size, transform, element.attributes['draw:layer'])
+        : null;
     if (picture) out.push(picture);
+    const seen = lineOnly(fill, graphic);
+    if (seen === null) listTransparentLine(graphic, notTaken);
     parts.forEach((part, i) => {
       const id = i ? names.free(common.id) : common.id;
       out.push({
@@ -185,6 +193,7 @@ export class ItemBuilder {
         fillRule: 'evenodd',
         transform,
         ...(part.filled ? withOpacity(fill) : {}),
+        ...(seen !== null && seen < 1 && { opacity: seen }),
         stroke: part.stroked ? stroke : null,
       });
     });
@@ -194,16 +203,14 @@ export class ItemBuilder {
   /** A fill that is a picture: the picture itself, cut out along the shape. */
   async fillPicture(
     fill: FillLook,
+    graphic: Attributes,
     clip: Path,
     { width, height }: { width: number; height: number },
     transform: Matrix,
     layer: string | undefined,
   ): Promise<ItemInput | null> {
-    const image = this.context.sheet.definitions.fillImages.get(fill.image!.name);
-    const taken = image && (await this.context.pictures.take(image, width, height));
+    const taken = await this.pictureOf(fill.image!, graphic, { width, height });
     if (!taken) return null;
-    if (fill.image!.repeat === 'repeat')
-      this.context.notTaken.add('changed', 'Fill of a repeated picture', 'it is shown once, over all of it');
     return {
       id: this.context.names.free('fill'),
       kind: 'picture',
@@ -215,6 +222,19 @@ export class ItemBuilder {
       clip,
       opacity: fill.opacity,
     };
+  }
+
+  private async pictureOf(
+    image: NonNullable<FillLook['image']>,
+    graphic: Attributes,
+    size: { width: number; height: number },
+  ): Promise<TakenPicture | null> {
+    const { pictures, sheet } = this.context;
+    if (image.kind === 'hatch') return pictures.draw(hatchSvg(image.hatch, image.ink, image.back, size), 'hatch');
+    const element = sheet.definitions.fillImages.get(image.name);
+    const taken = element ? await pictures.take(element, size.width, size.height) : null;
+    if (!taken || !image.repeats) return taken;
+    return pictures.draw(tiledSvg(await pictures.dataOf(taken.media), taken.natural, graphic, size), 'tiles');
   }
 
   /** Shapes with the text that stands in them, joined where they are more than one; a picture's text is its image's. */
@@ -263,6 +283,13 @@ export class ItemBuilder {
 
 export const hasText = (element: XmlElement): boolean =>
   childrenOf(element).some((c) => (c.name === 'text:p' || c.name === 'text:h' || c.name === 'text:list') && textOf(c).trim() !== '');
+
+/** How much of a shape is seen where it is nothing but its line, or its fill as much as its line; null where they differ. */
+const lineOnly = (fill: FillLook, graphic: Attributes): number | null => {
+  const line = strokeOpacityOf(graphic);
+  if (fill.paint.type === 'none' && !fill.image) return line;
+  return line === 1 || Math.abs(line - fill.opacity) < 0.005 ? 1 : null;
+};
 
 const withOpacity = ({ paint, opacity }: FillLook): { fill: FillLook['paint']; opacity?: number } =>
   paint.type !== 'none' && opacity < 1 ? { fill: paint, opacity } : { fill: paint };

@@ -1,3 +1,4 @@
+import { hex } from '../../folio/colour.ts';
 import type { Gradient, Paint, SolidPaint } from '../../folio/colour.ts';
 import type { Effects as EffectsSchema, Stroke } from '../../folio/appearance.ts';
 import type { z } from 'zod';
@@ -17,8 +18,11 @@ export interface FillLook {
   paint: Paint;
   /** How much of the fill is seen. */
   opacity: number;
-  /** The name of a fill image, a hatch. */
-  image: { name: string; repeat: 'stretch' | 'repeat' | 'no-repeat' } | null;
+  /** A picture by the name of its fill image, or a hatch with the colour of its lines and of what is behind them. */
+  image:
+    | { kind: 'picture'; name: string; repeats: boolean }
+    | { kind: 'hatch'; hatch: XmlElement | undefined; ink: string; back: string | null }
+    | null;
 }
 
 const NONE: Paint = { type: 'none' };
@@ -43,21 +47,14 @@ export function fillOf(a: Attributes, definitions: Definitions, box: Rect, list:
     }
     case 'hatch': {
       const hatch = definitions.hatches.get(a['draw:fill-hatch-name'] ?? '');
-      list.add('changed', 'Hatched fill', 'it is shown as an even tint of its colour');
-      const ink = colourOf(hatch?.attributes['draw:color']) ?? colour;
-      const back = a['draw:fill-hatch-solid'] === 'true' ? colour : { space: 'rgb' as const, r: 1, g: 1, b: 1 };
-      // A hairline in every few points covers about a sixth of the paper.
-      const tint = (x: number, y: number): number => x + (y - x) / 6;
-      return {
-        paint: solid({ space: 'rgb', r: tint(back.r, ink.r), g: tint(back.g, ink.g), b: tint(back.b, ink.b) }),
-        opacity,
-        image: null,
-      };
+      const ink = hex(colourOf(hatch?.attributes['draw:color']) ?? colour);
+      const back = a['draw:fill-hatch-solid'] === 'true' ? hex(colour) : null;
+      return { paint: NONE, opacity, image: { kind: 'hatch', hatch, ink, back } };
     }
     case 'bitmap': {
       const name = a['draw:fill-image-name'] ?? '';
-      const repeat = a['style:repeat'] === 'stretch' || a['style:repeat'] === 'no-repeat' ? a['style:repeat'] : 'repeat';
-      return { paint: NONE, opacity, image: definitions.fillImages.has(name) ? { name, repeat } : null };
+      const repeats = a['style:repeat'] !== 'stretch' && a['style:repeat'] !== 'no-repeat';
+      return { paint: NONE, opacity, image: definitions.fillImages.has(name) ? { kind: 'picture', name, repeats } : null };
     }
     default:
       return { paint: NONE, opacity: 1, image: null };
@@ -124,12 +121,11 @@ const MARKERS: [RegExp, Stroke['startMarker']][] = [
 const JOINS: Record<string, Stroke['join']> = { round: 'round', bevel: 'bevel', miter: 'miter', middle: 'miter', none: 'bevel' };
 
 /** The stroke that graphic properties ask for; null where there is none. */
-export function strokeOf(a: Attributes, definitions: Definitions, list: NotTakenList): Stroke | null {
+export function strokeOf(a: Attributes, definitions: Definitions): Stroke | null {
   if (a['draw:stroke'] === undefined || a['draw:stroke'] === 'none') return null;
   const colour = colourOf(a['svg:stroke-color']) ?? { space: 'rgb' as const, r: 0, g: 0, b: 0 };
   // A width of nothing is a hairline: the thinnest line a device can draw (common practice: a quarter point on paper).
   const weight = Math.min(1000, lengthOf(a['svg:stroke-width']) || HAIRLINE);
-  if ((percentOf(a['svg:stroke-opacity']) ?? 1) < 0.995) list.add('changed', 'Transparent line', 'it is shown opaque');
   return {
     paint: solid(colour),
     weight,
@@ -142,6 +138,15 @@ export function strokeOf(a: Attributes, definitions: Definitions, list: NotTaken
   };
 }
 const HAIRLINE = 0.25;
+
+/** How much of a line is seen. */
+export const strokeOpacityOf = (a: Attributes): number =>
+  a['draw:stroke'] === undefined || a['draw:stroke'] === 'none' ? 1 : Math.min(1, Math.max(0, percentOf(a['svg:stroke-opacity']) ?? 1));
+
+/** Lists a line that shows through where the item that has it cannot. */
+export function listTransparentLine(a: Attributes, list: NotTakenList): void {
+  if (strokeOpacityOf(a) < 0.995) list.add('changed', 'Transparent line', 'it is shown opaque');
+}
 
 function markerOf(name: string | undefined): Stroke['startMarker'] {
   if (!name) return 'none';

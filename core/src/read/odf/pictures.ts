@@ -60,6 +60,23 @@ export class Pictures {
     return this.fromBlob(file, path.split('/').pop() ?? path, width, height);
   }
 
+  /** A picture that is drawn for a place: a pattern, say. One drawing is one picture, however often it is wanted. */
+  draw(svg: string, name: string): Promise<TakenPicture | null> {
+    let made = this.drawn.get(svg);
+    if (!made) {
+      const drawing = this.job.pictures.drawSvg(svg, 'picture').then((bytes) => this.put(name, bytes, { width: 1, height: 1 }));
+      this.drawn.set(svg, (made = drawing.catch(() => null)));
+    }
+    return made;
+  }
+  private readonly drawn = new Map<string, Promise<TakenPicture | null>>();
+
+  /** A picture that was taken, as an address that holds it whole. */
+  async dataOf(id: string): Promise<string> {
+    const media = this.media[id]!;
+    return `data:${media.mediaType};base64,${Buffer.from(await this.job.blobs.read(media.sha256)).toString('base64')}`;
+  }
+
   private fromBlob(file: StoredFile, name: string, width: number, height: number): Promise<TakenPicture | null> {
     const known = this.known.get(file.sha256);
     if (known) return known;

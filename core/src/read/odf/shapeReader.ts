@@ -6,7 +6,7 @@ import { connectorPath } from './geometry/connector.ts';
 import { hasText, ItemBuilder, NOTHING } from './itemBuilder.ts';
 import type { ItemInput, Made, Place, ShapeContext } from './itemBuilder.ts';
 import { integerOf, lengthOf, percentOf } from './lengths.ts';
-import { strokeOf } from './looks.ts';
+import { strokeOf, strokeOpacityOf } from './looks.ts';
 import { listChanges, placementOf } from './pictureLook.ts';
 import { pathOf } from './shapePaths.ts';
 import { roomForText } from './roomForText.ts';
@@ -128,7 +128,7 @@ export class ShapeReader {
       transform,
       media: taken.media,
       placement: placementOf(graphic, width, height, taken.natural),
-      stroke: strokeOf(graphic, sheet.definitions, notTaken),
+      stroke: strokeOf(graphic, sheet.definitions),
       opacity: percentOf(graphic['draw:image-opacity']) ?? 1,
     };
     return this.make.withText(element, [item], { x: 0, y: 0, width, height }, transform, graphic, image);
@@ -198,13 +198,14 @@ export class ShapeReader {
   /** A line in page coordinates: it has a stroke, and no fill. */
   private open(element: XmlElement, path: Path, link: XmlElement | null): Made {
     const graphic = this.make.graphic(element);
-    const { sheet, notTaken } = this.context;
+    const { sheet } = this.context;
     const item: ItemInput = {
       ...this.make.common(element, 'line', link, graphic),
       kind: 'shape',
       transform: readTransform(element.attributes['draw:transform']) ?? IDENTITY,
       path,
-      stroke: strokeOf(graphic, sheet.definitions, notTaken),
+      stroke: strokeOf(graphic, sheet.definitions),
+      opacity: strokeOpacityOf(graphic),
     };
     return this.make.withText(element, [item], middleOf(path, element), item.transform ?? IDENTITY, graphic);
   }
@@ -263,7 +264,7 @@ export class ShapeReader {
         ['M', ...from],
         ['L', x, y],
       ],
-      stroke: strokeOf(graphic, this.context.sheet.definitions, this.context.notTaken),
+      stroke: strokeOf(graphic, this.context.sheet.definitions),
     };
     return { items: [pointer, ...box.items], top: [pointer.id, ...box.top] };
   }

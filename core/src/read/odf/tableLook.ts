@@ -133,7 +133,8 @@ function fillLook(a: Record<string, string>, { sheet, notTaken }: TextContext): 
     a = back === 'transparent' ? { 'draw:fill': 'none' } : { 'draw:fill': 'solid', 'draw:fill-color': back };
   }
   const fill = fillOf({ 'draw:fill': 'solid', ...a }, sheet.definitions, { x: 0, y: 0, width: 1, height: 1 }, notTaken);
-  if (fill.image) notTaken.add('leftOut', 'Picture behind a cell', 'the cell has no fill');
+  if (fill.image)
+    notTaken.add('leftOut', fill.image.kind === 'hatch' ? 'Hatch behind a cell' : 'Picture behind a cell', 'the cell has no fill');
   if (fill.paint.type !== 'gradient') return fill.paint;
   notTaken.add('changed', 'Gradient behind a cell', 'the cell has the gradient’s middle colour');
   const { stops } = fill.paint.gradient;

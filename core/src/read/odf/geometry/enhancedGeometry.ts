@@ -39,10 +39,12 @@ export function drawGeometry(geometry: EnhancedGeometry, width: number, height: 
   const values = new Values(geometry, width, height);
   const { viewBox: box } = values;
   const parts = new Steps(values).read(geometry.path);
-  const [sx, sy] = [width / box.width, height / box.height];
   const { horizontal, vertical } = geometry.mirror;
-  const x = (v: number): number => (horizontal ? width - (v - box.x) * sx : (v - box.x) * sx);
-  const y = (v: number): number => (vertical ? height - (v - box.y) * sy : (v - box.y) * sy);
+  const { stretch } = geometry;
+  const across = scaled(width, box.width, box.x, stretch?.x ?? 0, height / box.height);
+  const down = scaled(height, box.height, box.y, stretch?.y ?? 0, width / box.width);
+  const x = (v: number): number => (horizontal ? width - across(v) : across(v));
+  const y = (v: number): number => (vertical ? height - down(v) : down(v));
   const place = (path: Path): Path =>
     path.map((step) =>
       step[0] === 'Z' ? step : ([step[0], ...step.slice(1).map((n, i) => (i % 2 ? y : x)(n as number))] as Path[number]),
@@ -51,6 +53,17 @@ export function drawGeometry(geometry: EnhancedGeometry, width: number, height: 
   const drawable = placed.filter((p) => isDrawable(p.path));
   if (drawable.length < placed.length) values.problems.add('a part of the shape lies beyond any page');
   return { parts: drawable, text: textArea(geometry, values, x, y), problems: [...values.problems] };
+}
+
+/**
+ * Coordinates of the view box in the shape's size. A shape with a stretch point (19.221–19.222) that is longer than its view box
+ * keeps the proportions of its parts: what lies beyond that point is moved, and only what crosses it grows.
+ */
+function scaled(length: number, box: number, from: number, stretch: number, other: number): (v: number) => number {
+  const own = length / box;
+  if (!stretch || own <= other) return (v) => (v - from) * own;
+  const more = length - box * other;
+  return (v) => (v - from) * other + (v > stretch ? more : 0);
 }
 
 function textArea(geometry: EnhancedGeometry, values: Values, x: (v: number) => number, y: (v: number) => number): Rect | null {
