@@ -65,6 +65,12 @@ function fileFindings(folio: Folio, shown: ReadonlyMap<string, { item: PictureIt
     const at = place && { page: place.page, subject: place.item.id };
     if (file.bytes > HEAVY)
       found.push({ code: 'picture.heavy', says: `The file ${file.name} weighs ${(file.bytes / 2 ** 20).toFixed(1)} MiB.`, ...at });
+    if (file.colours === 'cmyk')
+      found.push({
+        code: 'picture.cmyk',
+        says: `The picture ${file.name} is in CMYK: screens and e-books get it in RGB, a little otherwise.`,
+        ...at,
+      });
     if (file.sha256) byContent.set(file.sha256, [...(byContent.get(file.sha256) ?? []), file.name]);
   }
   for (const names of byContent.values())

@@ -50,6 +50,8 @@ export const MediaFile = z.object({
   bytes: z.number().int().min(0),
   width: z.number().int().optional(),
   height: z.number().int().optional(),
+  /** What a picture's colours are mixed of; RGB where nothing is said. */
+  colours: z.enum(['rgb', 'cmyk', 'grey']).optional(),
 });
 export type MediaFile = z.infer<typeof MediaFile>;
 

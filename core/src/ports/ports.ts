@@ -15,6 +15,8 @@ export interface PictureInfo {
   height: number;
   format: string;
   hasAlpha: boolean;
+  /** What its colours are mixed of. */
+  colours: 'rgb' | 'cmyk' | 'grey';
   /** Pixels to the inch, where the file says so. */
   density?: number | undefined;
 }

@@ -22,7 +22,8 @@ export const sharpPictures: PicturePort = {
         `it has ${meta.width} × ${meta.height} pixels, more than can be worked with`,
         'Scale it down and place it again.',
       );
-    return { width: meta.width, height: meta.height, format: meta.format, hasAlpha: meta.hasAlpha, density: meta.density };
+    const colours = meta.space === 'cmyk' ? 'cmyk' : meta.space === 'b-w' || meta.space === 'grey16' ? 'grey' : 'rgb';
+    return { width: meta.width, height: meta.height, format: meta.format, hasAlpha: meta.hasAlpha, colours, density: meta.density };
   },
 
   async encode(bytes, { maxWidth, quality }): Promise<EncodedPicture> {

@@ -11,6 +11,7 @@ import { pagesOf, paragraphsOf } from '../../src/folio/traverse.ts';
 import type { Folio } from '../../src/index.ts';
 import { readBytes } from './support/flatFile.ts';
 import { foundFiles } from './support/foundFiles.ts';
+import { likenessToThumbnail } from './support/likeness.ts';
 
 const found = await foundFiles();
 /** Without Debian's packages these are skipped, and counted as skipped. */
@@ -71,5 +72,17 @@ withFiles('drawings and presentations by other people, from Debian’s packages'
     expect(paragraphsIn(folio, record.elements)).toEqual(squeezed(text.split('\n')));
     await rm(folder, { recursive: true, force: true });
     await done();
+  });
+
+  // Figures of each file stand in docs/found-drawings.md. The least is that of a drawing of thin lines whose picture is bitten by its own coarse pixels.
+  test.each(names)('%s: the page that was open when it was saved looks as its maker’s own picture of it', async (name) => {
+    const bytes = bytesOf(name);
+    const { folio, blobs, done } = await readBytes(name, bytes);
+    const alike = await likenessToThumbnail(bytes, folio, blobs);
+    await done();
+    if (!alike) return;
+    expect(alike.likeness).toBeGreaterThan(0.875);
+    // An empty page would be less alike.
+    expect(alike.likeness).toBeGreaterThan(alike.empty);
   });
 });

@@ -167,7 +167,8 @@ export class Shapes {
     const media = item.media === null ? undefined : this.folio.head.media[item.media];
     if (!media) return [];
     const { width, height } = item.size;
-    let [a, b, c, d, e, f] = item.placement;
+    const [, b, c] = item.placement;
+    let [a, , , d, e, f] = item.placement;
     const mirror = [a < 0 && 'horizontal', d < 0 && 'vertical'].filter(Boolean).join(' ');
     if (a < 0) [a, e] = [-a, width - e];
     if (d < 0) [d, f] = [-d, height - f];

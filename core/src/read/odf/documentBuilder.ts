@@ -4,7 +4,6 @@ import type { Folio } from '../../folio/folio.ts';
 import type { Item } from '../../folio/items.ts';
 import { instanceId } from '../../folio/masters.ts';
 import { IDENTITY, rectPath } from '../../folio/geometry.ts';
-import type { Destination } from '../../folio/motion.ts';
 import type { Story } from '../../folio/story.ts';
 import type { Spread } from '../../folio/spread.ts';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
@@ -17,7 +16,7 @@ import { familiesByName, fontFaces, fontsWithoutFiles, readFonts, standInsFor } 
 import { ItemBuilder } from './itemBuilder.ts';
 import type { ShapeContext } from './itemBuilder.ts';
 import { Layers } from './layers.ts';
-import { lengthOf } from './lengths.ts';
+import { Links } from './links.ts';
 import { fillOf } from './looks.ts';
 import { readMetadata } from './metadata.ts';
 import { Names } from './names.ts';
@@ -25,6 +24,7 @@ import { NotTakenList } from './notTaken.ts';
 import type { NotTaken } from '../../check/notTaken.ts';
 import type { OdfPackage } from './odfPackage.ts';
 import { Pictures } from './pictures.ts';
+import { PLAIN_PAGE, pageSize } from './pageSize.ts';
 import { ShapeReader } from './shapeReader.ts';
 import { StyleBook } from './styleBook.ts';
 import { StyleSheet } from './styleSheet.ts';
@@ -32,8 +32,8 @@ import type { Scope } from './styleSheet.ts';
 import { readTableInto } from './tableReader.ts';
 import { languageOf } from './textProperties.ts';
 import { TextReader } from './textReader.ts';
-import { motionOf } from './transitions.ts';
-import { childOf, childrenOf, findInside, textOf } from './xmlTree.ts';
+import { listMotion, motionOf } from './transitions.ts';
+import { childOf, childrenOf, textOf } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
 
 type ItemInput = z.input<typeof Item>;
@@ -41,8 +41,6 @@ type SpreadInput = z.input<typeof Spread>;
 type Attributes = Record<string, string>;
 
 const MOST_PAGES = 5000;
-/** A sheet where the file names none: A4. */
-const PLAIN_PAGE = { width: 595.28, height: 841.89 };
 
 interface Master {
   id: string;
@@ -82,8 +80,11 @@ export class DocumentBuilder {
   private readonly layers: Layers;
   private readonly elements: Record<string, string> = {};
   private readonly masters = new Map<string, Master>();
-  private readonly pageIds = new Map<string, string>();
+  private readonly links: Links;
+  /** Items by the ids that their elements have. */
+  private readonly itemIds = new Map<string, string>();
   private readonly decorations: string[] = [];
+  private readonly path: { spread: string; item: string }[] = [];
   private readonly texts: ReadText[] = [];
   private readonly language: string;
   private readonly body: XmlElement;
@@ -100,6 +101,7 @@ export class DocumentBuilder {
       throw new FolioError('odf.noBody', `The file says it is a ${kind}, but holds none.`, 'Save it again with the program it came from.');
     this.body = body;
     this.chained = chainedIn(body);
+    this.links = new Links(body, this.names, this.notTaken);
     const flat = styles === content;
     this.sheet.take(childOf(styles ?? undefined, 'office:styles'), false, 'styles');
     this.sheet.take(childOf(styles ?? undefined, 'office:automatic-styles'), true, 'styles');
@@ -120,8 +122,8 @@ export class DocumentBuilder {
     pages.forEach((page, i) => {
       const id = this.names.free('page', page.attributes['xml:id'] ?? page.attributes['draw:id'] ?? page.attributes['draw:name']);
       for (const name of [page.attributes['draw:name'], page.attributes['xml:id'], page.attributes['draw:id'], `page${i + 1}`])
-        if (name !== undefined && !this.pageIds.has(name)) this.pageIds.set(name, id);
-      this.pageIds.set(`#${i}`, id);
+        if (name !== undefined && !this.links.pages.has(name)) this.links.pages.set(name, id);
+      this.links.pages.set(`#${i}`, id);
     });
     const masterStyles = childOf(this.source.styles ?? undefined, 'office:master-styles');
     for (const element of masterStyles ? childrenOf(masterStyles, 'style:master-page') : []) await this.master(element);
@@ -162,6 +164,10 @@ export class DocumentBuilder {
       );
     }
     this.notTaken.page = undefined;
+    this.links.settle(
+      this.texts.map((t) => t.content),
+      spreads,
+    );
     const stories = joinChains(this.texts, this.names, this.notTaken);
     const faces = fontFaces([this.source.content, this.source.styles]);
     const { fonts, files } = await readFonts(faces, this.source.files, this.names);
@@ -188,7 +194,13 @@ export class DocumentBuilder {
           masterPages,
           spreadOrder: spreads.map((s) => s.id) as [string],
           storyOrder: stories.filter((s) => s.frames.length).map((s) => s.id),
-          structure: { strands: [], pins: {}, decorations: this.decorations, leftOut: [], sectionStarts: [] },
+          structure: {
+            strands: this.path.length ? [{ id: this.names.free('strand'), name: 'Order of the file', entries: this.path }] : [],
+            pins: {},
+            decorations: this.decorations,
+            leftOut: [],
+            sectionStarts: [],
+          },
         },
         spreads: Object.fromEntries(spreads.map((s) => [s.id, s])),
         stories: Object.fromEntries(stories.map((s) => [s.id, s])),
@@ -224,33 +236,24 @@ export class DocumentBuilder {
       declared,
       table: (element, style, content) => readTableInto(element, this.context(home, controls, scope, declared), style, content),
       layer: (name) => this.layers.idOf(name),
-      origin: (id, element) => void (this.elements[id] = `${scope === 'styles' ? 'styles.xml' : 'content.xml'}#${element.path}`),
-      destination: (href, window) => this.destination(href, window),
+      origin: (id, element) => {
+        this.elements[id] = `${scope === 'styles' ? 'styles.xml' : 'content.xml'}#${element.path}`;
+        const own = element.attributes['xml:id'] ?? element.attributes['draw:id'];
+        if (own !== undefined && !this.itemIds.has(own)) this.itemIds.set(own, id);
+      },
+      destination: (href, window) => this.links.destination(href, window),
+      mark: (name, paragraph) => this.links.mark(name, paragraph),
       story: (content, place) => void this.texts.push({ content, place, home }),
       decoration: (item) => void this.decorations.push(item),
       isChained: (name) => name !== undefined && this.chained.has(name),
     };
   }
 
-  private destination(href: string, window: string | undefined): Destination | null {
-    if (href.startsWith('#')) {
-      const name = safeDecode(href.slice(1)).replace(/\|.*$/, '');
-      const page = this.pageIds.get(name);
-      if (page !== undefined) return { to: 'page', page };
-      this.notTaken.add('leftOut', 'Link', `nothing here is called “${name.slice(0, 60)}”`);
-      return null;
-    }
-    if (/^(https?|mailto|tel|ftp):/i.test(href))
-      return { to: 'address', href, window: window === 'new' || window === '_blank' ? 'new' : 'same' };
-    if (href) this.notTaken.add('leftOut', 'Link', `it leads to ${href.slice(0, 80)}, which is no address of the web`);
-    return null;
-  }
-
   private async master(element: XmlElement): Promise<void> {
     const a = element.attributes;
     const name = a['style:name'] ?? '';
     const id = this.names.free('master', a['style:display-name'] ?? name);
-    const layout = this.pageLayout(a['style:page-layout-name']);
+    const layout = pageSize(this.source.styles, a['style:page-layout-name']);
     const master: Master = {
       id,
       element,
@@ -282,21 +285,9 @@ export class DocumentBuilder {
     this.masters.set(name, master);
   }
 
-  private pageLayout(name: string | undefined): { width: number; height: number } {
-    const styles = this.source.styles ?? undefined;
-    for (const container of [childOf(styles, 'office:automatic-styles'), childOf(styles, 'office:styles')])
-      for (const layout of container ? childrenOf(container, 'style:page-layout') : []) {
-        if (layout.attributes['style:name'] !== name) continue;
-        const a = childOf(layout, 'style:page-layout-properties')?.attributes ?? {};
-        const [width, height] = [lengthOf(a['fo:page-width']), lengthOf(a['fo:page-height'])];
-        if (width !== undefined && height !== undefined && width > 0 && height > 0) return { width, height };
-      }
-    return PLAIN_PAGE;
-  }
-
   private async page(element: XmlElement, index: number): Promise<SpreadInput> {
     const a = element.attributes;
-    const id = this.pageIds.get(`#${index}`)!;
+    const id = this.links.pages.get(`#${index}`)!;
     const spreadId = this.names.free('spread', `s${index + 1}`);
     this.elements[id] = `content.xml#${element.path}`;
     const master = this.masters.get(a['draw:master-page-name'] ?? '') ?? [...this.masters.values()][0];
@@ -309,8 +300,9 @@ export class DocumentBuilder {
     const back = await this.background(own, master, size, context);
     const showMaster = own['presentation:background-objects-visible'] !== 'false';
     const fields = master && showMaster ? await this.fieldsOf(master, id, own, spreadId, declared) : { overrides: {}, items: [], top: [] };
+    this.takeOrder(spreadId, a['draw:nav-order'], made.items);
     const items = [...(back.item ? [back.item] : []), ...fields.items, ...made.items];
-    this.listMotion(element, own);
+    listMotion(element, own, this.notTaken);
     const motion = motionOf(own);
     if (motion.unknown) this.notTaken.add('leftOut', `Page transition “${motion.unknown}”`, 'there is none that is like it');
     const notes = this.notesOf(element, context, `${id}-notes`);
@@ -332,6 +324,15 @@ export class DocumentBuilder {
       order: [...(back.item ? [back.item.id] : []), ...fields.top, ...made.top],
       masterOverrides: fields.overrides,
     };
+  }
+
+  /** The order in which a page's objects are to be visited (19.193 draw:nav-order): a strand of the reading path. */
+  private takeOrder(spread: string, order: string | undefined, items: readonly ItemInput[]): void {
+    const here = new Set(items.map((i) => i.id));
+    for (const own of (order ?? '').split(/\s+/).filter(Boolean)) {
+      const item = this.itemIds.get(own);
+      if (item !== undefined && here.has(item)) this.path.push({ spread, item });
+    }
   }
 
   /** What a page says its header, footer and date fields show. */
@@ -386,14 +387,6 @@ export class DocumentBuilder {
     return { ...none, item };
   }
 
-  private listMotion(element: XmlElement, own: Attributes): void {
-    const animated = childrenOf(element).find((c) => /^anim:|^presentation:animations$/.test(c.name));
-    if (animated && (animated.children.length || animated.name !== 'anim:par'))
-      this.notTaken.add('leftOut', 'Animations of the page', 'objects stand still, as they are at the end of all of them');
-    if (own['presentation:visibility'] === 'hidden') this.notTaken.add('changed', 'Hidden page', 'it is shown like the others');
-    if (findInside(element, 'presentation:sound')) this.notTaken.add('leftOut', 'Sound at a change of pages', 'pages change silently');
-  }
-
   /** The notes of a page, as a text that stands on none. */
   private notesOf(page: XmlElement, context: ShapeContext, name: string): string | undefined {
     const notes = childOf(page, 'presentation:notes');
@@ -412,13 +405,5 @@ export class DocumentBuilder {
     const content: Pick<Story, 'blocks' | 'order' | 'links'> = reader.content;
     this.texts.push({ content, home: null, story: id });
     return id;
-  }
-}
-
-function safeDecode(text: string): string {
-  try {
-    return decodeURIComponent(text);
-  } catch {
-    return text;
   }
 }

@@ -4,12 +4,27 @@ import type { ReadJob } from '../reader.ts';
 import type { LoadedFolio } from '../reader.ts';
 import type { Names } from './names.ts';
 import type { NotTakenList } from './notTaken.ts';
+import type { PictureInfo } from '../../ports/ports.ts';
 import { KEPT, lookInto } from './pictureFile.ts';
+import { recolouredSvg } from './recolour.ts';
+import type { ColourChanges } from './recolour.ts';
 import type { StoredFile } from './packageFiles.ts';
 import type { OdfPackage } from './odfPackage.ts';
 import { childOf, textOf } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
 
+/** Sounds and films that browsers play (common practice), by the ends of their names. */
+const PLAYED: Record<string, string> = {
+  mp3: 'audio/mpeg',
+  m4a: 'audio/mp4',
+  ogg: 'audio/ogg',
+  oga: 'audio/ogg',
+  wav: 'audio/wav',
+  mp4: 'video/mp4',
+  m4v: 'video/mp4',
+  webm: 'video/webm',
+  ogv: 'video/ogg',
+};
 /** Drawings become pictures of this many pixels to the inch where they stand, and of no more than the most across. */
 const VECTOR_PPI = 300;
 const MOST_PIXELS = 4000;
@@ -77,6 +92,34 @@ export class Pictures {
     return `data:${media.mediaType};base64,${Buffer.from(await this.job.blobs.read(media.sha256)).toString('base64')}`;
   }
 
+  /** A sound or film of the package as a file of the document; null where there is none that can be played. */
+  async takeMedia(plugin: XmlElement): Promise<string | null> {
+    const href = plugin.attributes['xlink:href'] ?? '';
+    const path = decodeURIComponent(safe(href)).replace(/^\.\//, '');
+    const extension = /\.([A-Za-z0-9]+)$/.exec(path)?.[1]?.toLowerCase() ?? '';
+    const mediaType = PLAYED[extension];
+    const file = mediaType === undefined ? null : await this.source.files.get(path);
+    if (!file || mediaType === undefined) return null;
+    const name = path.split('/').pop() ?? path;
+    const id = this.names.free('media', name.replace(/\.[A-Za-z0-9]+$/, ''));
+    const kept = `media/${id}.${extension}`;
+    const { sha256, bytes } = file;
+    this.media[id] = { id, name, file: kept, mediaType, sha256, bytes };
+    this.files.set(kept, { sha256, bytes });
+    return id;
+  }
+
+  /** A picture in the colours that its frame shows it in, as a picture of its own. */
+  async recoloured(taken: TakenPicture, changes: ColourChanges): Promise<TakenPicture> {
+    const { width = 1, height = 1, name } = this.media[taken.media]!;
+    const scale = Math.min(1, MOST_PIXELS / Math.max(width, height));
+    const drawn = await this.draw(
+      recolouredSvg(await this.dataOf(taken.media), { width: width * scale, height: height * scale }, changes),
+      name,
+    );
+    return (drawn && { media: drawn.media, natural: taken.natural }) || taken;
+  }
+
   private fromBlob(file: StoredFile, name: string, width: number, height: number): Promise<TakenPicture | null> {
     const known = this.known.get(file.sha256);
     if (known) return known;
@@ -123,12 +166,21 @@ export class Pictures {
     name: string,
     kind: { extension: string; mediaType: string },
     file: { sha256: string; bytes: number },
-    info: { width: number; height: number },
+    info: Pick<PictureInfo, 'width' | 'height' | 'colours'>,
     natural: TakenPicture['natural'],
   ): TakenPicture {
     const id = this.names.free('picture', name.replace(/\.[A-Za-z0-9]+$/, ''));
     const path = `media/${id}.${kind.extension}`;
-    this.media[id] = { id, name, file: path, mediaType: kind.mediaType, ...file, width: info.width, height: info.height };
+    this.media[id] = {
+      id,
+      name,
+      file: path,
+      mediaType: kind.mediaType,
+      ...file,
+      width: info.width,
+      height: info.height,
+      ...(info.colours !== 'rgb' && { colours: info.colours }),
+    };
     this.files.set(path, file);
     return { media: id, natural };
   }

@@ -7,7 +7,8 @@ import { hasText, ItemBuilder, NOTHING } from './itemBuilder.ts';
 import type { ItemInput, Made, Place, ShapeContext } from './itemBuilder.ts';
 import { integerOf, lengthOf, percentOf } from './lengths.ts';
 import { strokeOf, strokeOpacityOf } from './looks.ts';
-import { listChanges, placementOf } from './pictureLook.ts';
+import { placementOf } from './pictureLook.ts';
+import { colourChanges } from './recolour.ts';
 import { pathOf } from './shapePaths.ts';
 import { roomForText } from './roomForText.ts';
 import type { Scope } from './styleSheet.ts';
@@ -104,10 +105,40 @@ export class ShapeReader {
     const object = children.find((c) => /^draw:(object|object-ole|applet)$/.test(c.name));
     let made: Made | null = null;
     for (const image of children.filter((c) => c.name === 'draw:image')) made ??= await this.picture(element, image, place, graphic, link);
+    const played = media && (await this.played(element, media, place, graphic, link, made));
+    if (played) return played;
     const what = object ? 'Chart or object of another program' : media ? 'Sound or film' : null;
     if (what && made) this.context.notTaken.add('changed', what, 'the picture of it is shown; the object itself is kept with the original');
     else if (what) this.context.notTaken.add('leftOut', what, 'the file has no picture of it that could be shown');
     return made ?? NOTHING;
+  }
+
+  /** A sound or film with the picture that stands for it; null where its file is not in the package, or none that is played. */
+  private async played(
+    element: XmlElement,
+    plugin: XmlElement,
+    { width, height, transform }: Place,
+    graphic: Attributes,
+    link: XmlElement | null,
+    still: Made | null,
+  ): Promise<Made | null> {
+    const media = await this.context.pictures.takeMedia(plugin);
+    if (media === null) return null;
+    const picture = still?.items.find((i) => i.kind === 'picture');
+    const poster = picture?.kind === 'picture' ? (picture.media ?? undefined) : undefined;
+    const set = (name: string): boolean =>
+      childrenOf(plugin, 'draw:param').some((p) => p.attributes['draw:name'] === name && p.attributes['draw:value'] === 'true');
+    const item: ItemInput = {
+      ...this.make.common(element, 'media', link, graphic),
+      kind: 'media',
+      size: { width, height },
+      transform,
+      media,
+      ...(poster !== undefined && { poster }),
+      autoplay: set('AutoPlay'),
+      loop: set('Loop'),
+    };
+    return { items: [item], top: [item.id] };
   }
 
   private async picture(
@@ -117,10 +148,11 @@ export class ShapeReader {
     graphic: Attributes,
     link: XmlElement | null,
   ): Promise<Made | null> {
-    const { notTaken, sheet } = this.context;
-    const taken = await this.context.pictures.take(image, width, height);
-    if (!taken) return null;
-    listChanges(graphic, notTaken);
+    const { pictures, sheet } = this.context;
+    const original = await pictures.take(image, width, height);
+    if (!original) return null;
+    const changes = colourChanges(graphic);
+    const taken = changes ? await pictures.recoloured(original, changes) : original;
     const item: ItemInput = {
       ...this.make.common(element, 'picture', link, graphic),
       kind: 'picture',

@@ -21,6 +21,8 @@ export interface TextContext {
   origin(id: string, element: XmlElement): void;
   /** Where a reference leads; null where it is none that may be followed. */
   destination(href: string, window: string | undefined): Destination | null;
+  /** Takes note of a bookmark in a paragraph. */
+  mark(name: string, paragraph: string): void;
   /** What a header, footer or date field shows on this page; undefined on a master page. */
   declared(field: string): string | undefined;
   /** Reads a table that stands in a text, into the text's content; its id. */
@@ -111,7 +113,7 @@ export class TextReader {
     const look = book.own(style, properties, nearestElement(sheet, 'paragraph', own, scope));
     const overrides: ParagraphOverrides = { ...look.paragraph, ...(list && this.listLook(list, style, look.paragraph)) };
     const inherited = resolveParagraphStyle(book.head, style).character;
-    const inline = new InlineReader(this, this.context, scope, { ...inherited, ...look.character });
+    const inline = new InlineReader(this, this.context, scope, id, { ...inherited, ...look.character });
     inline.walk(element);
     const paragraph: Paragraph = {
       kind: 'paragraph',
@@ -185,6 +187,7 @@ class InlineReader {
     private readonly reader: TextReader,
     private readonly context: TextContext,
     private readonly scope: Scope,
+    private readonly paragraph: string,
     private readonly base: { size: number; leading: number | 'auto' },
   ) {}
 
@@ -299,9 +302,10 @@ class InlineReader {
       case 'office:annotation':
       case 'office:annotation-end':
         return notTaken.add('leftOut', 'Comment', 'comments are no part of the layout');
-      case 'text:soft-page-break':
       case 'text:bookmark':
       case 'text:bookmark-start':
+        return this.context.mark(a['text:name'] ?? '', this.paragraph);
+      case 'text:soft-page-break':
       case 'text:bookmark-end':
       case 'text:reference-mark':
       case 'text:reference-mark-start':

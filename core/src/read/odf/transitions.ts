@@ -1,6 +1,9 @@
 import type { z } from 'zod';
 import type { Transition } from '../../folio/motion.ts';
 import { secondsOf } from './lengths.ts';
+import type { NotTakenList } from './notTaken.ts';
+import { childrenOf, findInside } from './xmlTree.ts';
+import type { XmlElement } from './xmlTree.ts';
 
 type Attributes = Record<string, string>;
 type Made = z.infer<typeof Transition>;
@@ -92,4 +95,13 @@ function older(style: string): Omit<Made, 'seconds'> | null {
     };
   if (style === 'dissolve' || style === 'random') return { style: 'dissolve', direction: 0 };
   return null;
+}
+
+/** Lists what moves, sounds or hides on a page and has no counterpart. */
+export function listMotion(page: XmlElement, own: Attributes, notTaken: NotTakenList): void {
+  const animated = childrenOf(page).find((c) => /^anim:|^presentation:animations$/.test(c.name));
+  if (animated && (animated.children.length || animated.name !== 'anim:par'))
+    notTaken.add('leftOut', 'Animations of the page', 'objects stand still, as they are at the end of all of them');
+  if (own['presentation:visibility'] === 'hidden') notTaken.add('changed', 'Hidden page', 'it is shown like the others');
+  if (findInside(page, 'presentation:sound')) notTaken.add('leftOut', 'Sound at a change of pages', 'pages change silently');
 }
