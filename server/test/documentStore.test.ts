@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -13,7 +14,7 @@ import type { Db, Query } from '../src/database/db.ts';
 import { migrate } from '../src/database/migrate.ts';
 import { PostgresDb } from '../src/database/postgres.ts';
 import { DocumentStore, EditConflict } from '../src/documents/documentStore.ts';
-import { FontLibrary } from '../src/documents/fontLibrary.ts';
+import { FontLibrary, usedOf } from '../src/documents/fontLibrary.ts';
 import { RunStore } from '../src/runs/runStore.ts';
 import { lockData } from '../src/dataLock.ts';
 
@@ -45,14 +46,20 @@ describe.each(kinds)('documents on the %s database', (_name, connect) => {
   let db: Db;
   let store: DocumentStore;
   let flyer: Sample;
+  let folder: string;
+  const library = (): FontLibrary => new FontLibrary(db, new FileBlobs(join(folder, 'blobs')));
   beforeAll(async () => {
+    folder = await mkdtemp(join(tmpdir(), 'folio-store-'));
     db = await connect();
     await migrate(db, migrations);
     await migrate(db, migrations);
-    store = new DocumentStore(db, new FontLibrary(db, new FileBlobs(tmpdir())));
+    store = new DocumentStore(db, library());
     flyer = (await samples())[1]!;
   });
-  afterAll(() => db.close());
+  afterAll(async () => {
+    await db.close();
+    await rm(folder, { recursive: true, force: true });
+  });
 
   const type = (paragraphId: string, story: string, text: string): Edit => ({
     kind: 'text.replace',
@@ -64,7 +71,7 @@ describe.each(kinds)('documents on the %s database', (_name, connect) => {
 
   test('a document comes back as it was put in, from a fresh store too', async () => {
     const id = await add();
-    expect((await new DocumentStore(db, new FontLibrary(db, new FileBlobs(tmpdir()))).get(id)).folio).toEqual(flyer.folio);
+    expect((await new DocumentStore(db, library()).get(id)).folio).toEqual(flyer.folio);
     expect([...(await store.files(id))].sort()).toEqual([...flyer.files].sort());
   });
 
@@ -93,7 +100,7 @@ describe.each(kinds)('documents on the %s database', (_name, connect) => {
       burst: 'a',
       edits: [type('list-text-1', 'list-text', 'x'), type('list-text-1', 'list-text', 'y')],
     });
-    const fresh = new DocumentStore(db, new FontLibrary(db, new FileBlobs(tmpdir())));
+    const fresh = new DocumentStore(db, library());
     await fresh.undo(id, { actor: 'anna', rows: [1, 2] });
     expect(await textOf(id, 'list-text', 'list-text-1')).toBe(before);
     await store.undo(id, { actor: 'anna', rows: [3] });
@@ -115,6 +122,53 @@ describe.each(kinds)('documents on the %s database', (_name, connect) => {
     ).rejects.toThrow(/no paragraph/);
     expect((await store.get(id)).seq).toBe(0);
     expect(await textOf(id, 'list-text', 'list-text-1')).toMatch(/^A warm/);
+  });
+
+  test('a whole document is put in another’s place as one step: undone and brought back, with its files; not over what was changed since', async () => {
+    const id = await add();
+    const newer = structuredClone(flyer.folio);
+    newer.head.metadata.title = 'Open Dome Night, again';
+    const [gone] = newer.head.storyOrder;
+    const files = new Map([['origin-2/source.odg', { sha256: 'f'.repeat(64), bytes: 7 }]]);
+    const put = { seq: 0, actor: 'anna', source: 'night.odg', folio: newer, files };
+    const { rows } = await store.replace(id, put);
+    expect(rows.map((r) => [r.seq, r.edit])).toEqual([[1, { kind: 'newerVersion', args: { source: 'night.odg' } }]]);
+    // Only what differs is in the step.
+    expect(rows[0]!.patches.map((p) => p.path.join('.'))).toEqual(['head.metadata']);
+    expect((await new DocumentStore(db, library()).get(id)).folio.head.metadata.title).toBe('Open Dome Night, again');
+    expect((await store.files(id)).get('origin-2/source.odg')!.bytes).toBe(7);
+    await store.undo(id, { actor: 'anna', rows: [1] });
+    expect((await store.get(id)).folio).toEqual(flyer.folio);
+    expect((await store.files(id)).has('origin-2/source.odg')).toBe(true);
+    await expect(store.replace(id, put)).rejects.toBeInstanceOf(EditConflict);
+    expect(gone).toBeDefined();
+  });
+
+  test('fonts of one’s own: the same face again takes the old one’s place; documents that name the family are made of it', async () => {
+    const fonts = library();
+    const require = createRequire(import.meta.url);
+    const shipped = (name: string, folder: string, file: string): string =>
+      join(dirname(require.resolve(`@expo-google-fonts/${name}/package.json`)), folder, `${file}.ttf`);
+    const regular = shipped('work-sans', '400Regular', 'WorkSans_400Regular');
+    const id = await add();
+    const before = await store.contentHash(id);
+    const one = await fonts.add(regular);
+    expect(one).toMatchObject({ family: 'Work Sans', weight: 400, style: 'normal', mayEmbed: true });
+    expect((await fonts.add(regular)).sha256).toBe(one.sha256);
+    await fonts.add(shipped('work-sans', '700Bold', 'WorkSans_700Bold'));
+    expect((await fonts.list()).map((f) => f.weight)).toEqual([400, 700]);
+    expect(await store.contentHash(id)).not.toBe(before);
+    expect((await store.loaded(id)).library!.map((f) => f.family)).toEqual(['Work Sans', 'Work Sans']);
+    // A family that it does not name is none of its business.
+    const other = { ...flyer.folio.head, paragraphStyles: {}, characterStyles: {}, fonts: {}, fallbacks: {}, standIns: {} };
+    expect(usedOf(await fonts.list(), other)).toEqual([]);
+    expect(usedOf(await fonts.list(), { ...other, standIns: { gone: 'Work Sans' } })).toHaveLength(2);
+    for (const f of await fonts.list()) await fonts.remove(f.id);
+    expect(await store.contentHash(id)).toBe(before);
+    await expect(fonts.remove(one.id)).rejects.toThrow(/not in the library/);
+    const letter = join(folder, 'letter.ttf');
+    await writeFile(letter, 'Dear reader');
+    await expect(fonts.add(letter)).rejects.toThrow('This is not a TrueType or OpenType font.');
   });
 
   test('the content hash follows what outputs are made from, not the recipes', async () => {

@@ -1,6 +1,7 @@
 import { applyPatches, enablePatches, produceWithPatches, setAutoFreeze } from 'immer';
 import type { Patch } from 'immer';
 import type { Folio } from '../folio/folio.ts';
+import { same } from '../folio/same.ts';
 import { Head } from '../folio/head.ts';
 import { Spread } from '../folio/spread.ts';
 import { Story } from '../folio/story.ts';
@@ -78,7 +79,8 @@ export function replaceDocument(before: Folio, after: Folio): Applied {
 }
 
 function put(holder: Record<string, unknown>, key: string, before: unknown, after: unknown): void {
-  if (JSON.stringify(before) === JSON.stringify(after)) return;
+  // A database gives keys back in an order of its own.
+  if (same(before, after)) return;
   if (after === undefined) delete holder[key];
   else holder[key] = after;
 }
@@ -95,8 +97,7 @@ export function touchedBy(patches: readonly Patch[]): string[] {
   for (const { path } of patches) {
     const [part, id, ...rest] = path.map(String);
     if (part === 'head') touched.add(headEntity([id!, ...rest]));
-    else if (rest[0] === 'blocks' || rest[0] === 'items' || rest[0] === 'pages')
-      touched.add(rest[1] === undefined ? `${part}/${id}` : rest[1]);
+    else if (rest[0] === 'blocks' || rest[0] === 'items') touched.add(rest[1] === undefined ? `${part}/${id}` : rest[1]);
     else if (rest[0] === 'aliases') continue;
     else touched.add([part, id, rest[0]].filter(Boolean).join('/'));
   }

@@ -1,6 +1,6 @@
 import type { Folio } from '../folio/folio.ts';
 import { paragraphsOf, storyOfFrame } from '../folio/traverse.ts';
-import { same } from './threeWay.ts';
+import { same } from '../folio/same.ts';
 
 /** What the designer decided about an item or a page since it came in, in words. */
 export function decisionsAbout(was: Folio, here: Folio): (spread: string, id: string) => string[] {

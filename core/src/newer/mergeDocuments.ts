@@ -4,7 +4,8 @@ import type { Page, Spread } from '../folio/spread.ts';
 import type { Block, Story } from '../folio/story.ts';
 import { readText } from '../folio/text.ts';
 import { idsIn } from './mapIds.ts';
-import { mergeFields, mergeKeyed, mergeOrder, same } from './threeWay.ts';
+import { same } from '../folio/same.ts';
+import { mergeFields, mergeKeyed, mergeOrder } from './threeWay.ts';
 
 /** A thing of the document that was changed on both sides, in a field. */
 export interface DocumentClash {

@@ -7,7 +7,7 @@ import type { Contents, ItemLook } from './contents.ts';
 import { decisionsAbout } from './decisions.ts';
 import type { DocumentClash } from './mergeDocuments.ts';
 import type { Clashing, NewerReport, Unmatched } from './report.ts';
-import { same } from './threeWay.ts';
+import { same } from '../folio/same.ts';
 
 interface Compared {
   was: Folio;
