@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { spawnSync } from 'node:child_process';
 import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { dirname, join } from 'node:path';
+import { basename, dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { ConvertResult, InspectResult, SamplesResult } from '../src/index.ts';
 
@@ -18,12 +18,16 @@ const folio = (...args: string[]) => spawnSync(process.execPath, [program, ...ar
 describe('the command line', () => {
   test('samples, inspect and convert give the objects that are documented, and nothing else on standard output', async () => {
     const samples = SamplesResult.parse(JSON.parse(folio('samples', '--out', 'samples', '--json').stdout));
-    expect(samples.files.map((f) => f.title)).toEqual([
-      'The Marrowby Almanac',
-      'Open Dome Night',
-      'Handbook for Volunteer Observers',
-      'Five Worlds',
-    ]);
+    expect(samples.files.map((f) => basename(f.path))).toEqual(
+      [
+        ['marrowby-almanac', 'odg'],
+        ['open-dome-night', 'odg'],
+        ['observers-handbook', 'odg'],
+        ['five-worlds', 'odp'],
+      ].flatMap(([name, ending]) => [`${name}.efolio`, `${name}.${ending}`]),
+    );
+    // A package holds all of it; the others say what they cannot hold.
+    expect(samples.files.map((f) => f.notHeld.length > 0)).toEqual(samples.files.map((f) => !f.path.endsWith('.efolio')));
     const inspected = InspectResult.strict().parse(JSON.parse(folio('inspect', 'samples/marrowby-almanac.efolio', '--json').stdout));
     expect(inspected).toMatchObject({ title: 'The Marrowby Almanac', pages: 16 });
     expect(inspected.paragraphStyles.find((s) => s.id === 'title')).toMatchObject({ name: 'Feature title', element: 'h1', places: 3 });
