@@ -34,10 +34,10 @@ test('spreads are set by the typesetter, selected, zoomed and stepped through', 
   await expect.poll(width).toBeLessThan(before * 0.8);
   await page.keyboard.press('0');
   await page.locator('section[data-spread=s2] [data-reach="telescope-picture"]').click();
-  await expect(page.locator('.sheet h2')).toHaveText('Picture “Telescope”');
+  await expect(page.locator('.sheet-head h2')).toHaveText('Picture “Telescope”');
   await expect(page.locator('.sheet')).toContainText('177.5 × 81.8 mm');
   await page.keyboard.press('Escape');
-  await expect(page.locator('.sheet h2')).toHaveText('What to look at');
+  await expect(page.getByRole('heading', { name: 'What to look at' })).toBeVisible();
   await page.locator('.table').focus();
   await page.keyboard.press('PageDown');
   await expect(page.getByText('Pages 4–5')).toBeInViewport();

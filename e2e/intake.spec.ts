@@ -153,7 +153,8 @@ test('pages of a large file appear while it is read, and reading can be cancelle
   await expect(page.locator('.sketches svg').first()).toBeVisible();
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.locator('.sketches')).toHaveCount(0);
-  await page.waitForTimeout(1500);
+  // Whatever was under way when it was cancelled has come to its end by then.
+  await page.waitForTimeout(5000);
   await page.reload();
   await expect(page.locator('.shelf-row')).toHaveCount(before);
 });

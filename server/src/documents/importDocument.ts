@@ -34,7 +34,13 @@ export async function importFile(
   watch: Watch = {},
 ): Promise<{ id: string; title: string }> {
   const { folio, files } = await readFile(file, name, staging, blobs, pool, watch);
+  if (watch.signal?.aborted) throw stopped();
   const id = await documents.add({ folio, files }, name);
+  // Whoever stopped it while it was being stored does not find it on the shelf.
+  if (watch.signal?.aborted) {
+    await documents.remove(id);
+    throw stopped();
+  }
   return { id, title: folio.head.metadata.title || name };
 }
 
@@ -49,13 +55,14 @@ export async function readFile(
 ): Promise<LoadedFolio> {
   const outcome = await pool.read(file, name, staging, watch);
   if (!('ok' in outcome)) {
-    const f =
-      'failure' in outcome ? outcome.failure : { code: 'import.stopped', message: 'Reading was stopped.', advice: 'Bring it in again.' };
-    throw new FolioError(f.code, f.message, f.advice);
+    if ('failure' in outcome) throw new FolioError(outcome.failure.code, outcome.failure.message, outcome.failure.advice);
+    throw stopped();
   }
   await adopt(staging, blobs);
   return { folio: outcome.ok.folio, files: new Map(outcome.ok.files) };
 }
+
+const stopped = (): FolioError => new FolioError('import.stopped', 'Reading was stopped.', 'Bring it in again.');
 
 /** Moves what was unpacked into the blob folder; a blob that is there already is the same bytes. */
 async function adopt(staging: string, blobs: FileBlobs): Promise<void> {
