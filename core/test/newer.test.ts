@@ -47,6 +47,17 @@ const itemWith = (folio: Folio, text: string): { spread: string; item: string; s
   throw new Error(`no “${text}”`);
 };
 const edited = (folio: Folio, ...edits: Edit[]): Folio => edits.reduce((f, e) => applyEdit(f, e).folio, folio);
+/** The first eight letters of a paragraph written anew. */
+const begunWith = ({ story, paragraph: { id } }: ReturnType<typeof itemWith>, text: string): Edit => ({
+  kind: 'text.replace',
+  args: {
+    story,
+    from: { paragraphId: id, offset: 0 },
+    to: { paragraphId: id, offset: 8 },
+    content: [[{ type: 'span', text }]],
+    newIds: [],
+  },
+});
 const update = (was: Folio, here: Folio, there: Folio, chosen: [string, string][] = [], keep: string[] = []) =>
   newerVersion({ was, here, there, chosen: new Map(chosen), keep: new Set(keep) });
 const textsOf = (folio: Folio): string[][] =>
@@ -111,16 +122,7 @@ describe('a newer version of the same source', () => {
   test('a text written here and in the file: the file’s is taken and the clash is told; what a person keeps stays', async () => {
     const was = await file(EVENINGS);
     const at = itemWith(was, 'Marrowby opens');
-    const here = edited(was, {
-      kind: 'text.replace',
-      args: {
-        story: at.story,
-        from: { paragraphId: at.paragraph.id, offset: 0 },
-        to: { paragraphId: at.paragraph.id, offset: 8 },
-        content: [[{ type: 'span', text: 'The hill' }]],
-        newIds: [],
-      },
-    });
+    const here = edited(was, begunWith(at, 'The hill'));
     const there = await file([[EVENINGS[0]![0]!, { text: 'Marrowby opens its dome to everybody', y: 4 }], ...EVENINGS.slice(1)]);
     const { report, folio } = update(was, here, there);
     expect(report.clashes).toMatchObject([
@@ -135,16 +137,7 @@ describe('a newer version of the same source', () => {
   test('a change on one side only holds, whichever side it is', async () => {
     const was = await file(EVENINGS);
     const at = itemWith(was, 'Evenings');
-    const here = edited(was, {
-      kind: 'text.replace',
-      args: {
-        story: at.story,
-        from: { paragraphId: at.paragraph.id, offset: 0 },
-        to: { paragraphId: at.paragraph.id, offset: 8 },
-        content: [[{ type: 'span', text: 'Nights' }]],
-        newIds: [],
-      },
-    });
+    const here = edited(was, begunWith(at, 'Nights'));
     const { folio, report } = update(
       was,
       here,

@@ -1,14 +1,12 @@
 import type { Head } from '../folio/head.ts';
 import type { Paint } from '../folio/colour.ts';
-import { cellsInOrder } from '../folio/tableCells.ts';
+import { cellsInOrder, lookOfCell, roomInCell } from '../folio/tableCells.ts';
 import type { Cell, Table } from '../folio/story.ts';
-import { styleChain } from '../folio/resolve.ts';
+import type { CellStyle } from '../folio/styles.ts';
 import { ColumnFill, placed } from './columnFill.ts';
 import type { Rect } from '../folio/geometry.ts';
 import type { FrameBox, SetLine } from './marks.ts';
 import type { BuiltLine } from './setLine.ts';
-
-type CellStyle = Head['cellStyles'][string];
 
 /** Rows that stay together because cells span them: lines and boxes from the group's top left. */
 export interface RowGroup {
@@ -26,9 +24,6 @@ export interface SetTable {
   width: number;
 }
 
-/** Room inside a cell on every side where no style says otherwise, in points. */
-const INSET = 4;
-
 /** Column widths: fixed ones as they are, the rest by their shares of what is left; never negative. */
 export function columnWidths(columns: Table['columns'], room: number): number[] {
   const fixed = columns.reduce((sum, c) => sum + (c.unit === 'pt' ? c.width : 0), 0);
@@ -36,28 +31,6 @@ export function columnWidths(columns: Table['columns'], room: number): number[] 
   const left = Math.max(0, room - fixed);
   return columns.map((c) => (c.unit === 'pt' ? c.width : shares > 0 ? (left * c.width) / shares : 0));
 }
-
-/** A cell's style: its own, else what the table's style gives its row. */
-function cellStyle(head: Head, table: Table, cell: Cell): Partial<CellStyle> {
-  const style = table.style === undefined ? undefined : head.tableStyles[table.style];
-  const inHeader = cell.row < table.headerRows || cell.header;
-  const bodyRow = cell.row - table.headerRows;
-  const { alternate } = style ?? {};
-  const alternates = !inHeader && alternate && Math.floor(bodyRow / alternate.every) % 2 === 1;
-  const id = cell.style ?? (inHeader ? (style?.header ?? style?.body) : alternates ? alternate.style : style?.body);
-  const chain = styleChain(head.cellStyles, id);
-  return Object.assign({}, ...chain, definedOnly(cell)) as Partial<CellStyle>;
-}
-const definedOnly = (cell: Cell): Partial<CellStyle> => ({
-  ...(cell.fill !== undefined && { fill: cell.fill }),
-  ...(cell.stroke !== undefined && { stroke: cell.stroke }),
-  ...(cell.sides !== undefined && { sides: cell.sides }),
-  ...(cell.inset !== undefined && { inset: cell.inset }),
-});
-
-/** Room inside a cell: top, right, bottom, left. */
-const insetOf = ({ inset = INSET }: Partial<CellStyle>): readonly [number, number, number, number] =>
-  typeof inset === 'number' ? [inset, inset, inset, inset] : inset;
 
 /** Sets a table for a room: cells with their text, rows as high as their contents or their exact heights. */
 export function setTable(head: Head, table: Table, room: number, linesOf: (paragraph: string, width: number) => BuiltLine[]): SetTable {
@@ -69,8 +42,8 @@ export function setTable(head: Head, table: Table, room: number, linesOf: (parag
     .map((cell) => {
       const rows = Math.min(cell.rows, rowCount - cell.row);
       const right = lefts[Math.min(cell.column + cell.columns, widths.length)]!;
-      const style = cellStyle(head, table, cell);
-      const [insetTop, insetRight, insetBottom, insetLeft] = insetOf(style);
+      const style = lookOfCell(head, table, cell);
+      const [insetTop, insetRight, insetBottom, insetLeft] = roomInCell(style);
       const left = lefts[cell.column]!;
       const width = Math.max(0, right - left - insetLeft - insetRight);
       const fill = new ColumnFill({ x: 0, top: 0, width, height: Infinity }, 0, { firstBaseline: 'ascent', verticalAlign: 'top' }, null);

@@ -1,6 +1,6 @@
 import type { Head } from '../folio/head.ts';
 import { leadingOf, resolveParagraph } from '../folio/resolve.ts';
-import type { Paragraph, Story } from '../folio/story.ts';
+import type { Story } from '../folio/story.ts';
 
 /**
  * Takes away the empty paragraphs between others and gives their room to the paragraph before them as space after it.
@@ -35,5 +35,5 @@ export function closeUp(head: Head, story: Story): number {
 
 const isFilled = (story: Story, id: string): boolean => {
   const block = story.blocks[id];
-  return block?.kind !== 'paragraph' || (block satisfies Paragraph).content.length > 0;
+  return block?.kind !== 'paragraph' || block.content.length > 0;
 };

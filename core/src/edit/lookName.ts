@@ -1,6 +1,7 @@
 import type { HandLook } from '../folio/byHand.ts';
 import { solidHex } from '../folio/colour.ts';
 import type { Head } from '../folio/head.ts';
+import { weightName } from '../folio/weightName.ts';
 
 /** A look has at most so many words in its name; what is more is told apart by numbers. */
 const MOST = 3;
@@ -9,7 +10,7 @@ const MOST = 3;
 export function lookName({ paragraph: p, character: c }: HandLook, swatches: Head['swatches']): string {
   const words: string[] = [];
   if (c.fontFamily !== undefined) words.push(c.fontFamily);
-  if (c.fontWeight !== undefined) words.push(WEIGHTS[c.fontWeight] ?? `weight ${c.fontWeight}`);
+  if (c.fontWeight !== undefined) words.push(weightName(c.fontWeight) ?? `weight ${c.fontWeight}`);
   if (c.fontStyle !== undefined) words.push(c.fontStyle === 'italic' ? 'italic' : 'upright');
   if (c.size !== undefined) words.push(`${round(c.size)} pt`);
   if (c.fill !== undefined) words.push(solidHex(c.fill, swatches));
@@ -26,6 +27,5 @@ export function lookName({ paragraph: p, character: c }: HandLook, swatches: Hea
   return words.slice(0, MOST).join(', ') || 'own look';
 }
 
-const WEIGHTS: Record<number, string> = { 300: 'light', 400: 'regular', 500: 'medium', 600: 'semibold', 700: 'bold', 900: 'black' };
 const ALIGN = { left: 'left', right: 'right', centre: 'centred', justify: 'justified', justifyAll: 'justified' } as const;
 const round = (points: number): string => String(Math.round(points * 10) / 10);

@@ -1,4 +1,7 @@
+import type { Head } from './head.ts';
+import { styleChain } from './resolve.ts';
 import type { Cell, Story, Table } from './story.ts';
+import type { CellStyle } from './styles.ts';
 
 const ordered = new WeakMap<Table, readonly Cell[]>();
 
@@ -23,3 +26,27 @@ export function cellsByParagraph(story: Story): ReadonlyMap<string, { table: Tab
   }
   return known;
 }
+
+/** How a cell looks: by its own style, else by what the table's style gives its row; what is only the cell's goes before both. */
+export function lookOfCell(head: Pick<Head, 'cellStyles' | 'tableStyles'>, table: Table, cell: Cell): Partial<CellStyle> {
+  const style = table.style === undefined ? undefined : head.tableStyles[table.style];
+  const inHeader = cell.row < table.headerRows || cell.header;
+  const bodyRow = cell.row - table.headerRows;
+  const { alternate } = style ?? {};
+  const alternates = !inHeader && alternate && Math.floor(bodyRow / alternate.every) % 2 === 1;
+  const id = cell.style ?? (inHeader ? (style?.header ?? style?.body) : alternates ? alternate.style : style?.body);
+  return Object.assign({}, ...styleChain(head.cellStyles, id), ofItsOwn(cell)) as Partial<CellStyle>;
+}
+const ofItsOwn = (cell: Cell): Partial<CellStyle> => ({
+  ...(cell.fill !== undefined && { fill: cell.fill }),
+  ...(cell.stroke !== undefined && { stroke: cell.stroke }),
+  ...(cell.sides !== undefined && { sides: cell.sides }),
+  ...(cell.inset !== undefined && { inset: cell.inset }),
+});
+
+/** Room inside a cell on every side where no style says otherwise, in points. */
+const INSET = 4;
+
+/** Room around a cell's text: top, right, bottom, left. */
+export const roomInCell = ({ inset = INSET }: Partial<CellStyle>): readonly [number, number, number, number] =>
+  typeof inset === 'number' ? [inset, inset, inset, inset] : inset;

@@ -2,6 +2,7 @@ import type { Folio } from '../folio/folio.ts';
 import type { Head } from '../folio/head.ts';
 import { contentsOf } from './contents.ts';
 import type { Surface } from './contents.ts';
+import { NAMED } from './headKinds.ts';
 import { matchItems } from './matchItems.ts';
 import { matchPages } from './matchPages.ts';
 import { matchTexts } from './matchTexts.ts';
@@ -95,18 +96,6 @@ function matchStories(
     for (const [block, before] of matchTexts(mine, theirs)) found.set(block, before);
   }
 }
-
-const NAMED = [
-  'layers',
-  'paragraphStyles',
-  'characterStyles',
-  'listStyles',
-  'itemStyles',
-  'tableStyles',
-  'cellStyles',
-  'swatches',
-  'masterPages',
-] as const;
 
 /** Styles, layers and masters by their names, media by their bytes, fonts by what they are. */
 function matchHeads(older: Head, newer: Head, found: Map<string, string>): void {

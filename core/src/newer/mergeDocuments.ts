@@ -3,6 +3,7 @@ import type { Head } from '../folio/head.ts';
 import type { Page, Spread } from '../folio/spread.ts';
 import type { Block, Story } from '../folio/story.ts';
 import { readText } from '../folio/text.ts';
+import { KEYED } from './headKinds.ts';
 import { idsIn } from './mapIds.ts';
 import { same } from '../folio/same.ts';
 import { mergeFields, mergeKeyed, mergeOrder } from './threeWay.ts';
@@ -84,9 +85,7 @@ function mergeStory(a: Story, b: Story, c: Story, merge: Merge): Story {
   const block = (id: string, x: Block, y: Block, z: Block): Block => {
     if (x.kind !== 'paragraph' || y.kind !== 'paragraph' || z.kind !== 'paragraph') return merge(id, x, y, z);
     // A text that only looks otherwise here is the newer file's to change.
-    return readText(x) === readText(y) && !same(x.content, z.content)
-      ? { ...merge(id, x, { ...y, content: x.content }, z) }
-      : merge(id, x, y, z);
+    return readText(x) === readText(y) && !same(x.content, z.content) ? merge(id, x, { ...y, content: x.content }, z) : merge(id, x, y, z);
   };
   const { merged: blocks } = mergeKeyed(a.blocks, b.blocks, c.blocks, block);
   const order = mergeOrder(a.order, b.order, c.order).filter((id) => blocks[id]);
@@ -101,20 +100,6 @@ function mergeStory(a: Story, b: Story, c: Story, merge: Merge): Story {
     aliases: b.aliases,
   };
 }
-
-const KEYED = [
-  'swatches',
-  'layers',
-  'paragraphStyles',
-  'characterStyles',
-  'listStyles',
-  'itemStyles',
-  'tableStyles',
-  'cellStyles',
-  'fonts',
-  'media',
-  'masterPages',
-] as const;
 
 function mergeHead(a: Head, b: Head, c: Head, merge: Merge): Head {
   const { merged } = mergeFields<Head>(a, b, { ...c, id: b.id }, () => 'here');

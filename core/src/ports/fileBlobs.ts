@@ -32,7 +32,10 @@ export class FileBlobs implements BlobStore {
   async putFile(file: string): Promise<{ sha256: string; bytes: number }> {
     if ((await stat(file)).size > WHOLE) return this.put(createReadStream(file));
     return this.written(async (temporary) => {
-      const [bytes] = await Promise.all([readFile(file), copyFile(file, temporary).then(() => synced(temporary))]);
+      await copyFile(file, temporary);
+      await synced(temporary);
+      // The copy is what is hashed: the file may be written to meanwhile.
+      const bytes = await readFile(temporary);
       return { sha256: await digest(bytes), bytes: bytes.length };
     });
   }

@@ -125,20 +125,15 @@ describe('shapes that keep the proportions of their parts (19.221 draw:path-stre
       width,
       height,
     ).parts[0]!.path.map((s) => s.slice(1));
-  test('three times as wide as high: what is left of the point stays, what is right of it moves by the rest', () => {
-    expect(draw({ x: 50, y: 0 }, 300, 100)).toEqual([
+  test.each([
+    ['three times as wide as high: what is left of the point stays, what is right of it moves by the rest', 300, [20, 280, 300]],
+    ['no longer than its view box in that direction: all of it is scaled', 50, [10, 40, 50]],
+  ])('%s', (_, width, [left, right, end]) => {
+    expect(draw({ x: 50, y: 0 }, width, 100)).toEqual([
       [0, 0],
-      [20, 20],
-      [280, 20],
-      [300, 100],
-    ]);
-  });
-  test('no longer than its view box in that direction: all of it is scaled', () => {
-    expect(draw({ x: 50, y: 0 }, 50, 100)).toEqual([
-      [0, 0],
-      [10, 20],
-      [40, 20],
-      [50, 100],
+      [left, 20],
+      [right, 20],
+      [end, 100],
     ]);
   });
 });

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { resolveParagraph, styleChain } from '../../src/folio/resolve.ts';
+import { resolveParagraph } from '../../src/folio/resolve.ts';
+import { lookOfCell } from '../../src/folio/tableCells.ts';
 import type { Folio, Paragraph, Table } from '../../src/index.ts';
 import { incoherences } from '../../src/folio/coherence.ts';
 import { readFlat } from './support/flatFile.ts';
@@ -32,15 +33,14 @@ const read = async (table: string, automatic = ''): Promise<{ folio: Folio; tabl
   const fills = found.rows.map((_, row) => found.columns.map((__, column) => fillOf(folio, found, row, column)));
   return { folio, table: found, fills };
 };
-/** The fill that a cell gets in the end, as a grey from 0 to 15: the same rule as the typesetter's, told again. */
+/** The fill that a cell gets in the end, as a grey from 0 to f. */
 function fillOf({ head }: Folio, table: Table, row: number, column: number): string {
-  const cell = Object.values(table.cells).find((c) => c.row === row && c.column === column)!;
-  const style = table.style === undefined ? undefined : head.tableStyles[table.style]!;
-  const below = row - table.headerRows;
-  const id =
-    cell.style ?? (below < 0 ? (style?.header ?? style?.body) : below % 2 === 1 && style?.alternate ? style.alternate.style : style?.body);
-  const paint = cell.fill ?? Object.assign({}, ...styleChain(head.cellStyles, id))?.fill;
-  return paint?.type === 'colour' ? Math.round(paint.colour.r * 15).toString(16) : 'none';
+  const paint = lookOfCell(
+    head,
+    table,
+    Object.values(table.cells).find((c) => c.row === row && c.column === column)!,
+  ).fill;
+  return paint?.type === 'colour' && paint.colour.space === 'rgb' ? Math.round(paint.colour.r * 15).toString(16) : 'none';
 }
 
 describe('looks of tables', () => {

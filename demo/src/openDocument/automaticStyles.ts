@@ -1,4 +1,4 @@
-import { solidHex, styleChain } from '@elastic-folio/core';
+import { lookOfCell, roomInCell, solidHex } from '@elastic-folio/core';
 import type { Cell, Head, Stroke, Table } from '@elastic-folio/core';
 import { el, pt } from './element.ts';
 import type { Node } from './element.ts';
@@ -27,26 +27,20 @@ export class AutomaticStyles {
     return this.make(family === 'table-row' ? 'R' : 'C', family, undefined, [el(`style:${family}-properties`, { [attribute]: length })]);
   }
 
-  /** The whole look of a cell: its table's style for its row, its own style, what is its own. */
-  cell(head: Head, table: Table, cell: Cell | undefined, row: number): string {
-    const style = table.style === undefined ? undefined : head.tableStyles[table.style];
-    const below = row - table.headerRows;
-    const alternate =
-      style?.alternate && below >= 0 && Math.floor(below / style.alternate.every) % 2 === 1 ? style.alternate.style : undefined;
-    const named = cell?.style ?? (below < 0 || cell?.header ? (style?.header ?? style?.body) : (alternate ?? style?.body));
-    const look = Object.assign({}, ...styleChain(head.cellStyles, named), cell) as Partial<Head['cellStyles'][string]> & Partial<Cell>;
+  /** The whole look of a cell: there it has no style that its table's could change. */
+  cell(head: Head, table: Table, cell: Cell): string {
+    const look = lookOfCell(head, table, cell);
     const line = (s: Stroke | null | undefined): string =>
       s && s.weight > 0 && s.paint.type !== 'none' && s.paint.type !== 'gradient'
         ? `${pt(s.weight)} solid ${solidHex(s.paint, head.swatches)}`
         : 'none';
-    const inset = look.inset ?? 4;
-    const [top, right, bottom, left] = typeof inset === 'number' ? [inset, inset, inset, inset] : inset;
+    const [top, right, bottom, left] = roomInCell(look);
     const sides = look.sides ? Object.fromEntries(Object.entries(look.sides).map(([side, s]) => [`fo:border-${side}`, line(s)])) : {};
     const fill = look.fill;
     return this.make('Z', 'table-cell', undefined, [
       el('style:table-cell-properties', {
         'fo:background-color': fill && fill.type !== 'none' && fill.type !== 'gradient' ? solidHex(fill, head.swatches) : 'transparent',
-        'style:vertical-align': { top: 'top', centre: 'middle', bottom: 'bottom' }[cell?.verticalAlign ?? 'top'],
+        'style:vertical-align': { top: 'top', centre: 'middle', bottom: 'bottom' }[cell.verticalAlign],
         'fo:border': line(look.stroke),
         ...sides,
         'fo:padding-top': pt(top),

@@ -1,5 +1,5 @@
-import { itemBounds, overlap, pageOfItem, pagesOf, solidHex, storyOfFrame, translation } from '@elastic-folio/core';
-import type { Folio, Item, MasterPage, Page, Spread } from '@elastic-folio/core';
+import { itemBounds, masterChain, overlap, pageOfItem, pagesOf, solidHex, storyOfFrame, translation } from '@elastic-folio/core';
+import type { Folio, Item, Page, Spread } from '@elastic-folio/core';
 import { AutomaticStyles } from './automaticStyles.ts';
 import { el, pt, text } from './element.ts';
 import type { Node } from './element.ts';
@@ -74,13 +74,7 @@ export function drawingOf(folio: Folio, kind: Kind): DrawingXml {
         }),
       ]),
     );
-    const chain: MasterPage[] = [];
-    for (
-      let m = page.showMaster && page.master !== undefined ? head.masterPages[page.master] : undefined;
-      m && !chain.includes(m);
-      m = m.basedOn === undefined ? undefined : head.masterPages[m.basedOn]
-    )
-      chain.unshift(m);
+    const chain = page.showMaster ? masterChain(folio, page.master) : [];
     const items = chain.flatMap((m) =>
       m.order.flatMap((id) => (m.items[id] ? onMasters.shapes.item(m.items, m.items[id], translation(0, 0)) : [])),
     );

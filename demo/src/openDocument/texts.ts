@@ -149,7 +149,7 @@ export class Texts {
         return el(
           'table:table-cell',
           {
-            'table:style-name': this.automatic.cell(this.folio.head, table, cell, r),
+            'table:style-name': cell && this.automatic.cell(this.folio.head, table, cell),
             'table:number-rows-spanned': cell && cell.rows > 1 ? cell.rows : undefined,
             'table:number-columns-spanned': cell && cell.columns > 1 ? cell.columns : undefined,
           },

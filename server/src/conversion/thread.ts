@@ -20,7 +20,7 @@ const COVER_WIDTH = 412;
 /** Runs one task in a worker thread. What a person can mend comes back as a value, not as an exception. */
 export default async function run(task: Task): Promise<Outcome<ReadOutcome | Survey | Newer | Pictures | Conversion>> {
   try {
-    return { ok: await does(task) };
+    return { ok: await perform(task) };
   } catch (error) {
     if (error instanceof Cancelled) return { cancelled: true };
     if (error instanceof FolioError) return { failure: { code: error.code, message: error.message, advice: error.advice } };
@@ -28,7 +28,7 @@ export default async function run(task: Task): Promise<Outcome<ReadOutcome | Sur
   }
 }
 
-async function does(task: Task): Promise<ReadOutcome | Survey | Newer | Pictures | Conversion> {
+async function perform(task: Task): Promise<ReadOutcome | Survey | Newer | Pictures | Conversion> {
   switch (task.kind) {
     case 'read':
       return read(task);

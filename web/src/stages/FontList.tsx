@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button, Select } from 'antd';
+import { weightName } from '@elastic-folio/core';
 import type { FamilyReport } from '@elastic-folio/core/check';
 import { addFont, api } from '../api/client.ts';
 import type { ApiProblem } from '../api/client.ts';
@@ -12,7 +13,6 @@ const FROM: Record<FamilyReport['from'], string> = {
   shipped: 'comes with Elastic Folio',
   standIn: 'not there',
 };
-const WEIGHTS: Record<number, string> = { 300: 'light', 400: 'regular', 500: 'medium', 600: 'semibold', 700: 'bold', 900: 'black' };
 
 /** The families that the text asks for: what each is set with, and what to do where one is not there. */
 export function FontList({ id }: { id: string }) {
@@ -102,6 +102,6 @@ function StandIn({ family, by, families }: { family: string; by: string; familie
 }
 
 const faceName = ({ weight, style }: FamilyReport['faces'][number]): string => {
-  const name = WEIGHTS[weight] ?? String(weight);
+  const name = weightName(weight) ?? String(weight);
   return style === 'italic' ? (weight === 400 ? 'italic' : `${name} italic`) : name;
 };

@@ -196,8 +196,7 @@ function Missing({
 }) {
   const { older, newer } = proposal.report;
   const chosenFor = new Map(Object.entries(pairs).map(([theirs, ours]) => [ours, theirs]));
-  const shown = [...older];
-  if (!shown.length && !Object.keys(pairs).length) return null;
+  if (!older.length && !Object.keys(pairs).length) return null;
   const choose = (ours: string, theirs: string | null): void => {
     const next = Object.fromEntries(Object.entries(pairs).filter(([t, o]) => o !== ours && t !== theirs));
     onPairs(theirs === null ? next : { ...next, [theirs]: ours });
@@ -206,7 +205,7 @@ function Missing({
     <section>
       <h2>Not found again</h2>
       <p className="soft">
-        {shown.length ? 'Say what each became, or leave it: what was decided about it then goes.' : 'All of it has been given its place.'}
+        {older.length ? 'Say what each became, or leave it: what was decided about it then goes.' : 'All of it has been given its place.'}
         {Object.keys(pairs).length > 0 && (
           <Button type="link" size="small" onClick={() => onPairs({})}>
             Forget my {Object.keys(pairs).length === 1 ? 'choice' : 'choices'}
@@ -214,7 +213,7 @@ function Missing({
         )}
       </p>
       <ul className="missing">
-        {shown.map((o) => {
+        {older.map((o) => {
           const options = newer.filter((n) => n.kind === o.kind && n.of === o.of).map((n) => ({ value: n.id, label: nameOf(n) }));
           return (
             <li key={o.id}>

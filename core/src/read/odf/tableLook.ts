@@ -117,9 +117,9 @@ function lookOf(properties: Properties, context: TextContext): CellLook {
   if (new Set(lines).size > 1)
     Object.assign(out, {
       stroke: null,
-      sides: Object.fromEntries(SIDES.flatMap((side, i) => (lines[i] === undefined ? [] : [[side, strokeOf(lines[i])]]))),
+      sides: Object.fromEntries(SIDES.flatMap((side, i) => (lines[i] === undefined ? [] : [[side, lineOf(lines[i])]]))),
     });
-  else if (lines[0] !== undefined) out.stroke = strokeOf(lines[0]);
+  else if (lines[0] !== undefined) out.stroke = lineOf(lines[0]);
   const inset = SIDES.map((side) => lengthOf(a[`fo:padding-${side}`] ?? a['fo:padding']));
   if (inset.some((room) => room !== undefined)) out.inset = inset.map((room) => Math.max(0, room ?? 0)) as [number, number, number, number];
   return out;
@@ -141,7 +141,7 @@ function fillLook(a: Record<string, string>, { sheet, notTaken }: TextContext): 
   return stops[Math.floor(stops.length / 2)]!.paint;
 }
 
-function strokeOf(text: string): Stroke | null {
+function lineOf(text: string): Stroke | null {
   const border = borderOf(text);
   if (!border) return null;
   const { weight } = border;
