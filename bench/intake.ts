@@ -32,7 +32,7 @@ const sentence = (seed: number, length: number): string =>
   Array.from({ length }, (_, i) => WORDS[(seed * 5 + i * 3) % WORDS.length]).join(' ');
 
 /** A presentation of a hundred pages: a title, a list, shapes drawn by formulas, a table of boxes and a picture on each. */
-async function largePresentation(): Promise<Uint8Array> {
+export async function largePresentation(): Promise<Uint8Array> {
   const files: Record<string, [Uint8Array, { level: 0 | 6 }]> = {
     mimetype: [new TextEncoder().encode('application/vnd.oasis.opendocument.presentation'), { level: 0 }],
   };

@@ -3,6 +3,8 @@ import type { Readable } from 'node:stream';
 /** Bytes by the SHA-256 of their content. `put` stores all or nothing. */
 export interface BlobStore {
   put(content: Readable | Uint8Array): Promise<{ sha256: string; bytes: number }>;
+  /** The same for what is in memory, with its name as soon as that is known; it is there to stay only when `stored` has come. */
+  begin(content: Uint8Array): Promise<{ sha256: string; bytes: number; stored: Promise<void> }>;
   /** The same for a file on disk. */
   putFile(file: string): Promise<{ sha256: string; bytes: number }>;
   has(sha256: string): Promise<boolean>;

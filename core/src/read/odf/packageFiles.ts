@@ -25,6 +25,7 @@ export class PackageFiles {
   private readonly stored = new Map<string, Promise<StoredFile>>();
   private readonly waiting: string[] = [];
   private going = 0;
+  private readonly writing: Promise<void>[] = [];
 
   constructor(
     private readonly job: ReadJob,
@@ -60,20 +61,23 @@ export class PackageFiles {
     const { blobs, pictures } = this.job;
     if (size > IN_MEMORY) return blobs.put(await open());
     const bytes = await collect(await open(), IN_MEMORY, path);
-    const [file, look] = await Promise.all([blobs.put(bytes), PICTURE.test(path) ? lookInto(bytes, pictures) : undefined]);
+    const [{ stored, ...file }, look] = await Promise.all([blobs.begin(bytes), PICTURE.test(path) ? lookInto(bytes, pictures) : undefined]);
+    // Pages go on with what a picture is; that it is safely stored is waited for at the end.
+    this.writing.push(stored);
+    stored.catch(() => undefined);
     return look ? { ...file, look } : file;
   }
 
   /** Waits until all of it is stored; throws what went wrong first. */
   async settle(): Promise<void> {
     while (this.going || this.waiting.length) await Promise.allSettled(this.stored.values());
-    await Promise.all(this.stored.values());
+    await Promise.all([...this.stored.values(), ...this.writing]);
   }
 
   /** Gives the package back, when nothing of it is being read any more. */
   async close(): Promise<void> {
     this.waiting.splice(0);
-    await Promise.allSettled(this.stored.values());
+    await Promise.allSettled([...this.stored.values(), ...this.writing]);
     this.closing();
   }
 }
