@@ -41,7 +41,7 @@ export const Step = z.discriminatedUnion('do', [
   }),
 ]);
 
-/** *When* something happens, *do* these steps in order. */
+/** *When* something happens, *do* these steps in order, each `after` so many seconds from the cue's beginning. */
 export const Cue = z.object({ id: Id, trigger: Trigger, steps: z.array(Step.and(z.object({ after: z.number().min(0).default(0) }))) });
 export type Cue = z.infer<typeof Cue>;
 

@@ -1,4 +1,4 @@
-import { OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { OPS } from './pdfjs.ts';
 import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
 import { angleOf, apply, boundsOfPath, IDENTITY, multiply, transformRect } from '../../folio/geometry.ts';
 import type { ObservedRun, ObservedShape } from '../observed.ts';

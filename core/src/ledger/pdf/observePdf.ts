@@ -1,4 +1,4 @@
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { getDocument } from './pdfjs.ts';
 import type { Matrix, Rect } from '../../folio/geometry.ts';
 import type { PicturePort } from '../../ports/ports.ts';
 import { SIGNATURE_CELLS } from '../html/observeHtml.ts';

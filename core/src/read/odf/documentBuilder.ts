@@ -15,6 +15,7 @@ import { controlsIn } from './forms.ts';
 import { familiesByName, fontFaces, fontsWithoutFiles, readFonts, standInsFor } from './fonts.ts';
 import { ItemBuilder } from './itemBuilder.ts';
 import type { ShapeContext } from './itemBuilder.ts';
+import { animationsOf } from './animations.ts';
 import { Layers } from './layers.ts';
 import { Links } from './links.ts';
 import { fillOf } from './looks.ts';
@@ -32,7 +33,7 @@ import type { Scope } from './styleSheet.ts';
 import { readTableInto } from './tableReader.ts';
 import { languageOf } from './textProperties.ts';
 import { TextReader } from './textReader.ts';
-import { listMotion, motionOf } from './transitions.ts';
+import { listUnseen, motionOf } from './transitions.ts';
 import { childOf, childrenOf, textOf } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
 
@@ -83,6 +84,8 @@ export class DocumentBuilder {
   private readonly links: Links;
   /** Items by the ids that their elements have. */
   private readonly itemIds = new Map<string, string>();
+  /** What elements with ids of their own became, back to front. */
+  private readonly standing = new Map<string, readonly string[]>();
   private readonly decorations: string[] = [];
   private readonly path: { spread: string; item: string }[] = [];
   private readonly texts: ReadText[] = [];
@@ -244,6 +247,10 @@ export class DocumentBuilder {
       destination: (href, window) => this.links.destination(href, window),
       mark: (name, paragraph) => this.links.mark(name, paragraph),
       story: (content, place) => void this.texts.push({ content, place, home }),
+      stands: (element, items) => {
+        for (const own of [element.attributes['xml:id'], element.attributes['draw:id']])
+          if (own !== undefined && !this.standing.has(own)) this.standing.set(own, items);
+      },
       decoration: (item) => void this.decorations.push(item),
       isChained: (name) => name !== undefined && this.chained.has(name),
     };
@@ -302,7 +309,12 @@ export class DocumentBuilder {
     const fields = master && showMaster ? await this.fieldsOf(master, id, own, spreadId, declared) : { overrides: {}, items: [], top: [] };
     this.takeOrder(spreadId, a['draw:nav-order'], made.items);
     const items = [...(back.item ? [back.item] : []), ...fields.items, ...made.items];
-    listMotion(element, own, this.notTaken);
+    listUnseen(element, own, this.notTaken);
+    const { shown, pressed } = animationsOf(element, (own) => this.standing.get(own) ?? [], this.names, this.notTaken);
+    for (const { item, cue } of pressed) {
+      const found = made.items.find((i) => i.id === item);
+      if (found) found.cues = { ...found.cues, [cue.id]: cue };
+    }
     const motion = motionOf(own);
     if (motion.unknown) this.notTaken.add('leftOut', `Page transition “${motion.unknown}”`, 'there is none that is like it');
     const notes = this.notesOf(element, context, `${id}-notes`);
@@ -318,6 +330,7 @@ export class DocumentBuilder {
           ...(motion.transition && { transition: motion.transition }),
           ...(motion.advanceAfter !== undefined && { advanceAfter: motion.advanceAfter }),
           ...(notes !== undefined && { notes }),
+          ...(shown && { cues: { [shown.id]: shown } }),
         },
       ],
       items: Object.fromEntries(items.map((i) => [i.id, i])),

@@ -32,6 +32,8 @@ export interface ShapeContext extends TextContext {
   /** Takes a text that was read, and the frame that shows it. */
   story(content: Pick<Story, 'blocks' | 'order' | 'links'>, frame: TextPlace): void;
   decoration(item: string): void;
+  /** Takes note of the items that stand for an element. */
+  stands(element: XmlElement, items: readonly string[]): void;
   /** Whether another frame's text goes on in the frame of this name. */
   isChained(name: string | undefined): boolean;
 }

@@ -37,6 +37,7 @@ export class ShapeReader {
     const out: Made = { items: [], top: [] };
     for (const child of inOrder(childrenOf(parent))) {
       const made = await this.read(child, link);
+      this.context.stands(child, made.top);
       out.items.push(...made.items);
       out.top.push(...made.top);
     }

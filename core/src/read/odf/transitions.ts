@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import type { Transition } from '../../folio/motion.ts';
 import { secondsOf } from './lengths.ts';
 import type { NotTakenList } from './notTaken.ts';
-import { childrenOf, findInside } from './xmlTree.ts';
+import { findInside } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
 
 type Attributes = Record<string, string>;
@@ -97,11 +97,8 @@ function older(style: string): Omit<Made, 'seconds'> | null {
   return null;
 }
 
-/** Lists what moves, sounds or hides on a page and has no counterpart. */
-export function listMotion(page: XmlElement, own: Attributes, notTaken: NotTakenList): void {
-  const animated = childrenOf(page).find((c) => /^anim:|^presentation:animations$/.test(c.name));
-  if (animated && (animated.children.length || animated.name !== 'anim:par'))
-    notTaken.add('leftOut', 'Animations of the page', 'objects stand still, as they are at the end of all of them');
+/** Lists what sounds or hides on a page and has no counterpart. */
+export function listUnseen(page: XmlElement, own: Attributes, notTaken: NotTakenList): void {
   if (own['presentation:visibility'] === 'hidden') notTaken.add('changed', 'Hidden page', 'it is shown like the others');
   if (findInside(page, 'presentation:sound')) notTaken.add('leftOut', 'Sound at a change of pages', 'pages change silently');
 }
