@@ -5,11 +5,11 @@ import type { Cell } from '../folio/story.ts';
 import type { Role } from '../folio/styles.ts';
 import type { Composition, GlyphRun, SetLine } from '../compose/marks.ts';
 import { anchoredByParagraph } from '../compose/anchored.ts';
-import { isMasterInstance } from '../folio/masters.ts';
 import { paragraphRole } from '../folio/resolve.ts';
 import { SOFT_HYPHEN } from '../folio/text.ts';
 import { cellsByParagraph } from '../folio/tableCells.ts';
-import { heldItems, itemBounds, pageOfItem, paintOrder } from '../folio/traverse.ts';
+import { pageOfItem } from '../folio/traverse.ts';
+import { isFigure, isUnread, leaves, readingItems } from './readingOrder.ts';
 import { TableParts } from './tableParts.ts';
 import type { TablePart } from './tableParts.ts';
 
@@ -41,39 +41,6 @@ export interface PageReading {
   decorations: string[];
 }
 
-const FIGURES = new Set<Item['kind']>(['picture', 'media', 'switcher', 'veil', 'embed', 'field', 'tableFrame']);
-
-/** Whether an item speaks for itself; plain shapes do so only with an alt text. */
-export function isFigure(folio: Folio, item: Item): boolean {
-  const { decorations, leftOut } = folio.head.structure;
-  if (isMasterInstance(item.id) || decorations.includes(item.id) || leftOut.includes(item.id)) return false;
-  return FIGURES.has(item.kind) || (item.kind === 'shape' && !!item.alt);
-}
-
-/** A group's members as they are read, groups in groups unfolded. */
-function unfold(spread: Spread, item: Item, depth = 0): Item[] {
-  if (item.kind !== 'group' || depth > 32) return [item];
-  return item.members.flatMap((id) => (spread.items[id] ? unfold(spread, spread.items[id], depth + 1) : []));
-}
-
-/** Items of a spread in the order of the reading path; what the path does not name follows from the top down. */
-export function readingItems(folio: Folio, spread: Spread): Item[] {
-  const named = folio.head.structure.strands
-    .flatMap((strand) => strand.entries)
-    .filter((e) => e.spread === spread.id)
-    .flatMap((e) => (spread.items[e.item] ? unfold(spread, spread.items[e.item]!) : []));
-  const seen = new Set(named.map((i) => i.id));
-  const held = heldItems(spread);
-  const rest = paintOrder(folio, spread)
-    .filter((i) => !held.has(i.id))
-    .flatMap((i) => unfold(spread, i))
-    .filter((i) => !seen.has(i.id))
-    .map((item) => ({ item, box: itemBounds(spread.items, item) }))
-    .sort((a, b) => a.box.y - b.box.y || a.box.x - b.box.x)
-    .map((e) => e.item);
-  return [...named, ...rest];
-}
-
 /** What each page of a spread gives to read. `shown` says which items an output takes. */
 export function readingOfSpread(
   folio: Folio,
@@ -83,18 +50,17 @@ export function readingOfSpread(
 ): Map<string, PageReading> {
   const pages = new Map<string, PageReading>(spread.pages.map((p) => [p.id, { units: [], decorations: [] }]));
   const done = new Set<string>();
-  const anchored = anchoredOn(composition, spread);
+  const anchored = anchoredOn(folio, composition, spread);
   const visit = (item: Item): void => {
     if (done.has(item.id) || !shown(item)) return;
     done.add(item.id);
     const reading = pages.get(pageOfItem(spread, item).id)!;
     if (item.kind === 'textFrame') {
       // Master items repeat from page to page: they are seen, not read.
-      const left =
-        isMasterInstance(item.id) || folio.head.structure.leftOut.includes(item.id) || folio.head.structure.decorations.includes(item.id);
+      const left = isUnread(folio, item.id);
       const held = anchored.byFrame.get(item.id);
       const follow = (paragraph: string): void =>
-        held?.get(paragraph)?.forEach((id) => spread.items[id] && unfold(spread, spread.items[id]).forEach(visit));
+        held?.get(paragraph)?.forEach((id) => spread.items[id] && leaves(folio, spread, spread.items[id]).forEach(visit));
       if (left) reading.decorations.push(item.id);
       else {
         // What is anchored in a paragraph is read right after it; in a table, after the table.
@@ -118,7 +84,11 @@ export function readingOfSpread(
 }
 
 /** The items anchored in the texts of a spread's frames, members of groups included. */
-function anchoredOn(composition: Composition, spread: Spread): { byFrame: Map<string, Map<string, string[]>>; ids: Set<string> } {
+function anchoredOn(
+  folio: Folio,
+  composition: Composition,
+  spread: Spread,
+): { byFrame: Map<string, Map<string, string[]>>; ids: Set<string> } {
   const byFrame = new Map<string, Map<string, string[]>>();
   const ids = new Set<string>();
   for (const item of Object.values(spread.items)) {
@@ -127,7 +97,7 @@ function anchoredOn(composition: Composition, spread: Spread): { byFrame: Map<st
     const held = anchoredByParagraph(composed);
     byFrame.set(item.id, held);
     for (const id of [...held.values()].flat())
-      for (const leaf of spread.items[id] ? unfold(spread, spread.items[id]) : []) ids.add(leaf.id);
+      for (const leaf of spread.items[id] ? leaves(folio, spread, spread.items[id]) : []) ids.add(leaf.id);
   }
   return { byFrame, ids };
 }

@@ -13,7 +13,7 @@ import type { Conversion, ConversionPorts, WriteJob, Writer, WrittenFile } from 
 
 let made: Promise<Sample[]> | undefined;
 /** The samples, built once for a test file. */
-export const sample = async (id: 'marrowby-almanac' | 'open-dome-night'): Promise<Sample> =>
+export const sample = async (id: 'marrowby-almanac' | 'open-dome-night' | 'observers-handbook' | 'five-worlds'): Promise<Sample> =>
   (await (made ??= samples())).find((s) => s.folio.head.id === id)!;
 
 const derivedMap = new Map<string, Uint8Array>();

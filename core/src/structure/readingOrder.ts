@@ -1,0 +1,93 @@
+import type { Folio } from '../folio/folio.ts';
+import type { Item } from '../folio/items.ts';
+import type { Spread } from '../folio/spread.ts';
+import { isMasterInstance } from '../folio/masters.ts';
+import { paragraphRole } from '../folio/resolve.ts';
+import { heldItems, itemBounds, pageOfItem, paintOrder, paragraphsOf, storyOfFrame } from '../folio/traverse.ts';
+import { fixedFirst, pageOrder } from './pageOrder.ts';
+import type { Placed } from './pageOrder.ts';
+
+const FIGURES = new Set<Item['kind']>(['picture', 'media', 'switcher', 'veil', 'embed', 'field', 'tableFrame']);
+
+/** Whether an item speaks for itself; plain shapes do so only with an alt text. */
+export function isFigure(folio: Folio, item: Item): boolean {
+  return !isUnread(folio, item.id) && (FIGURES.has(item.kind) || (item.kind === 'shape' && !!item.alt));
+}
+
+/** Whether an item is seen and not read: it repeats from page to page, is decoration, or was left out. */
+export function isUnread(folio: Folio, id: string): boolean {
+  const { decorations, leftOut } = unreadOf(folio.head.structure);
+  return isMasterInstance(id) || decorations.has(id) || leftOut.has(id);
+}
+
+const unreadCache = new WeakMap<object, { decorations: ReadonlySet<string>; leftOut: ReadonlySet<string> }>();
+function unreadOf(structure: Folio['head']['structure']): { decorations: ReadonlySet<string>; leftOut: ReadonlySet<string> } {
+  let sets = unreadCache.get(structure);
+  if (!sets) unreadCache.set(structure, (sets = { decorations: new Set(structure.decorations), leftOut: new Set(structure.leftOut) }));
+  return sets;
+}
+
+/** Items of a spread in the order of the reading path; what the path does not name is read where it was worked out to be. */
+export function readingItems(folio: Folio, spread: Spread): Item[] {
+  const worked = workedOrder(folio, spread);
+  const named = new Set<string>();
+  for (const { entries } of folio.head.structure.strands)
+    for (const e of entries)
+      if (e.spread === spread.id && spread.items[e.item])
+        for (const leaf of leaves(folio, spread, spread.items[e.item]!)) named.add(leaf.id);
+  if (!named.size) return worked;
+  return fixedFirst(
+    [...named],
+    worked.map((i) => i.id),
+  ).map((id) => spread.items[id]!);
+}
+
+/** The order that the layout itself suggests, page by page; what is only seen comes last. */
+export function workedOrder(folio: Folio, spread: Spread): Item[] {
+  const held = heldItems(spread);
+  const tops = paintOrder(folio, spread).filter((i) => !held.has(i.id));
+  const byPage = new Map<string, Item[]>(spread.pages.map((p) => [p.id, []]));
+  for (const item of tops) byPage.get(pageOfItem(spread, item).id)!.push(item);
+  const out = [...byPage.values()].flatMap((items) => inOrder(folio, spread, items).flatMap((i) => leaves(folio, spread, i)));
+  return [...out.filter((i) => isRead(folio, i)), ...out.filter((i) => !isRead(folio, i))];
+}
+
+const isRead = (folio: Folio, item: Item): boolean =>
+  item.kind === 'textFrame' ? !isUnread(folio, item.id) && storyOfFrame(folio).has(item.id) : isFigure(folio, item);
+
+/** A group's members as they are read, groups in groups unfolded. */
+export function leaves(folio: Folio, spread: Spread, item: Item, depth = 0): Item[] {
+  if (item.kind !== 'group' || depth > 32) return [item];
+  const members = item.members.flatMap((id) => (spread.items[id] ? [spread.items[id]] : []));
+  return inOrder(folio, spread, members).flatMap((i) => leaves(folio, spread, i, depth + 1));
+}
+
+/** Items that stand beside one another, in the order in which they are read; what is only seen comes last. */
+function inOrder(folio: Folio, spread: Spread, items: readonly Item[]): Item[] {
+  const read = items.filter((i) => i.kind === 'group' || isRead(folio, i));
+  const order = pageOrder(read.map((i) => placedOf(folio, spread, i)));
+  return [...order.map((id) => spread.items[id]!), ...items.filter((i) => i.kind !== 'group' && !isRead(folio, i))];
+}
+
+function placedOf(folio: Folio, spread: Spread, item: Item): Placed {
+  const box = itemBounds(spread.items, item);
+  if (item.kind === 'group') {
+    const text = item.members.some((id) => spread.items[id]?.kind === 'textFrame' && storyOfFrame(folio).has(id));
+    return { id: item.id, box, kind: text ? 'text' : 'figure' };
+  }
+  if (item.kind !== 'textFrame') return { id: item.id, box, kind: 'figure' };
+  const story = folio.stories[storyOfFrame(folio).get(item.id) ?? ''];
+  if (!story) return { id: item.id, box, kind: 'text' };
+  const chain = story.frames.length > 1 ? { story: story.id, at: story.frames.findIndex((f) => f.item === item.id) } : undefined;
+  return { id: item.id, box, kind: 'text', as: chain ? undefined : meaningOf(folio, story.id), chain };
+}
+
+/** What a text in one frame is to others, by the role of what it begins with. */
+function meaningOf(folio: Folio, story: string): Placed['as'] {
+  for (const paragraph of paragraphsOf(folio.stories[story]!)) {
+    if (!paragraph.content.length) continue;
+    const { element } = paragraphRole(folio.head, paragraph.style);
+    return element === 'figcaption' ? 'caption' : element === 'aside' ? 'aside' : undefined;
+  }
+  return undefined;
+}
