@@ -1,10 +1,11 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Inline } from '../folio/story.ts';
 import { paragraphRole } from '../folio/resolve.ts';
-import { pagesOf, placeOfPage, printedNumber } from '../folio/traverse.ts';
+import { pagesOf, printedNumber } from '../folio/traverse.ts';
 import type { FieldKind } from './blockFacts.ts';
 import type { StorySetting } from './composeStory.ts';
 import type { FlowFrame } from './flow.ts';
+import { fieldText } from './fieldText.ts';
 
 type Field = Inline & { type: 'field' };
 
@@ -26,25 +27,12 @@ export class Fields {
   private sections = new Map<string, string>();
 
   text(folio: Folio, node: Field, frame: FlowFrame | null): string {
-    switch (node.field) {
-      case 'pageNumber': {
-        const place = frame && placeOfPage(folio, frame.page);
-        return place ? printedNumber(place) : (node.text ?? '');
-      }
-      case 'pageCount':
-        return String(pagesOf(folio).length);
-      case 'title':
-        return folio.head.metadata.title;
-      case 'reference':
-        return (node.target !== undefined && this.pages.get(node.target)) || (node.text ?? '');
-      case 'label':
-        // A word and its number, “Figure 3”, stay together.
-        return ((node.target !== undefined && this.labels.get(node.target)) || (node.text ?? '')).replaceAll(' ', '\u00A0');
-      case 'sectionName':
-        return (frame && this.sections.get(frame.page)) ?? node.text ?? '';
-      case 'date':
-        return node.text ?? '';
-    }
+    return fieldText(folio, node, {
+      page: frame ? frame.page : null,
+      pageOf: (paragraph) => this.pages.get(paragraph),
+      labelOf: (paragraph) => this.labels.get(paragraph),
+      sectionOn: (page) => this.sections.get(page),
+    });
   }
 
   /** Learns the numbers of paragraphs, which are known before anything is set. */

@@ -63,8 +63,10 @@ export const Pin = z.object({
   paragraph: Id,
   offset: z.number().int().min(0),
   as: z.enum(['inline', 'before', 'after', 'float']),
-  width: z.number().optional(),
+  /** How wide it is shown in running text, as a share of the text’s width. */
+  width: z.number().min(0.05).max(1).optional(),
 });
+export type Pin = z.infer<typeof Pin>;
 
 /** Meaning, beside the layout: it never moves anything on a page. */
 export const Structure = z.object({

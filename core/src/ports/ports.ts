@@ -1,3 +1,4 @@
+import type { Rect } from '../folio/geometry.ts';
 import type { Readable } from 'node:stream';
 
 /** Bytes by the SHA-256 of their content. `put` stores all or nothing. */
@@ -30,15 +31,24 @@ export interface EncodedPicture {
   height: number;
 }
 
+export interface PictureOptions {
+  maxWidth: number;
+  quality: number;
+  /** JPEG or PNG by what shows through, where nothing is said. */
+  format?: 'auto' | 'jpeg' | 'png' | 'webp';
+  /** Whether a JPEG appears whole at once and sharpens; it does where nothing is said. */
+  progressive?: boolean;
+}
+
 /** Decoding and encoding of pictures, with a limit on pixels so that a hostile file cannot fill memory. */
 export interface PicturePort {
   info(bytes: Uint8Array): Promise<PictureInfo>;
-  /** Re-encodes a picture no wider than `maxWidth` pixels: opaque ones as JPEG, others as PNG. */
-  encode(bytes: Uint8Array, options: { maxWidth: number; quality: number }): Promise<EncodedPicture>;
+  /** Re-encodes a picture no wider than `maxWidth` pixels. What shows through is white in a JPEG. */
+  encode(bytes: Uint8Array, options: PictureOptions): Promise<EncodedPicture>;
   /** Draws an SVG at its own size as PNG; `cover` gives its opacity alone, as grey from black (nothing) to white. */
   drawSvg(svg: string, show: 'picture' | 'cover'): Promise<Uint8Array>;
-  /** Average colours of a grid over the picture, row by row, three bytes each: enough to tell pictures apart. */
-  signature(bytes: Uint8Array, cells: number): Promise<Uint8Array>;
+  /** Average colours of a grid over the picture, or over a part of it in shares of its width and height, row by row, three bytes each: enough to tell pictures apart. */
+  signature(bytes: Uint8Array, cells: number, region?: Rect): Promise<Uint8Array>;
   /** The same for pixels that are decoded already, 3 or 4 bytes each. */
   signatureOfPixels(pixels: Uint8Array, width: number, height: number, channels: 3 | 4, cells: number): Promise<Uint8Array>;
 }

@@ -26,20 +26,22 @@ export const sharpPictures: PicturePort = {
     return { width: meta.width, height: meta.height, format: meta.format, hasAlpha: meta.hasAlpha, colours, density: meta.density };
   },
 
-  async encode(bytes, { maxWidth, quality }): Promise<EncodedPicture> {
+  async encode(bytes, { maxWidth, quality, format = 'auto', progressive = true }): Promise<EncodedPicture> {
     const meta = await this.info(bytes);
     const width = Math.max(1, Math.min(meta.width, Math.round(maxWidth)));
     const resized = opened(bytes).rotate().resize({ width, withoutEnlargement: true }).toColourspace('srgb');
-    const alpha = meta.hasAlpha && !(await opened(bytes).stats()).isOpaque;
-    const out = await (
-      alpha ? resized.png({ compressionLevel: 9 }) : resized.flatten({ background: '#fff' }).jpeg({ quality, mozjpeg: true })
-    ).toBuffer({ resolveWithObject: true });
-    return {
-      bytes: new Uint8Array(out.data),
-      mediaType: alpha ? 'image/png' : 'image/jpeg',
-      width: out.info.width,
-      height: out.info.height,
-    };
+    const chosen = format !== 'auto' ? format : meta.hasAlpha && !(await opened(bytes).stats()).isOpaque ? 'png' : 'jpeg';
+    const image =
+      chosen === 'png'
+        ? resized.png({ compressionLevel: 9 })
+        : chosen === 'webp'
+          ? resized.webp({ quality })
+          : resized.flatten({ background: '#fff' }).jpeg({
+              quality,
+              ...(progressive ? { mozjpeg: true } : { trellisQuantisation: true, overshootDeringing: true, quantisationTable: 3 }),
+            });
+    const out = await image.toBuffer({ resolveWithObject: true });
+    return { bytes: new Uint8Array(out.data), mediaType: `image/${chosen}`, width: out.info.width, height: out.info.height };
   },
 
   async drawSvg(svg, show) {
@@ -52,17 +54,42 @@ export const sharpPictures: PicturePort = {
     return new Uint8Array(await grey.png({ compressionLevel: 9 }).toBuffer());
   },
 
-  signature: (bytes, cells) => grid(opened(bytes), cells),
+  async signature(bytes, cells, region) {
+    if (!region || (region.width > 0.999 && region.height > 0.999)) return grid(opened(bytes), cells);
+    const { width, height } = await this.info(bytes);
+    const at = { left: Math.floor(region.x * width), top: Math.floor(region.y * height) };
+    const size = { width: Math.round(region.width * width), height: Math.round(region.height * height) };
+    const within = {
+      width: Math.max(1, Math.min(size.width, width - at.left)),
+      height: Math.max(1, Math.min(size.height, height - at.top)),
+    };
+    return grid(opened(bytes).extract({ ...at, ...within }), cells);
+  },
   signatureOfPixels: (pixels, width, height, channels, cells) => grid(sharp(pixels, { raw: { width, height, channels } }), cells),
 };
 
+/** Pixels across to which a picture is made smaller before its cells are averaged: enough for every line of it to count. */
+const AVERAGED = 512;
+
+/** Averages over the cells of a grid. Made small in one go, thin lines would fall through between the points that are looked at. */
 async function grid(image: Sharp, cells: number): Promise<Uint8Array> {
-  const raw = await image
+  const { data, info } = await image
     .flatten({ background: '#fff' })
     .toColourspace('srgb')
-    .resize(cells, cells, { fit: 'fill', kernel: 'linear' })
     .removeAlpha()
+    .resize({ width: AVERAGED, height: AVERAGED, fit: 'inside', withoutEnlargement: true })
     .raw()
-    .toBuffer();
-  return new Uint8Array(raw);
+    .toBuffer({ resolveWithObject: true });
+  const sums = new Float64Array(cells * cells * 3);
+  const counts = new Float64Array(cells * cells);
+  const { width, height, channels } = info;
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const cell = Math.floor((y * cells) / height) * cells + Math.floor((x * cells) / width);
+      counts[cell]!++;
+      const at = (y * width + x) * channels;
+      for (let c = 0; c < 3; c++) sums[cell * 3 + c]! += data[at + Math.min(c, channels - 1)]!;
+    }
+  // A picture of fewer pixels than cells leaves some empty.
+  return Uint8Array.from(sums, (sum, i) => Math.round(sum / Math.max(1, counts[Math.floor(i / 3)]!)));
 }

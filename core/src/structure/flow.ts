@@ -80,6 +80,7 @@ function blocksInOrder(folio: Folio, composition: Composition, { pages, shown }:
   const paragraphs = new Map<string, FlowParagraph>();
   const tables = new Set<string>();
   const notes = new Map<string, ReadonlySet<string>>();
+  const inLines = itemsInLines(folio);
   let readings: { spread: string; of: Map<string, PageReading> } | undefined;
   for (const { page, spread } of pages) {
     if (readings?.spread !== spread.id) readings = { spread: spread.id, of: readingOfSpread(folio, composition, spread, shown) };
@@ -90,6 +91,7 @@ function blocksInOrder(folio: Folio, composition: Composition, { pages, shown }:
     };
     for (const unit of readings.of.get(page.id)!.units) {
       if (unit.kind === 'figure') {
+        if (inLines.has(unit.item)) continue;
         begin();
         out.push({ kind: 'figure', item: spread.items[unit.item]!, spread: spread.id, page: page.id, captions: [], pin: null });
         continue;
@@ -138,6 +140,20 @@ function notesIn(story: Story, known: Map<string, ReadonlySet<string>>): Readonl
   }
   return found;
 }
+
+/** Items that stand in a line like a letter, with text around them: they are read with it. */
+const itemsInLines = (folio: Folio): Set<string> =>
+  new Set(
+    Object.values(folio.stories).flatMap((story) =>
+      Object.keys(story.items).length
+        ? Object.values(story.blocks).flatMap((b) =>
+            b.kind === 'paragraph' && b.content.some((n) => n.type === 'span' && n.text.trim())
+              ? b.content.flatMap((n) => (n.type === 'anchor' && n.place === 'inline' ? [n.item] : []))
+              : [],
+          )
+        : [],
+    ),
+  );
 
 /** Text that fits no frame follows what of its story does: a page is full, a flow never is. */
 function withLeftOverText(folio: Folio, composition: Composition, blocks: FlowBlock[]): FlowBlock[] {
@@ -247,6 +263,7 @@ function sectionsOf(folio: Folio, blocks: readonly FlowBlock[]): FlowSection[] {
       // A page that begins with pictures and then a heading begins with the pictures: they open the section.
       let from = now.blocks.length;
       while (from > 0 && opens(now.blocks[from - 1]!, block)) from--;
+      if (now.blocks.slice(0, from).every((b) => b.kind === 'pageMark')) from = 0;
       sections.push({ start: block, blocks: [...now.blocks.splice(from), block] });
     } else now.blocks.push(block);
   }

@@ -69,7 +69,8 @@ export function readingOfSpread(
         for (const unit of paragraphUnits(folio, composition, item.id)) {
           if (table !== unit.cell?.part) waiting.splice(0).forEach(follow);
           table = unit.cell?.part;
-          reading.units.push(unit);
+          // A paragraph that holds nothing but items says nothing itself; they are read where it stands.
+          if (saysSomething(unit)) reading.units.push(unit);
           if (table) waiting.push(unit.paragraph);
           else follow(unit.paragraph);
         }
@@ -141,9 +142,11 @@ function paragraphUnits(folio: Folio, composition: Composition, frame: string): 
     unit.begins = unit.lines[0]!.first;
     unit.ends = unit.lines[unit.lines.length - 1]!.last;
   }
-  // An empty line of text says nothing to a reader.
-  return units.filter((u) => !u.role.leaveOut && u.lines.some((l) => l.runs.length > 0));
+  return units;
 }
+
+/** An empty line of text says nothing to a reader, and what is left out is not said. */
+const saysSomething = (unit: ParagraphUnit): boolean => !unit.role.leaveOut && unit.lines.some((l) => l.runs.length > 0);
 
 /** A run's text as it is read: without the hyphens of divided words. */
 const readRun = (run: GlyphRun): string => run.text.replaceAll(SOFT_HYPHEN, '');

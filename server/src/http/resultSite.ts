@@ -1,6 +1,8 @@
 import express from 'express';
 import { join } from 'node:path';
-import type { Express } from 'express';
+import type { Express, Response } from 'express';
+import { bookFile, BOOK_PATH } from './bookFiles.ts';
+import type { BookAnswer } from './bookFiles.ts';
 import type { RunStore } from '../runs/runStore.ts';
 
 /**
@@ -23,8 +25,15 @@ export function resultSite(runs: RunStore, results: string, appPort: number): Ex
       res.setHeader('Referrer-Policy', 'no-referrer');
       // A sandboxed frame has no origin of its own; its fonts still come from here.
       res.setHeader('Access-Control-Allow-Origin', '*');
+      const book = BOOK_PATH.exec(req.path);
+      if (book) return void bookFile(join(results, run, 'book.epub'), book[1]!, req.query).then((f) => send(res, f), next);
       express.static(join(results, run), { dotfiles: 'deny', index: 'index.html', redirect: false })(req, res, next);
     }, next);
   });
   return app;
+}
+
+function send(res: Response, file: BookAnswer | null): void {
+  if (!file) return void res.status(404).end();
+  res.type(file.mediaType).send(Buffer.from(file.bytes));
 }

@@ -9,6 +9,7 @@ import { useDocument } from '../document/documentStore.ts';
 import { useKeys } from '../shell/keys.ts';
 import { PagePicture } from './PagePicture.tsx';
 import { PdfPage } from './PdfPage.tsx';
+import { ReadingView } from './ReadingView.tsx';
 
 /** The source page and the output's page side by side, at one scale and in step. */
 export function Compare() {
@@ -24,6 +25,7 @@ export function Compare() {
       queryFn: () => api.outputs(id),
       refetchInterval: (q) => (q.state.data?.some((o) => o.state === 'running' || o.state === 'waiting') ? 1000 : false),
     }).data ?? [];
+  const kinds = useQuery({ queryKey: ['kinds'], queryFn: api.outputKinds, staleTime: Infinity }).data ?? [];
   const resultPort = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity }).data?.resultPort;
   const ready = states.filter((o) => o.lastDone);
   const output = ready.find((o) => o.recipe === search.get('output')) ?? ready[0];
@@ -72,6 +74,8 @@ export function Compare() {
   // One scale for both sides: half the room in width, all of it in height.
   const scale = Math.max(0.1, Math.min((room.width - 72) / 2 / box.width, (room.height - 40) / box.height));
   const run = output.lastDone!;
+  const kind = kinds.find((k) => k.id === output.output);
+  const isBook = kind?.entry.endsWith('.epub') ?? false;
   const label = `Page ${number} of ${output.name}`;
   return (
     <div className="compare">
@@ -116,12 +120,22 @@ export function Compare() {
           <figcaption>The layout</figcaption>
           <PagePicture place={place} scale={scale} />
         </figure>
-        <figure>
+        <figure className={kind?.view === 'flow' ? 'flow' : undefined}>
           <figcaption>{output.name}</figcaption>
           {index < 0 ? (
             <div className="paper absent" style={{ width: box.width * scale, height: box.height * scale }}>
               This page is not in the chosen range.
             </div>
+          ) : kind?.view === 'flow' ? (
+            resultPort && (
+              <ReadingView
+                address={`http://${run.id}.localhost:${resultPort}/${isBook ? 'book/reading' : kind.entry}`}
+                isBook={isBook}
+                anchor={isBook ? `page-${place.page.id}` : ''}
+                label={label}
+                fresh={run.id}
+              />
+            )
           ) : output.output === 'pdf' ? (
             <PdfPage run={run.id} index={index} width={box.width * scale} height={box.height * scale} label={label} />
           ) : (

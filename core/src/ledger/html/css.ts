@@ -15,6 +15,8 @@ interface Rule {
 export interface FontFaceRule {
   family: string;
   source: string;
+  weight: string | undefined;
+  style: string | undefined;
 }
 
 /** A style sheet as far as results need it: compound and descendant selectors, `@font-face`; `@media` is passed over. */
@@ -30,6 +32,8 @@ export class StyleRules {
           const d = declarationsOf(node.block);
           this.fontFaces.push({
             family: unquote(d['font-family'] ?? ''),
+            weight: d['font-weight'],
+            style: d['font-style'],
             source: /url\(\s*["']?([^"')]+)/.exec(d['src'] ?? '')?.[1] ?? '',
           });
         }

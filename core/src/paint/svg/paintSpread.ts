@@ -35,7 +35,14 @@ export function paintItems(folio: Folio, composition: Composition, spread: Sprea
 }
 
 /** One item, and what it holds, as SVG in spread coordinates. */
-export function paintItem(folio: Folio, composition: Composition, spread: Spread, item: Item, o: SvgOptions, depth = 0): string {
+export function paintItem(
+  folio: Folio,
+  composition: Composition,
+  spread: Pick<Spread, 'items'>,
+  item: Item,
+  o: SvgOptions,
+  depth = 0,
+): string {
   const style = item.blend === 'normal' ? undefined : `mix-blend-mode:${item.blend}`;
   const fx = hasEffects(item.effects);
   const shell = {
@@ -63,7 +70,7 @@ export function paintItem(folio: Folio, composition: Composition, spread: Spread
   return fx ? `${filter}<g${attrs(shell)}><g${turned}>${inner}</g></g>` : `<g${attrs(shell)}${turned}>${inner}</g>`;
 }
 
-const filterOf = (folio: Folio, spread: Spread, item: Item): string =>
+const filterOf = (folio: Folio, spread: Pick<Spread, 'items'>, item: Item): string =>
   effectFilter(
     `${item.id}-fx`,
     item.effects,

@@ -6,7 +6,7 @@ import { attrs, escape, num } from '../../paint/svg/markup.ts';
 import { Cancelled } from '../../ports/ports.ts';
 import { readingOfSpread } from '../../structure/reading.ts';
 import type { PageReading } from '../../structure/reading.ts';
-import { PictureEncoder, pictureOf, shortHash } from '../shared/encodePictures.ts';
+import { PICTURE_EXTENSIONS, PictureEncoder, pictureOf, shortHash } from '../shared/encodePictures.ts';
 import { groupsApart } from '../shared/groupsApart.ts';
 import { itemsOfPage } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
@@ -51,7 +51,7 @@ export async function* writeHtml(job: WriteJob<HtmlSettings>): AsyncGenerator<Ou
       const media = pictureOf(item);
       if (!media || written.has(media)) continue;
       const picture = await encoder.get(media);
-      const path = `pictures/${media}-${shortHash(picture.bytes)}.${picture.mediaType === 'image/png' ? 'png' : 'jpg'}`;
+      const path = `pictures/${media}-${shortHash(picture.bytes)}.${PICTURE_EXTENSIONS[picture.mediaType]}`;
       written.set(media, path);
       yield file(path, picture.mediaType, picture.bytes);
     }

@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
 import type { WriteJob } from '../writer.ts';
-import type { EncodedPicture } from '../../ports/ports.ts';
+import type { EncodedPicture, PictureOptions } from '../../ports/ports.ts';
 import { PT_PER_INCH } from '../../folio/units.ts';
 import type { PaintedLeaf } from './paintedPage.ts';
 import { shownWidth } from '../../paint/html/paintItem.ts';
 
-const VERSION = 1;
+const VERSION = 2;
 
 /** The media file that an item shows as a still picture, if any. */
 export const pictureOf = (item: PaintedLeaf): string | null | undefined =>
@@ -15,12 +15,33 @@ export const pictureOf = (item: PaintedLeaf): string | null | undefined =>
 const pictureWidth = (item: PaintedLeaf): number =>
   item.kind === 'picture' ? shownWidth(item.placement, item.transform) : 'size' in item ? item.size.width : 0;
 
+/** What a recipe says of its pictures. */
+export interface PictureSettings {
+  resolution: number;
+  quality: number;
+  pictureFormat?: NonNullable<PictureOptions['format']>;
+  progressive?: boolean;
+}
+
+/** A recipe's wishes as those of the encoder. */
+export const encodingOf = ({ quality, pictureFormat, progressive }: PictureSettings): Omit<PictureOptions, 'maxWidth'> => ({
+  quality,
+  ...(pictureFormat && { format: pictureFormat }),
+  ...(progressive !== undefined && { progressive }),
+});
+
+export const PICTURE_EXTENSIONS: Record<EncodedPicture['mediaType'], string> = {
+  'image/jpeg': 'jpg',
+  'image/png': 'png',
+  'image/webp': 'webp',
+};
+
 /** Encodes pictures for an output, each once at its largest size, and keeps the results for the next run. */
 export class PictureEncoder {
   private readonly widths = new Map<string, number>();
   private readonly done = new Map<string, Promise<EncodedPicture>>();
 
-  constructor(private readonly job: WriteJob<{ resolution: number; quality: number }>) {}
+  constructor(private readonly job: WriteJob<PictureSettings>) {}
 
   /** Says that an item shows its picture; to be called for all items before the first is encoded. */
   want(item: PaintedLeaf): void {
@@ -37,10 +58,10 @@ export class PictureEncoder {
   private async encode(media: string): Promise<EncodedPicture> {
     const { settings, derived, pictures, folio } = this.job;
     const maxWidth = Math.ceil(((this.widths.get(media) ?? 0) / PT_PER_INCH) * settings.resolution) || 1;
-    const key = `picture/${VERSION}/${folio.head.media[media]?.sha256}/${maxWidth}/${settings.quality}`;
+    const key = `picture/${VERSION}/${folio.head.media[media]?.sha256}/${maxWidth}/${JSON.stringify(encodingOf(settings))}`;
     const kept = await derived.get(key);
     if (kept) return unpack(kept);
-    const encoded = await pictures.encode(await this.job.media(media), { maxWidth, quality: settings.quality });
+    const encoded = await pictures.encode(await this.job.media(media), { maxWidth, ...encodingOf(settings) });
     await derived.put(key, pack(encoded));
     return encoded;
   }

@@ -12,12 +12,8 @@ import type { Judgement } from '../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import type { FontSet } from '../../compose/fontSet.ts';
 import { groupsApart } from './groupsApart.ts';
+import { adapted, dropped, excluded, kept } from './judgements.ts';
 import type { Scope } from './scope.ts';
-
-const kept: Judgement = { outcome: 'kept', code: 'kept' };
-const excluded = (code: string, values: Judgement['values'] = {}): Judgement => ({ outcome: 'excluded', code, values });
-const dropped = (code: string, values: Judgement['values'] = {}): Judgement => ({ outcome: 'dropped', code, values });
-const adapted = (code: string, values: Judgement['values'] = {}): Judgement => ({ outcome: 'adapted', code, values });
 
 /** What differs between writers that place every page as designed. */
 export interface FixedPageWriter {

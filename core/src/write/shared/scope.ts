@@ -12,12 +12,18 @@ export interface Scope {
   pages: PagePlace[];
   hiddenLayers: boolean;
   shown(item: Item): boolean;
+  /** Whether an item is among those that were chosen, where only some are. */
+  chosen(item: Item): boolean;
   hasPage(id: string): boolean;
   /** Whether an item is taken: on a page in range and not on a layer left out. */
   takes(spread: Spread, item: Item): boolean;
 }
 
-export function scopeOf(folio: Folio, composition: Composition, settings: { pages: string; hiddenLayers: 'out' | 'in' }): Scope {
+export function scopeOf(
+  folio: Folio,
+  composition: Composition,
+  settings: { pages: string; hiddenLayers: 'out' | 'in'; only?: string },
+): Scope {
   const all = pagesOf(folio);
   const numbers = pageNumbers(settings.pages, all.length);
   const pages = all
@@ -25,11 +31,14 @@ export function scopeOf(folio: Folio, composition: Composition, settings: { page
     .map((p) => ({ ...p, spread: composedSpread(folio, composition, folio.spreads[p.spread.id]!) }));
   const ids = new Set(pages.map((p) => p.page.id));
   const hiddenLayers = settings.hiddenLayers === 'in';
-  const shown = (item: Item): boolean => hiddenLayers || !isOnHiddenLayer(folio, item);
+  const only = new Set((settings.only ?? '').split(/\s+/).filter(Boolean));
+  const chosen = (item: Item): boolean => !only.size || only.has(item.id);
+  const shown = (item: Item): boolean => chosen(item) && (hiddenLayers || !isOnHiddenLayer(folio, item));
   return {
     pages,
     hiddenLayers,
     shown,
+    chosen,
     hasPage: (id) => ids.has(id),
     takes: (spread, item) => shown(item) && ids.has(pageOfItem(spread, item).id),
   };

@@ -1,0 +1,310 @@
+import { align, unlikeness } from '../align.ts';
+import type { Evidence, Subject } from '../entry.ts';
+import type { Rect } from '../../folio/geometry.ts';
+import type { Folio } from '../../folio/folio.ts';
+import type { FontSet } from '../../compose/fontSet.ts';
+import type { ExpectedFlow, ExpectedFlowBlock } from './expectFlow.ts';
+import type { ObservedFlow, ObservedFlowBlock } from './observedFlow.ts';
+
+/** Mean difference of colour, of 255, at which two pictures count as different: above what compression does. */
+const PICTURE_TOLERANCE = 9;
+
+export interface FlowContext {
+  folio: Folio;
+  fonts: FontSet;
+  /** Whether the result brings the document’s typefaces. */
+  embeds: boolean;
+  /** Whether it brings a style sheet made from the document. */
+  styled: boolean;
+  /** Whether it has a table of contents, and pages to go to. */
+  navigates: boolean;
+  signature(media: string, region: Rect): Promise<Uint8Array>;
+}
+
+/** Spaces, soft hyphens and capitals are matters of look. */
+const dense = (text: string): string => text.replace(/[\s\u00A0\u00AD\u2003]+/g, '').toLowerCase();
+const short = (text: string): string => (text.length > 60 ? text.slice(0, 57) + '…' : text);
+
+class Findings {
+  readonly list: Evidence[] = [];
+  say(kind: Subject['kind'], id: string, aspect: string, agrees: boolean, says: string): void {
+    this.list.push({ subject: { kind, id, aspect }, agrees, says });
+  }
+}
+
+/** Compares running text that was read back with what the document asks for, subject by subject. */
+export async function compareFlow(expected: ExpectedFlow, observed: ObservedFlow, context: FlowContext): Promise<Evidence[]> {
+  const found = new Findings();
+  const { id } = context.folio.head;
+  found.say('document', id, 'title', observed.title === expected.title || !expected.title, `title “${observed.title}”`);
+  found.say(
+    'document',
+    id,
+    'language',
+    observed.language.toLowerCase() === expected.language.toLowerCase(),
+    `language ${observed.language || 'not set'}`,
+  );
+  if (context.navigates) compareOutline(expected, observed, found, id);
+  const { places, moved } = compareBlocks(expected, observed, found);
+  if (context.styled) compareLooks(expected, observed, places, context, found);
+  compareNotes(expected, observed, found);
+  compareTables(expected, observed, found);
+  await compareFigures(expected, observed, places, context, found);
+  compareFonts(observed, context, found);
+  const problem = observed.problems[0];
+  const says = problem
+    ? `${problem.file}: ${problem.says}`
+    : moved[0]
+      ? `“${short(moved[0])}” is read elsewhere`
+      : 'everything is read in the order of the reading path';
+  found.say('document', id, 'order', !problem && !moved.length, says);
+  compareAbsent(expected, observed, found);
+  return found.list;
+}
+
+function compareOutline(expected: ExpectedFlow, observed: ObservedFlow, found: Findings, id: string): void {
+  const [want, have] = [expected.outline.map(dense).filter(Boolean), observed.outline.map((o) => dense(o.text))];
+  const lost = observed.outline.find((o) => !o.found) ?? observed.pages.find((p) => !p.found);
+  // Without a heading the beginning of the text stands for all.
+  const agrees = !lost && (want.length ? want.length === have.length && want.every((t, i) => t === have[i]) : have.length === 1);
+  found.say(
+    'document',
+    id,
+    'outline',
+    agrees,
+    lost ? 'an entry leads to nothing' : `${have.length} entries${agrees ? '' : ` where ${want.length} should be`}`,
+  );
+}
+
+/** Pairs all blocks in their order; gives where each expected one was found, and the texts that are out of order. */
+function compareBlocks(expected: ExpectedFlow, observed: ObservedFlow, found: Findings): { places: (number | null)[]; moved: string[] } {
+  const want = expected.blocks.map((b) => dense(b.text));
+  const have = observed.blocks.map((b) => dense(b.text));
+  const places: (number | null)[] = expected.blocks.map(() => null);
+  const moved: string[] = [];
+  const extra: number[] = [];
+  for (const [from, to] of stretches(want, have)) {
+    const cost = (i: number, j: number): number => unlikeness(want[from[0] + i]!, have[to[0] + j]!);
+    for (const pair of align(from[1] - from[0], to[1] - to[0], cost)) {
+      if (pair.expected === null) extra.push(to[0] + pair.observed!);
+      else places[from[0] + pair.expected] = pair.observed === null ? null : to[0] + pair.observed;
+    }
+  }
+  const there = new Set(have);
+  places.forEach((at, i) => {
+    const block = expected.blocks[i]!;
+    if (at !== null) return comparePair(block, observed.blocks[at]!, found);
+    const elsewhere = there.has(want[i]!);
+    if (elsewhere) moved.push(block.text);
+    found.say('paragraph', block.paragraph, 'text', false, elsewhere ? 'it is read in another place' : 'it is not there');
+  });
+  for (const i of extra) {
+    const twin = want.indexOf(have[i]!);
+    if (twin >= 0 && places[twin] !== null)
+      found.say('paragraph', expected.blocks[twin]!.paragraph, 'text', false, 'it stands there twice');
+    else if (twin < 0) moved.push(observed.blocks[i]!.text);
+  }
+  return { places, moved };
+}
+
+/**
+ * Parts of both lists that belong together, cut at texts that stand once in each and in the same order: aligning a whole
+ * book at one time would take the square of its length.
+ */
+function* stretches(want: readonly string[], have: readonly string[]): Generator<[[number, number], [number, number]]> {
+  const once = (list: readonly string[]): Map<string, number> => {
+    const at = new Map<string, number>();
+    list.forEach((text, i) => at.set(text, at.has(text) ? -1 : i));
+    return at;
+  };
+  const [inWant, inHave] = [once(want), once(have)];
+  let [i, j] = [0, 0];
+  for (let k = 0; k < want.length; k++) {
+    const text = want[k]!;
+    const there = inHave.get(text);
+    if (text.length < 24 || inWant.get(text) !== k || there === undefined || there < j || k - i < 40) continue;
+    yield [
+      [i, k],
+      [j, there],
+    ];
+    [i, j] = [k, there];
+  }
+  yield [
+    [i, want.length],
+    [j, have.length],
+  ];
+}
+
+function comparePair(block: ExpectedFlowBlock, seen: ObservedFlowBlock, found: Findings): void {
+  const id = block.paragraph;
+  const same = dense(block.text) === dense(seen.text);
+  found.say('paragraph', id, 'text', same, same ? `“${short(seen.text.trim())}”` : `reads “${short(seen.text.trim())}”`);
+  const right = seen.element === block.element && (block.within === null || seen.within.includes(block.within));
+  const is = block.within === null ? seen.element : `${seen.element} in ${seen.within.slice(-2).join(' ')}`;
+  found.say(
+    'paragraph',
+    id,
+    'role',
+    right,
+    right ? `is ${is}` : `is ${is}, not ${block.element}${block.within === null ? '' : ` in ${block.within}`}`,
+  );
+  found.say('paragraph', id, 'language', seen.language.toLowerCase() === block.language.toLowerCase(), `language ${seen.language}`);
+  for (const link of block.links) {
+    const there = seen.links.filter((l) => dense(link.text).includes(dense(l.text)) && l.text.trim());
+    const agrees =
+      there.length > 0 && there.every((l) => (link.address === null ? !/^[a-z][a-z0-9+.-]*:/i.test(l.href) : l.href === link.address));
+    found.say('link', `${id}/${link.id}`, 'target', agrees, there[0] ? `leads to ${there[0].href}` : 'no link');
+  }
+  for (const r of block.readings) {
+    const agrees = seen.readings.some((s) => s.base === r.base && s.reading === r.reading);
+    found.say('ruby', r.id, 'reading', agrees, agrees ? `${r.base} is read ${r.reading}` : 'its reading is not there');
+  }
+}
+
+/** How paragraphs look: in which typeface, how large against the others, how aligned. */
+function compareLooks(
+  expected: ExpectedFlow,
+  observed: ObservedFlow,
+  places: readonly (number | null)[],
+  { embeds }: FlowContext,
+  found: Findings,
+): void {
+  const sized = expected.blocks.flatMap((b, i) => {
+    const em = places[i] === null ? NaN : Number.parseFloat(observed.blocks[places[i]!]!.look['font-size'] ?? '');
+    return em > 0 ? [b.look.size / em] : [];
+  });
+  // What one em is in points: all sizes must go by the same.
+  const base = sized.sort((a, b) => a - b)[Math.floor(sized.length / 2)] ?? 0;
+  expected.blocks.forEach((b, i) => {
+    if (places[i] === null) return;
+    const { look } = observed.blocks[places[i]!]!;
+    const family = /^\s*["']?([^"',]+)/.exec(look['font-family'] ?? '')?.[1]?.trim() ?? 'none';
+    const wrong = [
+      embeds && family !== b.look.family && `typeface ${family}, not ${b.look.family}`,
+      look['font-weight'] !== String(b.look.weight) && `weight ${look['font-weight']}, not ${b.look.weight}`,
+      look['font-style'] !== b.look.style && `${look['font-style']}, not ${b.look.style}`,
+      look['text-align'] !== b.look.align && `aligned ${look['text-align']}, not ${b.look.align}`,
+      Math.abs(Number.parseFloat(look['font-size'] ?? '') * base - b.look.size) > b.look.size * 0.02 && `size ${look['font-size']}`,
+    ].filter((w): w is string => typeof w === 'string');
+    found.say('paragraph', b.paragraph, 'look', !wrong.length, wrong[0] ?? `${family} ${look['font-weight']}, ${look['font-size']}`);
+  });
+}
+
+function compareNotes(expected: ExpectedFlow, observed: ObservedFlow, found: Findings): void {
+  const have = observed.notes.map((n) => ({ ...n, dense: dense(n.text) }));
+  for (const note of expected.notes) {
+    const there = have.find((n) => n.dense.includes(dense(note.text)));
+    found.say(
+      'note',
+      note.id,
+      'text',
+      there !== undefined && there.back,
+      there ? `note ${there.number}${there.back ? '' : ', without a way back'}` : 'it is not there',
+    );
+  }
+}
+
+function compareTables(expected: ExpectedFlow, observed: ObservedFlow, found: Findings): void {
+  const whole = observed.tables.length === expected.tables.length;
+  expected.tables.forEach((table, n) => {
+    const seen = whole
+      ? observed.tables[n]!
+      : observed.tables.find(
+          (t) =>
+            dense(
+              t
+                .flat()
+                .map((c) => c.text)
+                .join(''),
+            ) ===
+            dense(
+              table.rows
+                .flat()
+                .map((c) => c.text)
+                .join(''),
+            ),
+        );
+    found.say(
+      'table',
+      table.id,
+      'structure',
+      seen?.length === table.rows.length,
+      seen ? `a table of ${seen.length} rows` : 'it is no table',
+    );
+    table.rows.forEach((row, r) =>
+      row.forEach((cell, c) => {
+        const at = seen?.[r]?.[c];
+        const agrees =
+          at !== undefined &&
+          dense(at.text) === dense(cell.text) &&
+          at.heading === cell.heading &&
+          at.rows === cell.rows &&
+          at.columns === cell.columns;
+        found.say('cell', cell.cell, 'place', agrees, at ? `${at.heading ? 'heading' : 'cell'} “${short(at.text)}”` : 'it is not there');
+      }),
+    );
+  });
+}
+
+async function compareFigures(
+  expected: ExpectedFlow,
+  observed: ObservedFlow,
+  places: readonly (number | null)[],
+  context: FlowContext,
+  found: Findings,
+): Promise<void> {
+  const cost = (i: number, j: number): number => (expected.figures[i]!.alt === observed.figures[j]!.alt ? 0 : 0.5);
+  for (const pair of align(expected.figures.length, observed.figures.length, cost)) {
+    if (pair.expected === null) continue;
+    const { item, alt, media, region, after, pin } = expected.figures[pair.expected]!;
+    const seen = pair.observed === null ? undefined : observed.figures[pair.observed];
+    const aspect = item.kind === 'picture' ? 'picture' : item.kind === 'media' ? 'media' : 'place';
+    if (!seen) {
+      found.say('item', item.id, aspect, false, 'it is not there');
+      if (pin) found.say('pin', pin, 'place', false, 'it is not there');
+      continue;
+    }
+    found.say('item', item.id, 'alt', seen.alt === alt, seen.alt ? `alt text “${short(seen.alt)}”` : 'no alt text');
+    const far = media && seen.picture ? difference(await context.signature(media, region), seen.picture) : 0;
+    const right = seen.picture !== undefined && far <= PICTURE_TOLERANCE;
+    found.say(
+      'item',
+      item.id,
+      aspect,
+      right,
+      !seen.picture ? 'no picture can be read' : right ? 'the picture is there' : 'another picture is there',
+    );
+    // A pinned thing stands between the same two paragraphs, whatever else is missing.
+    const between = places.every((at, i) => at === null || at < seen.after === i < after);
+    if (pin) found.say('pin', pin, 'place', between, between ? 'it stands at its words' : 'it stands at other words');
+  }
+}
+
+function difference(a: Uint8Array, b: Uint8Array): number {
+  if (a.length !== b.length) return 255;
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += Math.abs(a[i]! - b[i]!);
+  return sum / a.length;
+}
+
+function compareFonts(observed: ObservedFlow, { folio, fonts, embeds }: FlowContext, found: Findings): void {
+  for (const font of Object.values(folio.head.fonts)) {
+    const face = fonts.faces.find((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
+    if (!face || !embeds) continue;
+    const there = observed.embedded.some((e) => e.family === font.family && e.weight === String(font.weight) && e.style === font.style);
+    // A font that no text of the result uses is rightly not there.
+    if (there || !face.mayEmbed) found.say('font', font.id, 'embedding', there === face.mayEmbed, there ? 'embedded' : 'not embedded');
+  }
+}
+
+/** What was left out must not be found. Short texts could stand elsewhere by chance and prove nothing. */
+function compareAbsent(expected: ExpectedFlow, observed: ObservedFlow, found: Findings): void {
+  const everything = observed.blocks.map((b) => dense(b.text)).join('\n');
+  const wanted = expected.blocks.map((b) => dense(b.text)).join('\n');
+  for (const { paragraph, text } of expected.absent) {
+    const d = dense(text);
+    if (d.length < 12 || wanted.includes(d)) continue;
+    const there = everything.includes(d);
+    found.say('paragraph', paragraph, 'text', !there, there ? 'it is in the result all the same' : 'not in the result');
+  }
+}

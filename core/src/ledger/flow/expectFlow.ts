@@ -1,0 +1,234 @@
+import type { FontSet } from '../../compose/fontSet.ts';
+import type { Composition, SetLine } from '../../compose/marks.ts';
+import { isSafeAddress } from '../../folio/address.ts';
+import type { Folio } from '../../folio/folio.ts';
+import type { Rect } from '../../folio/geometry.ts';
+import type { Item } from '../../folio/items.ts';
+import { resolveParagraph } from '../../folio/resolve.ts';
+import type { Paragraph, Story } from '../../folio/story.ts';
+import { cellsInOrder } from '../../folio/tableCells.ts';
+import { readText } from '../../folio/text.ts';
+import { flowOf } from '../../structure/flow.ts';
+import type { FlowBlock, FlowFigure, FlowScope, FlowSection } from '../../structure/flow.ts';
+import { textOfLines } from '../../structure/reading.ts';
+
+export interface ExpectedFlowBlock {
+  paragraph: string;
+  /** The element that it should be, and one that should be around it. */
+  element: string;
+  within: string | null;
+  text: string;
+  language: string;
+  links: { id: string; text: string; address: string | null }[];
+  readings: { id: string; base: string; reading: string }[];
+  look: ExpectedLook;
+}
+/** How a paragraph’s style looks; its size in points. */
+export interface ExpectedLook {
+  family: string;
+  weight: number;
+  style: string;
+  align: string;
+  size: number;
+}
+export interface ExpectedFigure {
+  item: Item;
+  alt: string;
+  /** The media file, where it is seen upright, and the part of it that is, in shares of its width and height. */
+  media: string | null;
+  region: Rect;
+  /** The number of blocks read before it. */
+  after: number;
+  pin: string | null;
+}
+export interface ExpectedFlow {
+  title: string;
+  language: string;
+  outline: string[];
+  blocks: ExpectedFlowBlock[];
+  figures: ExpectedFigure[];
+  tables: { id: string; rows: { cell: string; text: string; heading: boolean; rows: number; columns: number }[][] }[];
+  notes: { id: string; text: string }[];
+  absent: { paragraph: string; text: string }[];
+}
+
+/** Works out what reading running text back should find. Knows nothing of how any output is written. */
+export function expectFlow(
+  folio: Folio,
+  composition: Composition,
+  fonts: FontSet,
+  scope: FlowScope,
+  settings: { title: string; language: string; depth: number; lists?: 'lists' | 'text' },
+): ExpectedFlow {
+  return new Expectation(folio, composition, fonts, settings.lists === 'text').of(flowOf(folio, composition, scope), settings);
+}
+
+class Expectation {
+  private readonly lines = new Map<string, SetLine[]>();
+  private readonly out: Omit<ExpectedFlow, 'title' | 'language' | 'outline'> = {
+    blocks: [],
+    figures: [],
+    tables: [],
+    notes: [],
+    absent: [],
+  };
+  private readonly seen = new Set<string>();
+
+  constructor(
+    private readonly folio: Folio,
+    composition: Composition,
+    private readonly fonts: FontSet,
+    /** Entries of lists are paragraphs with their numbers in them. */
+    private readonly listsAsText: boolean,
+  ) {
+    for (const frame of composition.frames.values())
+      for (const line of frame.lines) {
+        const known = this.lines.get(line.paragraph);
+        if (!known) this.lines.set(line.paragraph, [line]);
+        // Rows that head a table are set again where it goes on.
+        else if (!known[known.length - 1]!.last) known.push(line);
+      }
+  }
+
+  of(sections: readonly FlowSection[], settings: { title: string; language: string; depth: number }): ExpectedFlow {
+    const { metadata } = this.folio.head;
+    for (const s of sections) for (const b of s.blocks) this.block(b);
+    for (const story of Object.values(this.folio.stories))
+      for (const b of Object.values(story.blocks))
+        if (b.kind === 'paragraph' && !this.seen.has(b.id)) this.out.absent.push({ paragraph: b.id, text: readText(b) });
+    const outline = sections.flatMap((s) =>
+      s.blocks.flatMap((b) => {
+        const level = b.kind === 'paragraph' ? Number(/^h([1-6])$/.exec(b.role.element)?.[1] ?? 9) : 9;
+        return b.kind === 'paragraph' && level <= settings.depth ? [readText(b.paragraph)] : [];
+      }),
+    );
+    return { title: settings.title || metadata.title, language: settings.language || metadata.language, outline, ...this.out };
+  }
+
+  private block(b: FlowBlock): void {
+    switch (b.kind) {
+      case 'pageMark':
+        return;
+      case 'paragraph': {
+        const { element } = b.role;
+        const around = element === 'blockquote' || element === 'aside' ? element : null;
+        const plain = PLAIN.has(element) || (element === 'li' && this.listsAsText);
+        this.paragraph(b.story, b.paragraph, plain ? 'p' : element, around);
+        for (const { figure } of b.inline) this.figure(figure);
+        return;
+      }
+      case 'table': {
+        const rows: ExpectedFlow['tables'][number]['rows'] = b.table.rows.map(() => []);
+        for (const cell of cellsInOrder(b.table)) {
+          const heading = cell.header || cell.row < b.table.headerRows;
+          const texts = cell.order.map((id) => this.inCell(b.story, id, heading ? 'th' : 'td'));
+          rows[cell.row]?.push({ cell: cell.id, text: texts.join(' '), heading, rows: cell.rows, columns: cell.columns });
+        }
+        this.out.tables.push({ id: b.table.id, rows });
+        return;
+      }
+      case 'figure':
+        this.figure(b);
+        return;
+      case 'box':
+        for (const inner of b.blocks) this.block(inner);
+    }
+  }
+
+  private inCell(story: Story, id: string, around: string): string {
+    const block = story.blocks[id];
+    if (block?.kind !== 'paragraph') return '';
+    this.paragraph(story, block, 'p', around);
+    return this.textOf(block, true);
+  }
+
+  private figure({ item, captions, pin }: FlowFigure): void {
+    const media = item.kind === 'picture' ? item.media : item.kind === 'media' ? (item.poster ?? null) : null;
+    const region = regionShown(item);
+    const shows = media !== null || item.kind === 'shape';
+    if (shows)
+      this.out.figures.push({
+        item,
+        alt: item.alt ?? '',
+        media: region ? media : null,
+        region: region ?? WHOLE,
+        after: this.out.blocks.length,
+        pin: pin?.id ?? null,
+      });
+    const inCaption = shows ? 'figcaption' : 'p';
+    for (const c of captions) this.paragraph(c.story, c.paragraph, captions.length > 1 && shows ? 'p' : inCaption, shows ? 'figure' : null);
+  }
+
+  private paragraph(story: Story, p: Paragraph, element: string, within: string | null): void {
+    this.seen.add(p.id);
+    const { character, paragraph } = resolveParagraph(this.folio.head, p);
+    const { language } = character;
+    const face = this.fonts.match(character);
+    const links = new Map<string, string>();
+    const readings: ExpectedFlowBlock['readings'] = [];
+    for (const node of p.content) {
+      if (node.type === 'span' && node.link !== undefined) links.set(node.link, (links.get(node.link) ?? '') + node.text);
+      if (node.type === 'ruby') readings.push({ id: node.id, base: node.base, reading: node.reading });
+      if (node.type === 'note') this.note(story, node.id, node.order);
+    }
+    // A paragraph without a word is no block.
+    const text = this.textOf(p, element !== 'li');
+    if (!text.trim()) return;
+    this.out.blocks.push({
+      paragraph: p.id,
+      element,
+      within,
+      text,
+      language,
+      readings,
+      look: {
+        family: face.family,
+        weight: character.fontWeight,
+        style: character.fontStyle,
+        align: ALIGN[paragraph.align],
+        size: character.size,
+      },
+      links: [...links].flatMap(([id, words]): ExpectedFlowBlock['links'] => {
+        const d = story.links[id]?.destination;
+        if (d?.to === 'address') return isSafeAddress(d.href) ? [{ id, text: words, address: d.href }] : [];
+        return d?.to === 'page' || d?.to === 'paragraph' ? [{ id, text: words, address: null }] : [];
+      }),
+    });
+  }
+
+  private note(story: Story, id: string, order: readonly string[]): void {
+    const texts = order.flatMap((p) => {
+      const block = story.blocks[p];
+      if (block?.kind !== 'paragraph') return [];
+      this.seen.add(p);
+      return [readText(block)];
+    });
+    if (texts.length) this.out.notes.push({ id, text: texts.join(' ') });
+  }
+
+  /** A paragraph’s text as it was set, through all frames it runs over; as it stands where it fits none. */
+  private textOf(p: Paragraph, labelled: boolean): string {
+    const lines = this.lines.get(p.id);
+    if (!lines?.some((l) => l.last)) return readText(p);
+    return textOfLines(labelled ? lines : lines.map((l) => ({ ...l, runs: l.runs.filter((r) => r.generated !== 'label') })));
+  }
+}
+
+const ALIGN = { left: 'left', right: 'right', centre: 'center', justify: 'justify', justifyAll: 'justify' } as const;
+
+/** Roles of paragraphs that are told by what is around them, or by nothing. */
+const PLAIN = new Set(['figcaption', 'th', 'td', 'aside', 'blockquote', 'span']);
+
+const WHOLE: Rect = { x: 0, y: 0, width: 1, height: 1 };
+
+/** The part of its picture that an item shows; null where it is turned, mirrored or cut out, or stands in a frame of its own. */
+function regionShown(item: Item): Rect | null {
+  if (item.kind === 'media') return WHOLE;
+  if (item.kind !== 'picture' || item.clip || item.stroke || item.corner || item.opacity !== 1) return null;
+  const [a, b, c, d, e, f] = item.placement;
+  const upright = [item.transform[1], item.transform[2], b, c].every((n) => Math.abs(n) < 1e-6) && item.transform[0] > 0 && a > 0 && d > 0;
+  if (!upright) return null;
+  const within = (n: number): number => Math.min(1, Math.max(0, n));
+  const [x, y] = [within(-e / a), within(-f / d)];
+  return { x, y, width: within((item.size.width - e) / a) - x, height: within((item.size.height - f) / d) - y };
+}

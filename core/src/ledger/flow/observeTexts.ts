@@ -1,0 +1,202 @@
+import type { PicturePort } from '../../ports/ports.ts';
+import { StyleRules } from '../html/css.ts';
+import { attribute, elementsOf, isElement, isText, parsePage, textOf } from '../html/dom.ts';
+import type { Element, Node } from '../html/dom.ts';
+import { SIGNATURE_CELLS } from '../html/observeHtml.ts';
+import type { ObservedCell } from '../observed.ts';
+import type { ObservedFlow, ObservedFlowBlock } from './observedFlow.ts';
+
+export interface TextFile {
+  path: string;
+  text: string;
+}
+export interface FlowFiles {
+  file(path: string): Promise<Uint8Array | undefined>;
+  pictures: PicturePort;
+}
+
+const BLOCKS = new Set(['h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'p', 'li', 'pre', 'figcaption', 'td', 'th', 'div']);
+/** What stands in these is no text of the document: readings, what stands in for them, ways back from notes. */
+const isAside = (e: Element): boolean => e.tagName === 'rt' || e.tagName === 'rp' || attribute(e, 'role') === 'doc-backlink';
+
+/** Reads files of running text in their order: what stands in them, in the order in which it is read. */
+export async function observeTexts(
+  texts: readonly TextFile[],
+  files: FlowFiles,
+): Promise<Pick<ObservedFlow, 'blocks' | 'figures' | 'tables' | 'notes' | 'problems'>> {
+  const out = { blocks: [], figures: [], tables: [], notes: [], problems: [] } as Pick<
+    ObservedFlow,
+    'blocks' | 'figures' | 'tables' | 'notes' | 'problems'
+  >;
+  const documents = texts.map((t) => ({ ...t, root: parsePage(t.text) }));
+  const ids = new Map(documents.map((d) => [d.path, new Set([...elementsOf(d.root)].flatMap((e) => attribute(e, 'id') ?? []))]));
+  for (const { path, root } of documents) {
+    const seen = new Set<string>();
+    for (const e of elementsOf(root)) {
+      const id = attribute(e, 'id');
+      if (id !== undefined && seen.has(id)) out.problems.push({ file: path, says: `“${id}” names two elements` });
+      if (id !== undefined) seen.add(id);
+      const href = e.tagName === 'a' ? attribute(e, 'href') : undefined;
+      const target = href === undefined ? null : resolve(path, href);
+      if (target && !(ids.get(target.file)?.has(target.id) ?? (target.id === '' && ids.has(target.file))))
+        out.problems.push({ file: path, says: `a link leads to “${href}”, which is not there` });
+    }
+    const rules = await sheetsOf(path, root, files);
+    const html = [...elementsOf(root)].find((e) => e.tagName === 'html');
+    const body = [...elementsOf(root)].find((e) => e.tagName === 'body');
+    if (body) await new TextWalker(path, out, files, rules).read(body, (html && attribute(html, 'lang')) ?? '');
+  }
+  return out;
+}
+
+/** The file and id that a reference inside a result leads to; null where it leads outside. */
+export function resolve(from: string, href: string): { file: string; id: string } | null {
+  if (/^[a-z][a-z0-9+.-]*:/i.test(href)) return null;
+  const [path = '', id = ''] = href.split('#');
+  if (!path) return { file: from, id };
+  const parts = from.split('/').slice(0, -1);
+  for (const part of decodeURIComponent(path).split('/')) {
+    if (part === '..') parts.pop();
+    else if (part !== '.') parts.push(part);
+  }
+  return { file: parts.join('/'), id };
+}
+
+interface Where {
+  language: string;
+  within: string[];
+}
+
+class TextWalker {
+  constructor(
+    private readonly path: string,
+    private readonly out: Pick<ObservedFlow, 'blocks' | 'figures' | 'tables' | 'notes' | 'problems'>,
+    private readonly files: FlowFiles,
+    private readonly rules: StyleRules,
+  ) {}
+
+  async read(node: Node, language: string): Promise<void> {
+    await this.visit(node, { language, within: [] });
+  }
+
+  private async visit(node: Node, where: Where): Promise<void> {
+    if (!isElement(node)) return;
+    const language = attribute(node, 'lang') ?? where.language;
+    const inside: Where = { language, within: [...where.within, node.tagName] };
+    if (/footnote|endnote/.test(attribute(node, 'epub:type') ?? '') || /^doc-(footnote|endnote)$/.test(attribute(node, 'role') ?? '')) {
+      const back = [...elementsOf(node)].find((e) => attribute(e, 'role') === 'doc-backlink');
+      this.out.notes.push({ number: back ? textOf(back).trim() : '', text: readable(node).trim(), back: back !== undefined });
+      // Notes stand at the end of a file and are read where their reference leads.
+      return;
+    }
+    if (node.tagName === 'table') this.out.tables.push(tableOf(node));
+    if (node.tagName === 'img') await this.figure(node);
+    if (BLOCKS.has(node.tagName) && hasOwnText(node)) this.block(node, inside);
+    for (const child of node.childNodes) await this.visit(child, inside);
+  }
+
+  private block(e: Element, { language, within }: Where): void {
+    const block: ObservedFlowBlock = {
+      element: e.tagName,
+      within: within.slice(0, -1),
+      text: ownText(e),
+      language,
+      links: [],
+      readings: [],
+      look: this.rules.styleOf(e, ancestorsOf(e)),
+      file: this.path,
+    };
+    for (const inner of ownElements(e)) {
+      const href = attribute(inner, 'href');
+      if (inner.tagName === 'a' && href !== undefined && !/^doc-(noteref|backlink)$/.test(attribute(inner, 'role') ?? ''))
+        block.links.push({ text: readable(inner), href });
+      if (inner.tagName === 'ruby') {
+        const reading = inner.childNodes
+          .filter((n) => isElement(n) && n.tagName === 'rt')
+          .map(textOf)
+          .join('');
+        block.readings.push({ base: readable(inner), reading });
+      }
+    }
+    this.out.blocks.push(block);
+  }
+
+  private async figure(img: Element): Promise<void> {
+    const source = resolve(this.path, attribute(img, 'src') ?? '');
+    const bytes = source && (await this.files.file(source.file));
+    if (!bytes) this.out.problems.push({ file: this.path, says: `the picture “${attribute(img, 'src')}” is not there` });
+    const figure = ancestor(img, 'figure');
+    const caption = figure && [...elementsOf(figure)].find((e) => e.tagName === 'figcaption');
+    this.out.figures.push({
+      alt: attribute(img, 'alt') ?? '',
+      caption: caption ? readable(caption) : '',
+      picture: bytes ? await this.files.pictures.signature(bytes, SIGNATURE_CELLS).catch(() => undefined) : undefined,
+      after: this.out.blocks.length,
+    });
+  }
+}
+
+/** The style sheets of a file, those inside it and those it names. */
+async function sheetsOf(path: string, root: Node, files: FlowFiles): Promise<StyleRules> {
+  const rules = new StyleRules();
+  for (const e of elementsOf(root)) {
+    if (e.tagName === 'style') rules.add(textOf(e));
+    const source = e.tagName === 'link' && attribute(e, 'rel') === 'stylesheet' ? resolve(path, attribute(e, 'href') ?? '') : null;
+    const bytes = source && (await files.file(source.file));
+    if (bytes) rules.add(new TextDecoder().decode(bytes));
+  }
+  return rules;
+}
+
+function ancestorsOf(e: Element): Element[] {
+  const out: Element[] = [];
+  for (let at = e.parentNode; at && isElement(at); at = at.parentNode) out.unshift(at);
+  return out;
+}
+
+function ancestor(e: Element, name: string): Element | undefined {
+  for (let at = e.parentNode; at && isElement(at); at = at.parentNode) if (at.tagName === name) return at;
+  return undefined;
+}
+
+/** Text below an element as it is read. */
+const readable = (node: Node): string =>
+  isText(node)
+    ? node.value
+    : isElement(node) && isAside(node)
+      ? ''
+      : 'childNodes' in node
+        ? node.childNodes.map(readable).join(isElement(node) && node.tagName === 'tr' ? ' ' : '')
+        : '';
+
+/** Text of an element without that of blocks inside it: an entry of a list may hold another list. */
+function ownText(e: Element): string {
+  return e.childNodes
+    .map((n): string => {
+      if (isText(n)) return n.value;
+      if (!isElement(n) || isAside(n) || BLOCKS.has(n.tagName) || /^(ul|ol|table|figure|aside)$/.test(n.tagName)) return '';
+      return n.tagName === 'br' ? ' ' : ownText(n);
+    })
+    .join('');
+}
+const hasOwnText = (e: Element): boolean => ownText(e).trim() !== '';
+
+function* ownElements(e: Element): Generator<Element> {
+  for (const child of e.childNodes)
+    if (isElement(child) && !BLOCKS.has(child.tagName) && !/^(ul|ol|table|figure|aside)$/.test(child.tagName)) {
+      yield child;
+      yield* ownElements(child);
+    }
+}
+
+const tableOf = (table: Element): ObservedCell[][] =>
+  [...elementsOf(table)]
+    .filter((e) => e.tagName === 'tr')
+    .map((row) =>
+      row.childNodes.filter(isElement).map((cell) => ({
+        text: readable(cell),
+        heading: cell.tagName === 'th',
+        rows: Number(attribute(cell, 'rowspan') ?? 1),
+        columns: Number(attribute(cell, 'colspan') ?? 1),
+      })),
+    );

@@ -1,0 +1,46 @@
+import { compareFlow } from '../../ledger/flow/compareFlow.ts';
+import { expectFlow } from '../../ledger/flow/expectFlow.ts';
+import { observeEpub } from '../../ledger/flow/observeEpub.ts';
+import { problemsAsEvidence, validateEpub } from '../../ledger/flow/validateEpub.ts';
+import { SIGNATURE_CELLS } from '../../ledger/html/observeHtml.ts';
+import { FolioError } from '../../ports/ports.ts';
+import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { Writer } from '../writer.ts';
+import { EpubSettings } from './settings.ts';
+import { writeEpub } from './writeEpub.ts';
+
+export const epubWriter: Writer<EpubSettings> = {
+  id: 'epub',
+  label: 'E-book',
+  about: 'Text that fits itself to any device and size (EPUB 3.3), with headings, notes and pictures at their words.',
+  version: 1,
+  view: 'flow',
+  entry: 'book.epub',
+  settings: EpubSettings,
+  migrate: (old) => EpubSettings.parse(old),
+  write: writeEpub,
+  judge: ({ folio, composition, fonts, settings }) =>
+    judgeFlow(folio, composition, fonts, scopeOf(folio, composition, settings), {
+      embedsFonts: settings.fonts !== 'reader',
+      marksPages: settings.pageList,
+    }),
+  async *readBack(files, job) {
+    const book = files.find((f) => f.path === 'book.epub');
+    if (!book) throw new FolioError('readBack.missing', 'The result has no book.', 'Run it again.');
+    const { folio, composition, fonts, settings } = job;
+    const bytes = await book.bytes();
+    const expected = expectFlow(folio, composition, fonts, scopeOf(folio, composition, settings), settings);
+    const observed = await observeEpub(bytes, job.pictures);
+    yield* await compareFlow(expected, observed, {
+      folio,
+      fonts,
+      embeds: settings.fonts !== 'reader',
+      styled: true,
+      navigates: true,
+      signature: async (media, region) => job.pictures.signature(await job.media(media), SIGNATURE_CELLS, region),
+    });
+    yield* problemsAsEvidence(folio, await validateEpub(bytes, new Set(expected.blocks.map((b) => b.paragraph))));
+  },
+  sentences: FLOW_SENTENCES,
+};

@@ -1,0 +1,272 @@
+import { composedSpread } from '../../../compose/anchored.ts';
+import { listLabels } from '../../../compose/listLabels.ts';
+import type { ListLabel } from '../../../compose/listLabels.ts';
+import { noteNumbers } from '../../../compose/notes.ts';
+import type { Item } from '../../../folio/items.ts';
+import { placeOfPage, printedNumber } from '../../../folio/traverse.ts';
+import { readText } from '../../../folio/text.ts';
+import type { Inline, Story } from '../../../folio/story.ts';
+import { itemBounds } from '../../../folio/traverse.ts';
+import { Cancelled } from '../../../ports/ports.ts';
+import { flowOf } from '../../../structure/flow.ts';
+import type { FlowBlock, FlowParagraph, FlowSection } from '../../../structure/flow.ts';
+import { PICTURE_EXTENSIONS, PictureEncoder, pictureOf, shortHash } from '../encodePictures.ts';
+import type { PictureSettings } from '../encodePictures.ts';
+import { scopeOf } from '../scope.ts';
+import type { WriteJob } from '../../writer.ts';
+import { blocksMarkup, noteMarkup } from './blockMarkup.ts';
+import { anchor } from './flowContext.ts';
+import type { FlowContext, FlowPicture } from './flowContext.ts';
+import { FlowFonts } from './flowFonts.ts';
+import { FlowPictures } from './flowPictures.ts';
+import { FlowStyles } from './flowStyles.ts';
+
+export interface FlowSettings extends PictureSettings {
+  pages: string;
+  hiddenLayers: 'in' | 'out';
+  /** Ids of items that alone go in. */
+  only?: string;
+  title: string;
+  language: string;
+}
+
+/** How an output lays out the files of running text. All of its text files lie in one folder. */
+export interface FlowLayout {
+  /** The name of the file of a section, counted from 1. */
+  fileOf(index: number): string;
+  /** Whether every section has a file of its own. */
+  split: boolean;
+  /** From a text file to the folder of pictures. */
+  pictures: string;
+  book: boolean;
+  lists: 'lists' | 'text';
+  pageMarks: boolean;
+  /** Whether text names the families that it is set in. */
+  namesFonts: boolean;
+}
+
+export interface FlowFile {
+  name: string;
+  sections: FlowSection[];
+  title: string;
+}
+export interface OutlineEntry {
+  level: number;
+  text: string;
+  href: string;
+}
+export interface PreparedFlow {
+  files: FlowFile[];
+  sections: FlowSection[];
+  styles: FlowStyles;
+  fonts: FlowFonts;
+  language: string;
+  pictures: { path: string; mediaType: string; bytes: Uint8Array }[];
+  outline: OutlineEntry[];
+  pages: { printed: string; href: string }[];
+  /** Whether a picture of an item is in the result. */
+  shows(item: string): boolean;
+  /** The text of a file: what it says, with the notes at its end. */
+  body(file: FlowFile): string;
+}
+
+/** Everything that running text is written from: its files, their styles, fonts and pictures. */
+export async function prepareFlow(job: WriteJob<FlowSettings>, layout: FlowLayout): Promise<PreparedFlow> {
+  const { folio, composition, settings } = job;
+  const sections = flowOf(folio, composition, scopeOf(folio, composition, settings));
+  const language = settings.language || folio.head.metadata.language;
+  const files = filesOf(sections, layout, settings.title || folio.head.metadata.title);
+  const used = usedParagraphs(sections);
+  const fonts = new FlowFonts(folio, job.fonts, composition, used);
+  const styles = new FlowStyles(folio, used, layout.namesFonts ? (look) => fonts.families(look) : () => []);
+  const places = placesIn(files);
+  const printed = (page: string): string => {
+    const place = placeOfPage(folio, page);
+    return place ? printedNumber(place) : '';
+  };
+  const labels = new Map<Story, Map<string, ListLabel>>();
+  const labelsOf = (story: Story): Map<string, ListLabel> => {
+    let known = labels.get(story);
+    if (!known) labels.set(story, (known = listLabels(folio.head, story, story.order)));
+    return known;
+  };
+  const storyOf = new Map(Object.values(folio.stories).flatMap((s) => Object.keys(s.blocks).map((b) => [b, s] as const)));
+  const numbers = new Map<Story, Map<string, string>>();
+  const { pictures, shown } = await picturesOf(job, sections, layout);
+  const sectionOn = new Map(
+    files.flatMap((f) =>
+      f.sections.flatMap((s) => s.blocks.flatMap((b) => (b.kind === 'pageMark' ? [[b.page, titleOf(s)] as const] : []))),
+    ),
+  );
+  const contextFor = (file: FlowFile, notes: [Story, Inline & { type: 'note' }][]): FlowContext => {
+    const at = (place: { file: FlowFile; id: string } | undefined): string | null =>
+      place ? `${place.file === file ? '' : place.file.name}#${place.id}` : null;
+    return {
+      folio,
+      styles,
+      language,
+      book: layout.book,
+      lists: layout.lists,
+      pageMarks: layout.pageMarks,
+      paragraphAt: (id) => at(places.paragraphs.get(id)),
+      pageAt: (id) => (layout.pageMarks ? at(places.pages.get(id)) : null),
+      printed,
+      picture: (item) => shown.get(item.id) ?? null,
+      fields: {
+        pageOf: (id) => (places.paragraphs.get(id)?.page === undefined ? undefined : printed(places.paragraphs.get(id)!.page!)),
+        labelOf: (id) => (storyOf.has(id) ? labelsOf(storyOf.get(id)!).get(id)?.text.trim() : undefined),
+        sectionOn: (page) => sectionOn.get(page),
+      },
+      label: (story, id) => labelsOf(story).get(id)?.text,
+      noteNumber: (story, id) => {
+        let known = numbers.get(story);
+        if (!known) numbers.set(story, (known = noteNumbers(story, story.order).numbers));
+        return known.get(id) ?? '';
+      },
+      note: (story, node) => void notes.push([story, node]),
+    };
+  };
+  const body = (file: FlowFile): string => {
+    if (job.signal.aborted) throw new Cancelled();
+    const notes: [Story, Inline & { type: 'note' }][] = [];
+    const c = contextFor(file, notes);
+    const text = file.sections
+      .map((s) => {
+        const more =
+          layout.book && s.start && /^h[1-6]$/.test(s.start.role.element)
+            ? { type: ' epub:type="chapter" role="doc-chapter"' }
+            : { type: '' };
+        const label = s.start ? ` aria-labelledby="${anchor.paragraph(s.start.paragraph.id)}"` : '';
+        return `<section${more.type}${label}>\n${blocksMarkup(s.blocks, c)}\n</section>`;
+      })
+      .join('\n');
+    // A note may refer to another: its text joins the end as well.
+    let after = '';
+    for (let i = 0; i < notes.length && i < 10_000; i++) after += noteMarkup(notes[i]![0], notes[i]![1], c) + '\n';
+    return text + (after ? `\n${after}` : '');
+  };
+  return {
+    files,
+    sections,
+    styles,
+    fonts,
+    language,
+    pictures,
+    outline: outlineOf(files),
+    shows: (item) => shown.has(item),
+    pages: layout.pageMarks ? [...places.pages].map(([page, p]) => ({ printed: printed(page), href: `${p.file.name}#${p.id}` })) : [],
+    body,
+  };
+}
+
+const titleOf = (section: FlowSection): string => (section.start ? readText(section.start.paragraph).trim() : '');
+
+function filesOf(sections: readonly FlowSection[], layout: FlowLayout, title: string): FlowFile[] {
+  if (!layout.split) return [{ name: layout.fileOf(1), sections: [...sections], title }];
+  return sections.map((s, i) => ({ name: layout.fileOf(i + 1), sections: [s], title: titleOf(s) || title }));
+}
+
+/** Every paragraph of a flow, those of captions, cells, boxes and notes included. */
+export function usedParagraphs(sections: readonly FlowSection[]): Set<string> {
+  const used = new Set<string>();
+  const block = (story: Story, id: string): void => {
+    const found = story.blocks[id];
+    if (!found || used.has(id)) return;
+    if (found.kind === 'table') return void Object.values(found.cells).forEach((cell) => cell.order.forEach((p) => block(story, p)));
+    used.add(id);
+    for (const node of found.content) if (node.type === 'note') node.order.forEach((p) => block(story, p));
+  };
+  const visit = (b: FlowBlock): void => {
+    if (b.kind === 'paragraph') block(b.story, b.paragraph.id);
+    else if (b.kind === 'table') block(b.story, b.table.id);
+    else if (b.kind === 'figure') b.captions.forEach(visit);
+    else if (b.kind === 'box') b.blocks.forEach(visit);
+  };
+  for (const s of sections) s.blocks.forEach(visit);
+  return used;
+}
+
+interface Places {
+  paragraphs: Map<string, { file: FlowFile; id: string; page?: string }>;
+  pages: Map<string, { file: FlowFile; id: string }>;
+}
+
+/** The file in which each paragraph and each page begins. */
+function placesIn(files: readonly FlowFile[]): Places {
+  const out: Places = { paragraphs: new Map(), pages: new Map() };
+  for (const file of files) {
+    const paragraph = (p: FlowParagraph): void => {
+      out.paragraphs.set(p.paragraph.id, { file, id: anchor.paragraph(p.paragraph.id), page: p.page });
+      for (const { page } of p.breaks) out.pages.set(page, { file, id: anchor.page(page) });
+    };
+    const visit = (b: FlowBlock): void => {
+      if (b.kind === 'pageMark') out.pages.set(b.page, { file, id: anchor.page(b.page) });
+      else if (b.kind === 'paragraph') paragraph(b);
+      else if (b.kind === 'figure') b.captions.forEach(paragraph);
+      else if (b.kind === 'box') b.blocks.forEach(visit);
+    };
+    for (const s of file.sections) s.blocks.forEach(visit);
+  }
+  return out;
+}
+
+function outlineOf(files: readonly FlowFile[]): OutlineEntry[] {
+  return files.flatMap((file) =>
+    file.sections.flatMap((s) =>
+      s.blocks.flatMap((b) => {
+        const level = b.kind === 'paragraph' ? /^h([1-6])$/.exec(b.role.element)?.[1] : undefined;
+        if (b.kind !== 'paragraph' || !level) return [];
+        const text = readText(b.paragraph).trim();
+        return text ? [{ level: Number(level), text, href: `${file.name}#${anchor.paragraph(b.paragraph.id)}` }] : [];
+      }),
+    ),
+  );
+}
+
+/** Pictures of a flow, each once, and how each item shows its own. */
+async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSection[], layout: FlowLayout) {
+  const { folio, composition } = job;
+  const encoder = new PictureEncoder(job);
+  const maker = new FlowPictures(job, encoder);
+  const measure = usualMeasure(job);
+  const items: { item: Item; among: Record<string, Item> }[] = [];
+  const spreads = new Map<string, Record<string, Item>>();
+  const among = (spread: string): Record<string, Item> => {
+    let known = spreads.get(spread);
+    if (!known) spreads.set(spread, (known = composedSpread(folio, composition, folio.spreads[spread]!).items));
+    return known;
+  };
+  const visit = (b: FlowBlock): void => {
+    if (b.kind === 'figure') items.push({ item: b.item, among: among(b.spread) });
+    else if (b.kind === 'paragraph') {
+      for (const { figure } of b.inline) visit(figure);
+      for (const node of b.paragraph.content)
+        if (node.type === 'anchor' && node.place === 'inline' && b.story.items[node.item])
+          items.push({ item: b.story.items[node.item]!, among: b.story.items });
+    } else if (b.kind === 'box') b.blocks.forEach(visit);
+  };
+  for (const s of sections) s.blocks.forEach(visit);
+  for (const { item } of items) if (item.kind !== 'group') encoder.want(item);
+  const shown = new Map<string, FlowPicture>();
+  const pictures = new Map<string, PreparedFlow['pictures'][number]>();
+  for (const { item, among: all } of items) {
+    if (job.signal.aborted) throw new Cancelled();
+    const made = await maker.of(all, item);
+    if (!made) continue;
+    const stem = (item.kind !== 'group' && pictureOf(item)) || item.id;
+    const name = `${stem}-${shortHash(made.bytes)}.${made.mediaType === 'image/svg+xml' ? 'svg' : PICTURE_EXTENSIONS[made.mediaType]}`;
+    pictures.set(name, { path: name, mediaType: made.mediaType, bytes: made.bytes });
+    const share = Math.min(1, Math.max(0.1, itemBounds(all, item).width / measure));
+    shown.set(item.id, { source: `${layout.pictures}${name}`, width: made.width, height: made.height, share });
+    job.progress(shown.size, items.length);
+  }
+  return { pictures: [...pictures.values()], shown };
+}
+
+/** How wide most lines of the text are set, in points: what pictures’ widths are told against. */
+function usualMeasure({ composition }: WriteJob<FlowSettings>): number {
+  const counts = new Map<number, number>();
+  for (const frame of composition.frames.values())
+    for (const line of frame.lines) counts.set(Math.round(line.measure), (counts.get(Math.round(line.measure)) ?? 0) + 1);
+  return Math.max(1, [...counts].reduce((a, b) => (b[1] > a[1] ? b : a), [400, 0])[0]);
+}

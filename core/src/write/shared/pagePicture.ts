@@ -1,0 +1,33 @@
+import { composedSpread } from '../../compose/anchored.ts';
+import { pageOfItem } from '../../folio/traverse.ts';
+import type { PagePlace } from '../../folio/traverse.ts';
+import { spreadPicture } from '../../paint/svg/paintSpread.ts';
+import type { EncodedPicture } from '../../ports/ports.ts';
+import type { PictureEncoder } from './encodePictures.ts';
+import { pictureOf } from './encodePictures.ts';
+import type { PaintedLeaf } from './paintedPage.ts';
+import type { Scope } from './scope.ts';
+import type { WriteJob } from '../writer.ts';
+
+/** A page drawn as a picture of so many pixels across. */
+export async function pagePicture(
+  job: WriteJob<{ resolution: number; quality: number }>,
+  encoder: PictureEncoder,
+  place: PagePlace,
+  scope: Scope,
+  width: number,
+): Promise<EncodedPicture> {
+  const { folio, composition } = job;
+  const spread = composedSpread(folio, composition, folio.spreads[place.spread.id]!);
+  const sources = new Map<string, string>();
+  for (const item of Object.values(spread.items)) {
+    const media =
+      item.kind === 'group' || !scope.shown(item) || pageOfItem(spread, item).id !== place.page.id ? null : pictureOf(item as PaintedLeaf);
+    if (!media || sources.has(media) || !folio.head.media[media]) continue;
+    encoder.want(item as PaintedLeaf);
+    const { bytes, mediaType } = await encoder.get(media);
+    sources.set(media, `data:${mediaType};base64,${Buffer.from(bytes).toString('base64')}`);
+  }
+  const svg = spreadPicture(folio, composition, spread, place.page.box, width, { href: (m) => sources.get(m), shown: scope.shown });
+  return job.pictures.encode(await job.pictures.drawSvg(svg, 'picture'), { maxWidth: width, quality: job.settings.quality });
+}

@@ -1,0 +1,39 @@
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import AxeBuilder from './axe.ts';
+
+const handbook = async (page: Page): Promise<string> => {
+  const list = (await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[];
+  return list.find((f) => f.title === 'Handbook for Volunteer Observers')!.id;
+};
+const row = (page: Page, output: string) => page.locator(`tr[data-output=${output}]`);
+
+test('an e-book is made, downloaded, and read on devices beside the layout', async ({ page }) => {
+  const id = await handbook(page);
+  await page.goto(`/d/${id}/outputs`);
+  await page.getByRole('button', { name: 'Add an output…' }).click();
+  await page.getByRole('menuitem', { name: /^E-book/ }).click();
+  await page.getByRole('button', { name: 'Close settings' }).click();
+  await row(page, 'epub').getByRole('button', { name: 'Run', exact: true }).click();
+  await expect(row(page, 'epub').locator('.state')).toHaveText('fresh', { timeout: 90_000 });
+  const [download] = await Promise.all([page.waitForEvent('download'), row(page, 'epub').getByRole('link', { name: 'Download' }).click()]);
+  expect(download.suggestedFilename()).toMatch(/\.epub$/);
+
+  await page.goto(`/d/${id}/compare?page=14`);
+  const frame = page.frameLocator('iframe[title^="Page 14"]');
+  await expect(frame.getByRole('heading', { name: 'Listening to the wheels' })).toBeVisible();
+  const height = (): Promise<number> => frame.locator('body').evaluate((e) => e.scrollHeight);
+  const before = await height();
+  await page.getByText('Tablet, turned').click();
+  await expect.poll(height).toBeLessThan(before);
+  await page.getByRole('switch', { name: 'Night' }).click();
+  await expect.poll(() => frame.locator('body').evaluate((e) => getComputedStyle(e).backgroundColor)).toBe('rgb(20, 24, 27)');
+  // What a reader has set stays when the page is loaded again.
+  await page.reload();
+  await expect(page.getByRole('switch', { name: 'Night' })).toBeChecked();
+  expect(await new AxeBuilder(page).run()).toEqual([]);
+
+  await page.goto(`/d/${id}/outputs`);
+  await row(page, 'epub').getByRole('button', { name: 'Remove' }).click();
+  await expect(row(page, 'epub')).toHaveCount(0);
+});
