@@ -26,6 +26,7 @@ function systemTools() {
     chromium: '/usr/bin/chromium',
     'poppler-utils': '/usr/bin/pdfinfo',
     qpdf: '/usr/bin/qpdf',
+    epubcheck: '/usr/share/java/epubcheck.jar',
     postgresql: '/usr/lib/postgresql',
   };
   const missing = Object.entries(needed)

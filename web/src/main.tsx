@@ -9,6 +9,7 @@ import './styles.css';
 import { Shelf } from './shelf/Shelf.tsx';
 import { DocumentShell } from './shell/DocumentShell.tsx';
 import { Intake } from './stages/Intake.tsx';
+import { Structure } from './stages/Structure.tsx';
 import { NewerVersion } from './stages/NewerVersion.tsx';
 import { Outputs } from './outputs/Outputs.tsx';
 import { Compare } from './compare/Compare.tsx';
@@ -24,6 +25,7 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="intake" replace /> },
       { path: 'intake', element: <Intake /> },
+      { path: 'structure', element: <Structure /> },
       { path: 'newer', element: <NewerVersion /> },
       { path: 'outputs', element: <Outputs /> },
       { path: 'compare', element: <Compare /> },

@@ -3,12 +3,13 @@ import { Id } from '../folio/ids.ts';
 import type { Folio } from '../folio/folio.ts';
 import { Recipe } from '../folio/folio.ts';
 import { Inline } from '../folio/story.ts';
-import { Metadata } from '../folio/head.ts';
+import { Metadata, Pin } from '../folio/head.ts';
 import { Role } from '../folio/styles.ts';
 import { closeUp } from './closeUp.ts';
 import { layPages } from './facingPages.ts';
 import { mergeStyles } from './mergeStyles.ts';
 import { nameLooks } from './nameLooks.ts';
+import { orderSpread } from './orderSpread.ts';
 import { replaceText, TextEditError } from './place.ts';
 
 const Place = z.object({ paragraphId: Id, offset: z.number().int().min(0) });
@@ -49,6 +50,38 @@ export const EDITS = [
   }),
   edit('style.role', z.object({ style: Id, role: Role }), (draft, a) => {
     need(draft.head.paragraphStyles[a.style], 'This style').role = a.role;
+  }),
+  /** What many styles mean, at one time; null takes a role away. */
+  edit('styles.roles', z.object({ paragraph: z.record(Id, Role.nullable()), character: z.record(Id, Role.nullable()) }), (draft, a) => {
+    for (const [styles, roles] of [
+      [draft.head.paragraphStyles, a.paragraph],
+      [draft.head.characterStyles, a.character],
+    ] as const)
+      for (const [id, role] of Object.entries(roles)) {
+        const style = need(styles[id], 'This style');
+        if (role) style.role = role;
+        else delete style.role;
+      }
+  }),
+  /** The order in which a spread is read, fixed by hand. */
+  edit('path.order', z.object({ spread: Id, order: z.array(Id) }), (draft, a) => {
+    const spread = need(draft.spreads[a.spread], 'This spread');
+    for (const id of a.order) need(spread.items[id], 'This item');
+    orderSpread(draft.head, a.spread, a.order);
+  }),
+  edit('item.leftOut', z.object({ item: Id, leftOut: z.boolean() }), (draft, a) => {
+    const list = draft.head.structure.leftOut.filter((id) => id !== a.item);
+    draft.head.structure.leftOut = a.leftOut ? [...list, a.item] : list;
+  }),
+  edit('paragraph.sectionStart', z.object({ paragraph: Id, starts: z.boolean() }), (draft, a) => {
+    const list = draft.head.structure.sectionStarts.filter((id) => id !== a.paragraph);
+    draft.head.structure.sectionStarts = a.starts ? [...list, a.paragraph] : list;
+  }),
+  edit('pin.set', Pin, (draft, a) => {
+    draft.head.structure.pins[a.id] = a;
+  }),
+  edit('pin.remove', z.object({ pin: Id }), (draft, a) => {
+    delete draft.head.structure.pins[a.pin];
   }),
   edit('layer.visible', z.object({ layer: Id, visible: z.boolean() }), (draft, a) => {
     need(draft.head.layers[a.layer], 'This layer').visible = a.visible;

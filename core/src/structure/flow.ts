@@ -48,7 +48,7 @@ export interface FlowBox {
   pin: Pin;
 }
 /** Where a page of the layout begins. */
-export interface PageMark {
+interface PageMark {
   kind: 'pageMark';
   page: string;
 }

@@ -52,7 +52,8 @@ export function workedOrder(folio: Folio, spread: Spread): Item[] {
   return [...out.filter((i) => isRead(folio, i)), ...out.filter((i) => !isRead(folio, i))];
 }
 
-const isRead = (folio: Folio, item: Item): boolean =>
+/** Whether an item is read: a text that is not left out, or anything else that speaks for itself. */
+export const isRead = (folio: Folio, item: Item): boolean =>
   item.kind === 'textFrame' ? !isUnread(folio, item.id) && storyOfFrame(folio).has(item.id) : isFigure(folio, item);
 
 /** A group's members as they are read, groups in groups unfolded. */

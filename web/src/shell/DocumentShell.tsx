@@ -11,6 +11,7 @@ import { RunsNow } from './RunsNow.tsx';
 
 const STOPS = [
   { path: 'intake', name: 'Intake' },
+  { path: 'structure', name: 'Structure' },
   { path: 'outputs', name: 'Outputs' },
   { path: 'compare', name: 'Compare' },
 ] as const;
@@ -21,6 +22,7 @@ const KEYS: [string, string][] = [
   ['0', 'fit the spread'],
   ['Escape', 'select nothing'],
   ['Ctrl Z, Ctrl Y', 'undo, redo'],
+  ['Alt ↑, Alt ↓', 'read the chosen item earlier, later (in Structure)'],
   ['R', 'refresh stale outputs (in Outputs)'],
   ['?', 'this list'],
 ];

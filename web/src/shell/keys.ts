@@ -7,7 +7,7 @@ const typing = (target: EventTarget | null): boolean =>
 export function useKeys(bindings: Record<string, (e: KeyboardEvent) => void>): void {
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
-      const name = `${e.ctrlKey || e.metaKey ? 'mod+' : ''}${e.shiftKey && e.key.length > 1 ? 'shift+' : ''}${e.key.length === 1 ? e.key.toLowerCase() : e.key}`;
+      const name = `${e.ctrlKey || e.metaKey ? 'mod+' : ''}${e.altKey && e.key.length > 1 ? 'alt+' : ''}${e.shiftKey && e.key.length > 1 ? 'shift+' : ''}${e.key.length === 1 ? e.key.toLowerCase() : e.key}`;
       const shifted = e.shiftKey && (e.ctrlKey || e.metaKey) && e.key.length === 1 ? name.replace('mod+', 'mod+shift+') : name;
       const binding = bindings[shifted];
       if (!binding || typing(e.target)) return;

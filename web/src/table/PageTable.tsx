@@ -1,8 +1,10 @@
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import type { ReactNode } from 'react';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Button } from 'antd';
 import { Minus, Plus, Scan } from 'lucide-react';
 import { pageOfItem, pagesOf } from '@elastic-folio/core';
+import type { Spread } from '@elastic-folio/core';
 import { useDocument } from '../document/documentStore.ts';
 import { useKeys } from '../shell/keys.ts';
 import { PageRuler } from './PageRuler.tsx';
@@ -21,10 +23,12 @@ interface Props {
   onZoom: (zoom: number | 'fit') => void;
   page: number;
   onPage: (page: number) => void;
+  /** What a stage draws over a spread. */
+  over?: ((spread: Spread, scale: number) => ReactNode) | undefined;
 }
 
 /** Spreads on the table, scrolled and zoomed; only those in view are drawn. */
-export function PageTable({ selected, onSelect, points, zoom, onZoom, page, onPage }: Props) {
+export function PageTable({ selected, onSelect, points, zoom, onZoom, page, onPage, over }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const painted = useDocument((s) => s.painted);
   const outlines = useDocument((s) => s.outlines);
@@ -173,6 +177,7 @@ export function PageTable({ selected, onSelect, points, zoom, onZoom, page, onPa
                   scale={scale}
                   selected={selected}
                   onSelect={onSelect}
+                  over={over?.(spread, scale)}
                 />
               </section>
             );

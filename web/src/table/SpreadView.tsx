@@ -1,4 +1,5 @@
 import { memo } from 'react';
+import type { ReactNode } from 'react';
 import { itemBounds, paintOrder, readText, storyOfFrame, union } from '@elastic-folio/core';
 import type { Folio, Item, Spread } from '@elastic-folio/core';
 import type { PaintedSpread } from '../document/compositionMessages.ts';
@@ -11,6 +12,8 @@ interface Props {
   scale: number;
   selected: string | null;
   onSelect: (item: string | null) => void;
+  /** What a stage draws over the pages, in spread coordinates. */
+  over?: ReactNode;
 }
 
 /** Items that can be pointed at, members of groups included, back to front. */
@@ -56,7 +59,7 @@ export function itemName(folio: Folio, item: Item): string {
 
 /** A spread as the typesetter painted it, with outlines to point at; drawn again only when something of it changed. */
 export const SpreadView = memo(
-  function SpreadView({ folio, spread, painted, scale, selected, onSelect }: Props) {
+  function SpreadView({ folio, spread, painted, scale, selected, onSelect, over }: Props) {
     const box = spreadBox(spread);
     const chosen = selected ? spread.items[selected] : undefined;
     return (
@@ -106,6 +109,7 @@ export const SpreadView = memo(
             );
           })}
         </g>
+        {over}
         {chosen && <Outline spread={spread} item={chosen} scale={scale} />}
       </svg>
     );
@@ -116,6 +120,7 @@ export const SpreadView = memo(
     a.painted === b.painted &&
     a.scale === b.scale &&
     a.selected === b.selected &&
+    a.over === b.over &&
     a.onSelect === b.onSelect,
 );
 

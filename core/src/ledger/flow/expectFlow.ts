@@ -24,14 +24,14 @@ export interface ExpectedFlowBlock {
   look: ExpectedLook;
 }
 /** How a paragraph’s style looks; its size in points. */
-export interface ExpectedLook {
+interface ExpectedLook {
   family: string;
   weight: number;
   style: string;
   align: string;
   size: number;
 }
-export interface ExpectedFigure {
+interface ExpectedFigure {
   item: Item;
   alt: string;
   /** The media file, where it is seen upright, and the part of it that is, in shares of its width and height. */

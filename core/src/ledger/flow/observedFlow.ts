@@ -15,7 +15,7 @@ export interface ObservedFlowBlock {
   /** What the style sheets say of it, by the names of CSS. */
   look: Record<string, string>;
 }
-export interface ObservedFigure {
+interface ObservedFigure {
   alt: string;
   caption: string;
   /** A grid of average colours of its picture; undefined where the file is missing or no picture. */

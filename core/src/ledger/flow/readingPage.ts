@@ -53,7 +53,7 @@ function sectionOf(path: string, xhtml: string, at: (path: string) => string): s
 }
 
 /** What a reader’s settings do to any book (common practice of reading programs): size on the root, everything else over the book’s own. */
-export function lookCss({ size, night, typeface, margin }: ReadingLook): string {
+function lookCss({ size, night, typeface, margin }: ReadingLook): string {
   const face = typeface === 'own' ? '' : `body, body * { font-family: ${typeface === 'serif' ? 'serif' : 'sans-serif'} !important; }`;
   const colours = night
     ? 'html, body { background: #14181b; color: #d8d6cf; } body * { color: inherit !important; background-color: transparent !important; }'

@@ -6,9 +6,7 @@ const SCRAMBLED = 1040;
 /** A font scrambled with a book’s identifier, so that it cannot be taken out and installed: exclusive or with its SHA-1. */
 export function scramble(font: Uint8Array, identifier: string): Uint8Array {
   // The key is made of the identifier without any white space.
-  const key = createHash('sha1')
-    .update(identifier.replace(/[\u0020\u0009\u000D\u000A]/g, ''))
-    .digest();
+  const key = createHash('sha1').update(identifier.replace(/\s/g, '')).digest();
   const out = new Uint8Array(font);
   for (let i = 0; i < Math.min(SCRAMBLED, out.length); i++) out[i] = out[i]! ^ key[i % key.length]!;
   return out;

@@ -72,7 +72,7 @@ export const isDrawable = (folio: Folio, item: Item): boolean =>
   (item.kind !== 'group' && !!pictureOf(item as PaintedLeaf) && !!folio.head.media[pictureOf(item as PaintedLeaf)!]);
 
 /** Whether an item shows its picture whole and upright, without anything around it. */
-export function isWhole(item: Item): boolean {
+function isWhole(item: Item): boolean {
   if (item.kind === 'media') return true;
   if (item.kind !== 'picture' || item.clip || item.stroke || hasEffects(item.effects) || item.corner) return false;
   const [a, b, c, d, e, f] = item.placement;

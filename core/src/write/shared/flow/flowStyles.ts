@@ -216,7 +216,7 @@ function difference(own: Declarations, without: Declarations): Declarations {
 }
 
 /** A name as a class that people can read; letters with marks lose them. */
-export function classOf(name: string): string {
+function classOf(name: string): string {
   const plain = name
     .normalize('NFKD')
     .replace(/\p{M}/gu, '')

@@ -1,0 +1,88 @@
+import { Button, Input, Switch } from 'antd';
+import { ArrowDown, ArrowUp, X } from 'lucide-react';
+import { isRead, readingItems } from '@elastic-folio/core';
+import type { Spread } from '@elastic-folio/core';
+import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useKeys } from '../shell/keys.ts';
+import { itemName } from '../table/SpreadView.tsx';
+
+/** How the chosen item is read: where in the path, or not at all, and in which words. */
+export function PathSheet({ spread, item: id, onSelect }: { spread: Spread; item: string; onSelect: (item: string | null) => void }) {
+  const folio = useDocument((s) => s.folio)!;
+  const change = useDocument((s) => s.change);
+  const item = spread.items[id]!;
+  const order = readingItems(folio, spread)
+    .filter((i) => isRead(folio, i))
+    .map((i) => i.id);
+  const at = order.indexOf(id);
+  const move = (by: -1 | 1): void => {
+    const to = at + by;
+    if (at < 0 || to < 0 || to >= order.length) return;
+    const next = order.filter((other) => other !== id);
+    next.splice(to, 0, id);
+    change([{ kind: 'path.order', args: { spread: spread.id, order: next } }], newBurst());
+  };
+  useKeys({ 'alt+ArrowUp': () => move(-1), 'alt+ArrowDown': () => move(1) });
+  const { decorations, leftOut } = folio.head.structure;
+  const picture = item.kind === 'picture' || item.kind === 'media' || item.kind === 'shape';
+  return (
+    <>
+      <div className="sheet-head">
+        <h2>{itemName(folio, item)}</h2>
+        <Button type="text" size="small" icon={<X size={15} />} aria-label="Close" onClick={() => onSelect(null)} />
+      </div>
+      {picture && (
+        <label className="field">
+          In words
+          <Input.TextArea
+            key={id}
+            autoSize={{ minRows: 2, maxRows: 8 }}
+            defaultValue={item.alt ?? ''}
+            aria-label="In words"
+            placeholder="What the picture says to somebody who does not see it"
+            onBlur={(e) => {
+              const alt = e.target.value.trim();
+              if (alt !== (item.alt ?? ''))
+                change([{ kind: 'item.alt', args: { spread: spread.id, item: id, alt: alt || null } }], newBurst());
+            }}
+          />
+        </label>
+      )}
+      <label className="switch-row">
+        <Switch
+          size="small"
+          checked={decorations.includes(id)}
+          onChange={(decoration) => change([{ kind: 'item.decoration', args: { item: id, decoration } }], newBurst())}
+        />
+        Decoration: it is seen, and not read
+      </label>
+      <label className="switch-row">
+        <Switch
+          size="small"
+          checked={leftOut.includes(id)}
+          onChange={(out) => change([{ kind: 'item.leftOut', args: { item: id, leftOut: out } }], newBurst())}
+        />
+        Leave out of reading
+      </label>
+      <h2>Reading path of this spread</h2>
+      {at >= 0 && (
+        <p className="path-moves">
+          <Button size="small" icon={<ArrowUp size={13} />} disabled={at === 0} onClick={() => move(-1)}>
+            Read earlier
+          </Button>
+          <Button size="small" icon={<ArrowDown size={13} />} disabled={at === order.length - 1} onClick={() => move(1)}>
+            Read later
+          </Button>
+        </p>
+      )}
+      <ol className="path-list">
+        {order.map((other) => (
+          <li key={other} aria-current={other === id}>
+            <button onClick={() => onSelect(other)}>{itemName(folio, spread.items[other]!)}</button>
+          </li>
+        ))}
+      </ol>
+      <p className="soft hint">Alt with the arrow up or down moves what is chosen.</p>
+    </>
+  );
+}
