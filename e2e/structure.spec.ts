@@ -35,3 +35,38 @@ test('styles get their meaning from a list of suggestions', async ({ page }) => 
   await expect(row.getByRole('switch')).not.toBeChecked();
   expect((await new AxeBuilder(page).run()).filter((v) => v.impact === 'serious' || v.impact === 'critical')).toEqual([]);
 });
+
+test('pictures get their words, and the outline its sections', async ({ page }) => {
+  const id = await almanac(page);
+  await page.goto(`/d/${id}/structure?part=pictures`);
+  const row = page.locator('[data-picture=telescope-picture]');
+  const words = row.getByRole('textbox');
+  const before = await words.inputValue();
+  await words.fill('');
+  await words.blur();
+  await expect(page.getByText(/1 of \d+ pictures say nothing/)).toBeVisible();
+  // What is missing comes first.
+  await expect(page.locator('.picture-list li').first()).toHaveAttribute('data-picture', 'telescope-picture');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(words).toHaveValue(before);
+
+  await page.goto(`/d/${id}/structure?part=outline`);
+  const heading = page.locator('[data-heading=dome-feature-3]');
+  await heading.getByRole('switch').click();
+  await expect(heading.getByRole('switch')).toBeChecked();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(heading.getByRole('switch')).not.toBeChecked();
+});
+
+test('a picture is pinned to a paragraph, and let go', async ({ page }) => {
+  const id = await almanac(page);
+  await page.goto(`/d/${id}/structure?page=4&item=map-picture`);
+  await page.getByLabel('Paragraph').click();
+  await page.keyboard.type('copper will be');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Take the pin out' })).toBeVisible();
+  await page.reload();
+  await expect(page.locator('.pin')).toContainText('The copper will be');
+  await page.getByRole('button', { name: 'Take the pin out' }).click();
+  await expect(page.getByRole('button', { name: 'Take the pin out' })).toHaveCount(0);
+});

@@ -219,7 +219,7 @@ describe('outputs over HTTP', () => {
 
   test('each kind says its settings as a schema with words for people', async () => {
     const kinds = z.array(OutputKind).parse((await server.get('/api/outputs')).json());
-    expect(kinds.map((k) => k.id)).toEqual(expect.arrayContaining(['html', 'pdf']));
+    expect(kinds.map((k) => k.id)).toEqual(expect.arrayContaining(['html', 'pdf', 'epub', 'article']));
     for (const kind of kinds)
       for (const [name, setting] of Object.entries(
         (kind.settings as { properties: Record<string, { title?: string; help?: string }> }).properties,
@@ -257,6 +257,36 @@ describe('outputs over HTTP', () => {
 
     await edit([typed('Stale ')], await seqNow());
     expect(await stateOf('web')).toBe('stale');
+  });
+
+  test('an e-book can be read on the site of its run, as a reader has set it, and nothing else of it can be had', async () => {
+    await edit([recipe('book', 'epub', { cover: 'none', resolution: 48 })], await seqNow());
+    const { id } = Run.parse((await server.post(`/api/folios/${flyer}/runs`, { recipe: 'book' })).json());
+    expect(await finished(id)).toMatchObject({ state: 'done', valid: true });
+    const site = (path: string) => server.ask('GET', path, undefined, { host: `${id}.localhost:${server.port + 1}` }, server.port + 1);
+    const page = await site('/book/reading?size=150&night=1');
+    expect([page.status, page.headers['content-type']]).toEqual([200, 'text/html; charset=utf-8']);
+    expect(page.body.toString()).toMatch(/font-size: 150%[\s\S]*Dome Night/);
+    expect(page.headers['content-security-policy']).toContain("script-src 'self'");
+    // What is no size or typeface is passed over.
+    expect((await site('/book/reading?size=0;}&typeface=<b>')).body.toString()).toContain('font-size: 100%');
+    const sheet = /href="([^"]+style\.css)"/.exec(page.body.toString())![1]!;
+    expect((await site(sheet)).headers['content-type']).toMatch(/^text\/css/);
+    for (const path of ['/book/none.css', '/book/../ledger.json', '/book/..%2Fledger.json', '/book/'])
+      expect([path, (await site(path)).status]).toEqual([path, 404]);
+    // A result that is no book has no inside.
+    const other = z
+      .array(Run)
+      .parse((await server.get('/api/runs')).json())
+      .find((r) => r.output === 'html' && r.state === 'done')!;
+    const outside = await server.ask(
+      'GET',
+      '/book/reading',
+      undefined,
+      { host: `${other.id}.localhost:${server.port + 1}` },
+      server.port + 1,
+    );
+    expect(outside.status).toBe(404);
   });
 
   test('settings that cannot be used, a recipe that is gone and an unknown output are refused or fail with a sentence', async () => {

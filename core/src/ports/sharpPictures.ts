@@ -80,16 +80,22 @@ async function grid(image: Sharp, cells: number): Promise<Uint8Array> {
     .resize({ width: AVERAGED, height: AVERAGED, fit: 'inside', withoutEnlargement: true })
     .raw()
     .toBuffer({ resolveWithObject: true });
+  const { width, height, channels } = info;
   const sums = new Float64Array(cells * cells * 3);
   const counts = new Float64Array(cells * cells);
-  const { width, height, channels } = info;
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const cell = Math.floor((y * cells) / height) * cells + Math.floor((x * cells) / width);
+  const columns = Int32Array.from({ length: width }, (_, x) => Math.floor((x * cells) / width));
+  const [second, third] = channels < 3 ? [0, 0] : [1, 2];
+  let at = 0;
+  for (let y = 0; y < height; y++) {
+    const row = Math.floor((y * cells) / height) * cells;
+    for (let x = 0; x < width; x++, at += channels) {
+      const cell = row + columns[x]!;
       counts[cell]!++;
-      const at = (y * width + x) * channels;
-      for (let c = 0; c < 3; c++) sums[cell * 3 + c]! += data[at + Math.min(c, channels - 1)]!;
+      sums[cell * 3]! += data[at]!;
+      sums[cell * 3 + 1]! += data[at + second]!;
+      sums[cell * 3 + 2]! += data[at + third]!;
     }
+  }
   // A picture of fewer pixels than cells leaves some empty.
   return Uint8Array.from(sums, (sum, i) => Math.round(sum / Math.max(1, counts[Math.floor(i / 3)]!)));
 }

@@ -5,6 +5,7 @@ import type { Spread } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { useKeys } from '../shell/keys.ts';
 import { itemName } from '../table/SpreadView.tsx';
+import { PinControl } from './PinControl.tsx';
 
 /** How the chosen item is read: where in the path, or not at all, and in which words. */
 export function PathSheet({ spread, item: id, onSelect }: { spread: Spread; item: string; onSelect: (item: string | null) => void }) {
@@ -64,6 +65,7 @@ export function PathSheet({ spread, item: id, onSelect }: { spread: Spread; item
         />
         Leave out of reading
       </label>
+      {(picture || item.kind === 'textFrame') && !decorations.includes(id) && <PinControl spread={spread} item={id} />}
       <h2>Reading path of this spread</h2>
       {at >= 0 && (
         <p className="path-moves">

@@ -1,12 +1,22 @@
 import { useCallback, useMemo } from 'react';
+import { Segmented } from 'antd';
 import { useSearchParams } from 'react-router';
 import type { Spread } from '@elastic-folio/core';
 import { useDocument } from '../document/documentStore.ts';
 import { PageTable } from '../table/PageTable.tsx';
 import { PathRule } from '../table/PathRule.tsx';
 import { PathSheet } from './PathSheet.tsx';
+import { AboutSheet } from './AboutSheet.tsx';
+import { OutlineList } from './OutlineList.tsx';
+import { PictureList } from './PictureList.tsx';
 import { RoleList } from './RoleList.tsx';
 
+const PARTS = [
+  { value: 'styles', label: 'Styles' },
+  { value: 'pictures', label: 'Pictures' },
+  { value: 'outline', label: 'Outline' },
+  { value: 'about', label: 'About' },
+];
 const NO_POINTS: ReadonlySet<number> = new Set();
 
 /** What the layout means: the path on the pages, and beside it what each style means or how the chosen item is read. */
@@ -15,6 +25,8 @@ export function Structure() {
   const folio = useDocument((s) => s.folio)!;
   const whole = useDocument((s) => s.loading === 'all');
   const item = search.get('item');
+  const asked = search.get('part');
+  const part = PARTS.some((p) => p.value === asked) ? asked! : 'styles';
   const change = useCallback(
     (name: string, value: string | null) =>
       setSearch(
@@ -49,7 +61,29 @@ export function Structure() {
         over={whole ? rule : undefined}
       />
       <aside className="sheet" aria-label="Details">
-        {home && item !== null ? <PathSheet spread={home} item={item} onSelect={onSelect} /> : <RoleList />}
+        {home && item !== null ? (
+          <PathSheet spread={home} item={item} onSelect={onSelect} />
+        ) : (
+          <>
+            <Segmented
+              block
+              size="small"
+              aria-label="Parts of the structure"
+              value={part}
+              onChange={(v) => change('part', v === 'styles' ? null : v)}
+              options={PARTS}
+            />
+            {part === 'pictures' ? (
+              <PictureList onSelect={onSelect} />
+            ) : part === 'outline' ? (
+              <OutlineList onSelect={onSelect} />
+            ) : part === 'about' ? (
+              <AboutSheet />
+            ) : (
+              <RoleList />
+            )}
+          </>
+        )}
       </aside>
     </div>
   );

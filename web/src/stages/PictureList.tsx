@@ -1,0 +1,84 @@
+import { Input, Switch } from 'antd';
+import { isMasterInstance, pagesOf } from '@elastic-folio/core';
+import type { Item } from '@elastic-folio/core';
+import { newBurst, useDocument } from '../document/documentStore.ts';
+import { itemName } from '../table/SpreadView.tsx';
+import { pageNumberOf } from '../table/PageTable.tsx';
+
+interface Row {
+  item: Item;
+  spread: string;
+  page: number;
+  media: string | null;
+}
+
+/** All pictures of the document with their words, those without any first. */
+export function PictureList({ onSelect }: { onSelect: (item: string) => void }) {
+  const folio = useDocument((s) => s.folio)!;
+  const id = useDocument((s) => s.id)!;
+  const change = useDocument((s) => s.change);
+  const { decorations } = folio.head.structure;
+  const isSilent = (r: Row): boolean => !r.item.alt && !decorations.includes(r.item.id);
+  const rows = picturesOf(folio).sort((a, b) => Number(isSilent(b)) - Number(isSilent(a)) || a.page - b.page);
+  const silent = rows.filter(isSilent).length;
+  return (
+    <>
+      <h2>Pictures in words</h2>
+      <p className="soft">
+        {!rows.length
+          ? 'The document has no pictures.'
+          : silent
+            ? `${silent} of ${rows.length} pictures say nothing to somebody who does not see them.`
+            : 'Every picture is described, or marked as decoration.'}
+      </p>
+      <ul className="picture-list">
+        {rows.map(({ item, spread, page, media }) => (
+          <li key={item.id} data-picture={item.id}>
+            <button className="thumbnail" onClick={() => onSelect(item.id)} aria-label={`To ${itemName(folio, item)}`}>
+              {media !== null && (
+                <img src={`/api/folios/${encodeURIComponent(id)}/media/${media}?width=160`} alt="" loading="lazy" width={64} height={48} />
+              )}
+            </button>
+            <div>
+              <small className="soft">
+                Page {page} · {itemName(folio, item)}
+              </small>
+              <Input.TextArea
+                key={item.alt ?? ''}
+                autoSize={{ minRows: 1, maxRows: 4 }}
+                defaultValue={item.alt ?? ''}
+                disabled={decorations.includes(item.id)}
+                aria-label={`${itemName(folio, item)} in words`}
+                placeholder="What it says"
+                onBlur={(e) => {
+                  const alt = e.target.value.trim();
+                  if (alt !== (item.alt ?? ''))
+                    change([{ kind: 'item.alt', args: { spread, item: item.id, alt: alt || null } }], newBurst());
+                }}
+              />
+              <label className="switch-row">
+                <Switch
+                  size="small"
+                  checked={decorations.includes(item.id)}
+                  onChange={(decoration) => change([{ kind: 'item.decoration', args: { item: item.id, decoration } }], newBurst())}
+                />
+                Decoration
+              </label>
+            </div>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function picturesOf(folio: NonNullable<ReturnType<typeof useDocument.getState>['folio']>): Row[] {
+  return [...new Set(pagesOf(folio).map((p) => p.spread.id))].flatMap((spread) =>
+    Object.values(folio.spreads[spread]?.items ?? {}).flatMap((item): Row[] => {
+      const media = item.kind === 'picture' ? item.media : item.kind === 'media' ? (item.poster ?? null) : null;
+      const isPicture = (item.kind === 'picture' && item.media !== null) || item.kind === 'media' || (item.kind === 'shape' && !!item.alt);
+      if (!isPicture || isMasterInstance(item.id)) return [];
+      return [{ item, spread, page: pageNumberOf(folio, spread, item.id) ?? 0, media }];
+    }),
+  );
+}
