@@ -6,6 +6,6 @@ export * from './edit/edits.ts';
 export * from './edit/apply.ts';
 export * from './edit/log.ts';
 export * from './structure/reading.ts';
-export { isRead, readingItems } from './structure/readingOrder.ts';
+export { pathOf } from './structure/readingOrder.ts';
 export { SURE, suggestRoles } from './structure/suggestRoles.ts';
 export type { RoleSuggestion } from './structure/suggestRoles.ts';

@@ -4,7 +4,7 @@ import { produce } from 'immer';
 import type { Folio } from '../src/index.ts';
 import { fixedFirst, pageOrder } from '../src/structure/pageOrder.ts';
 import type { Placed } from '../src/structure/pageOrder.ts';
-import { readingItems, workedOrder } from '../src/structure/readingOrder.ts';
+import { pathOf, readingItems, workedOrder } from '../src/structure/readingOrder.ts';
 import { sample } from './support/samples.ts';
 
 const text = (id: string, x: number, y: number, width: number, height: number, more: Partial<Placed> = {}): Placed => ({
@@ -128,6 +128,15 @@ test('what a person fixed keeps its order, and everything else its neighbour', (
       expect([...order].sort()).toEqual([...worked].sort());
     }),
   );
+});
+
+test('the path as it is seen has nothing of hidden layers, and all of what is read', async () => {
+  const { folio } = await sample('marrowby-almanac');
+  const seen = pathOf(folio, folio.spreads['s3']!).map((i) => i.id);
+  expect(seen.every((id) => folio.head.layers[folio.spreads['s3']!.items[id]!.layer]!.visible)).toBe(true);
+  expect(seen).toEqual(expect.arrayContaining(['map-picture', 'moon-a', 'moon-b', 'moon-c']));
+  const shown = produce(folio, (d) => void (d.head.layers['notes']!.visible = true));
+  expect(pathOf(shown, shown.spreads['s3']!).length).toBeGreaterThan(seen.length);
 });
 
 describe('worked out from the samples’ pages alone', () => {

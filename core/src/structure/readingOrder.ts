@@ -3,7 +3,7 @@ import type { Item } from '../folio/items.ts';
 import type { Spread } from '../folio/spread.ts';
 import { isMasterInstance } from '../folio/masters.ts';
 import { paragraphRole } from '../folio/resolve.ts';
-import { heldItems, itemBounds, pageOfItem, paintOrder, paragraphsOf, storyOfFrame } from '../folio/traverse.ts';
+import { heldItems, isOnHiddenLayer, itemBounds, pageOfItem, paintOrder, paragraphsOf, storyOfFrame } from '../folio/traverse.ts';
 import { fixedFirst, pageOrder } from './pageOrder.ts';
 import type { Placed } from './pageOrder.ts';
 
@@ -42,6 +42,10 @@ export function readingItems(folio: Folio, spread: Spread): Item[] {
   ).map((id) => spread.items[id]!);
 }
 
+/** What of a spread is read as it is seen: without what lies on hidden layers. */
+export const pathOf = (folio: Folio, spread: Spread): Item[] =>
+  readingItems(folio, spread).filter((i) => isRead(folio, i) && !isOnHiddenLayer(folio, i));
+
 /** The order that the layout itself suggests, page by page; what is only seen comes last. */
 export function workedOrder(folio: Folio, spread: Spread): Item[] {
   const held = heldItems(spread);
@@ -53,7 +57,7 @@ export function workedOrder(folio: Folio, spread: Spread): Item[] {
 }
 
 /** Whether an item is read: a text that is not left out, or anything else that speaks for itself. */
-export const isRead = (folio: Folio, item: Item): boolean =>
+const isRead = (folio: Folio, item: Item): boolean =>
   item.kind === 'textFrame' ? !isUnread(folio, item.id) && storyOfFrame(folio).has(item.id) : isFigure(folio, item);
 
 /** A group's members as they are read, groups in groups unfolded. */

@@ -1,6 +1,6 @@
 import { Button, Input, Switch } from 'antd';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
-import { isRead, readingItems } from '@elastic-folio/core';
+import { pathOf } from '@elastic-folio/core';
 import type { Spread } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { useKeys } from '../shell/keys.ts';
@@ -12,9 +12,7 @@ export function PathSheet({ spread, item: id, onSelect }: { spread: Spread; item
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
   const item = spread.items[id]!;
-  const order = readingItems(folio, spread)
-    .filter((i) => isRead(folio, i))
-    .map((i) => i.id);
+  const order = pathOf(folio, spread).map((i) => i.id);
   const at = order.indexOf(id);
   const move = (by: -1 | 1): void => {
     const to = at + by;

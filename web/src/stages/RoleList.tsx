@@ -73,7 +73,7 @@ export function RoleList() {
       </p>
       {sure.length > 0 && (
         <Button type="primary" onClick={takeAll}>
-          Take {sure.length === 1 ? 'the one suggestion' : `the ${sure.length} suggestions`} that are sure
+          {sure.length === 1 ? 'Take the one suggestion that is sure' : `Take the ${sure.length} suggestions that are sure`}
         </Button>
       )}
       {(['paragraph', 'character'] as const).map((kind) => {

@@ -1,18 +1,16 @@
-import { isRead, itemBounds, pageOfItem, readingItems } from '@elastic-folio/core';
+import { itemBounds, pageOfItem, pathOf } from '@elastic-folio/core';
 import type { Folio, Spread } from '@elastic-folio/core';
 
 /** The reading path as a rule: a line along the left edge of everything that is read, a tick and a number where each begins. */
 export function PathRule({ folio, spread, scale, selected }: { folio: Folio; spread: Spread; scale: number; selected: string | null }) {
   const px = 1 / scale;
-  const stops = readingItems(folio, spread)
-    .filter((i) => isRead(folio, i) && folio.head.layers[i.layer]?.visible !== false)
-    .map((item) => {
-      const b = itemBounds(spread.items, item);
-      // What fills a page has its tick inside it.
-      const page = pageOfItem(spread, item).box;
-      const [top, bottom] = [Math.max(b.y, page.y), Math.min(b.y + b.height, page.y + page.height)];
-      return { item: item.id, x: Math.max(b.x - 7 * px, page.x + 18 * px), y: top, bottom: Math.max(bottom, top) };
-    });
+  const stops = pathOf(folio, spread).map((item) => {
+    const b = itemBounds(spread.items, item);
+    // What fills a page has its tick inside it.
+    const page = pageOfItem(spread, item).box;
+    const [top, bottom] = [Math.max(b.y, page.y), Math.min(b.y + b.height, page.y + page.height)];
+    return { item: item.id, x: Math.max(b.x - 7 * px, page.x + 18 * px), y: top, bottom: Math.max(bottom, top) };
+  });
   const along = stops.map((s) => `M${s.x} ${s.y}V${s.bottom}`).join('');
   const between = stops
     .slice(1)
