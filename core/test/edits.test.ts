@@ -8,6 +8,7 @@ import { tinyFolio } from './support/tinyFolio.ts';
 const folio: Folio = produce(tinyFolio(['one', 'two', '', 'four']), (d) => {
   (d.stories['t']!.blocks['p1'] as Paragraph).character = { fontWeight: 700 };
   d.head.paragraphStyles['q'] = { id: 'q', name: 'Quiet', paragraph: {}, character: {} };
+  d.head.structure.pins['old'] = { id: 'old', item: 'f1', paragraph: 'p2', offset: 0, as: 'before' };
   d.recipes['r'] = { id: 'r', output: 'pdf', version: 1, name: 'Print', settings: {} };
 });
 const role = { element: 'h2' as const, startsSection: true, leaveOut: false };
@@ -38,6 +39,32 @@ const USES: [Edit, (f: Folio) => unknown, unknown, string[]][] = [
   [{ kind: 'item.alt', args: { spread: 's', item: 'f1', alt: 'A frame' } }, (f) => f.spreads['s']!.items['f1']!.alt, 'A frame', ['f1']],
   [{ kind: 'item.decoration', args: { item: 'f1', decoration: true } }, (f) => f.head.structure.decorations, ['f1'], ['head/structure']],
   [{ kind: 'style.role', args: { style: 'p', role } }, (f) => f.head.paragraphStyles['p']!.role, role, ['paragraphStyles/p']],
+  [
+    { kind: 'styles.roles', args: { paragraph: { p: role }, character: {} } },
+    (f) => f.head.paragraphStyles['p']!.role,
+    role,
+    ['paragraphStyles/p'],
+  ],
+  [
+    { kind: 'path.order', args: { spread: 's', order: ['f1'] } },
+    (f) => f.head.structure.strands.map((s) => s.entries),
+    [[{ spread: 's', item: 'f1' }]],
+    ['head/structure'],
+  ],
+  [{ kind: 'item.leftOut', args: { item: 'f1', leftOut: true } }, (f) => f.head.structure.leftOut, ['f1'], ['head/structure']],
+  [
+    { kind: 'paragraph.sectionStart', args: { paragraph: 'p2', starts: true } },
+    (f) => f.head.structure.sectionStarts,
+    ['p2'],
+    ['head/structure'],
+  ],
+  [
+    { kind: 'pin.set', args: { id: 'new', item: 'f1', paragraph: 'p2', offset: 1, as: 'after' } },
+    (f) => f.head.structure.pins['new']?.as,
+    'after',
+    ['head/structure'],
+  ],
+  [{ kind: 'pin.remove', args: { pin: 'old' } }, (f) => Object.keys(f.head.structure.pins), [], ['head/structure']],
   [{ kind: 'layer.visible', args: { layer: 'l', visible: false } }, (f) => f.head.layers['l']!.visible, false, ['layers/l']],
   [
     { kind: 'recipe.set', args: { id: 'w', output: 'html', version: 1, name: 'Web', settings: { gap: 3 } } },

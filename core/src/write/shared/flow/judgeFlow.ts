@@ -5,7 +5,7 @@ import type { Folio } from '../../../folio/folio.ts';
 import type { Item } from '../../../folio/items.ts';
 import { isMasterInstance } from '../../../folio/masters.ts';
 import { paragraphRole, resolveParagraph } from '../../../folio/resolve.ts';
-import type { Inline } from '../../../folio/story.ts';
+import type { Inline, Story } from '../../../folio/story.ts';
 import type { Judgement } from '../../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../../ledger/subjects.ts';
 import { flowOf } from '../../../structure/flow.ts';
@@ -42,6 +42,7 @@ export const FLOW_SENTENCES: Record<string, string> = {
   'colour.readers': 'Its colour would not be seen on the paper that readers choose; they see it in their own.',
   'font.readers': 'Readers see the text in typefaces of their own device.',
   'list.look': 'Numbers and bullets are those of the reader’s program.',
+  'table.empty': 'A table without a word is not read.',
   'selection.out': 'It is not among the items that were chosen.',
   'pin.nowhere': 'The place that it is pinned to, or the thing itself, is not in the result.',
 };
@@ -115,7 +116,8 @@ export function judgeFlow(
           table?.kind === 'table'
             ? table.id
             : Object.values(about.story!.blocks).find((b) => b.kind === 'table' && b.cells[subject.id])!.id;
-        return tables.has(id) ? kept : notRead(folio, scope, about);
+        if (tables.has(id)) return kept;
+        return isEmptyTable(about.story!, id) ? excluded('table.empty') : notRead(folio, scope, about);
       }
       case 'story':
         return outOf(about) ?? kept;
@@ -198,6 +200,16 @@ function notRead(folio: Folio, scope: Scope, about: SubjectInFolio): Judgement {
   return scope.pages.length < folio.head.spreadOrder.length ? excluded('range.out') : dropped('text.unplaced');
 }
 
+/** Whether no cell of a table has any text. */
+function isEmptyTable(story: Story, id: string): boolean {
+  const table = story.blocks[id];
+  const hasText = (p: string): boolean => {
+    const block = story.blocks[p];
+    return block?.kind === 'paragraph' && block.content.some(says);
+  };
+  return table?.kind === 'table' && !Object.values(table.cells).some((cell) => cell.order.some(hasText));
+}
+
 const says = (node: Inline): boolean =>
   node.type === 'span' ? node.text.trim() !== '' : node.type === 'field' || node.type === 'note' || node.type === 'ruby';
 
@@ -217,6 +229,8 @@ function judgeText(
     if (d.to === 'page') return isThere(d.page) && writer.marksPages ? kept : dropped('link.outside');
     return d.to === 'paragraph' ? (isThere(d.paragraph) ? kept : dropped('link.outside')) : dropped('motion.notYet');
   }
+  // A note, a field and a reading are there with their paragraph.
+  if (subject.kind !== 'paragraph') return kept;
   if (subject.aspect === 'place') return excluded('place.flows');
   if (subject.aspect === 'text') {
     const missing = composition.stories.get(story!.id)?.missingGlyphs.find((g) => g.paragraph === block.id);
