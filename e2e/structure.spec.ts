@@ -19,7 +19,7 @@ test('the reading path is seen on the pages, and corrected by keys', async ({ pa
   await expect.poll(() => order(page)).toEqual([before[0], before[1], before[3], before[2], before[4]]);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(() => order(page)).toEqual(before);
-  await page.getByRole('switch', { name: /^Decoration/ }).click();
+  await page.getByRole('checkbox', { name: /^Decoration/ }).click();
   await expect(page.locator('.path-list li')).toHaveCount(4);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('.path-list li')).toHaveCount(5);

@@ -1,15 +1,13 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Rect } from '../folio/geometry.ts';
-import { isMasterInstance } from '../folio/masters.ts';
 import { align, unlikeness } from './align.ts';
-import type { Evidence, Subject } from './entry.ts';
+import type { Evidence } from './entry.ts';
+import { Findings, samePicture, short } from './findings.ts';
 import type { ExpectedBlock, ExpectedDocument, ExpectedPage, ExpectedRun } from './expected.ts';
 import type { ObservedBlock, ObservedCell, ObservedDocument, ObservedPage, ObservedRun } from './observed.ts';
 
 /** How far something may stand from its place: half a point, less than an eye sees at arm's length. */
 const PLACE_TOLERANCE = 0.5;
-/** Mean difference of colour, of 255, at which two pictures count as different: above what compression does. */
-const PICTURE_TOLERANCE = 9;
 
 export interface Format {
   /** What an element of our roles is in this format, as its observer names it. */
@@ -27,13 +25,6 @@ export interface CompareContext {
   signature(media: string): Promise<Uint8Array>;
 }
 
-class Findings {
-  readonly list: Evidence[] = [];
-  say(kind: Subject['kind'], id: string, aspect: string, agrees: boolean, says: string): void {
-    this.list.push({ subject: { kind: kind === 'item' && isMasterInstance(id) ? 'masterItem' : kind, id, aspect }, agrees, says });
-  }
-}
-
 /** Soft hyphens are no text: where a word is divided, formats show the hyphen in ways of their own. */
 const fold = (text: string): string =>
   text
@@ -41,7 +32,6 @@ const fold = (text: string): string =>
     .replace(/[\s\u00A0]+/g, ' ')
     .trim();
 const dense = (text: string): string => text.replace(/[\s\u00A0\u00AD]+/g, '');
-const short = (text: string): string => (text.length > 60 ? text.slice(0, 57) + '…' : text);
 const pt = (v: number): string => `${Math.round(v * 100) / 100} pt`;
 
 /** Compares what a result shows with what the document asks for, subject by subject. */
@@ -295,16 +285,13 @@ function reportOffsets(offsets: Map<string, { block: ExpectedBlock; dx: number; 
 const boxDistance = (a: Rect, b: Rect): number =>
   Math.max(Math.abs(a.x - b.x), Math.abs(a.y - b.y), Math.abs(a.x + a.width - b.x - b.width), Math.abs(a.y + a.height - b.y - b.height));
 
-const pictureDifference = (a: Uint8Array, b: Uint8Array): number =>
-  a.length !== b.length ? 255 : a.reduce((sum, v, i) => sum + Math.abs(v - b[i]!), 0) / a.length;
-
 async function comparePictures(page: ExpectedPage, seen: ObservedPage, context: CompareContext, found: Findings): Promise<void> {
   const signatures = await Promise.all(page.pictures.map((p) => context.signature(p.media)));
   const cost = (i: number, j: number): number =>
     Math.min(
       1,
       (boxDistance(page.pictures[i]!.box, seen.pictures[j]!.box) > PLACE_TOLERANCE ? 0.5 : 0) +
-        (pictureDifference(signatures[i]!, seen.pictures[j]!.picture) > PICTURE_TOLERANCE ? 0.5 : 0),
+        (samePicture(signatures[i]!, seen.pictures[j]!.picture) ? 0 : 0.5),
     );
   for (const pair of align(page.pictures.length, seen.pictures.length, cost)) {
     const want = pair.expected === null ? undefined : page.pictures[pair.expected];
@@ -314,14 +301,8 @@ async function comparePictures(page: ExpectedPage, seen: ObservedPage, context: 
       found.say('item', want.item, 'picture', false, 'the picture is not there');
       continue;
     }
-    const difference = pictureDifference(signatures[pair.expected!]!, have.picture);
-    found.say(
-      'item',
-      want.item,
-      'picture',
-      difference <= PICTURE_TOLERANCE,
-      difference <= PICTURE_TOLERANCE ? 'the same picture' : 'another picture',
-    );
+    const same = samePicture(signatures[pair.expected!]!, have.picture);
+    found.say('item', want.item, 'picture', same, same ? 'the same picture' : 'another picture');
     const off = boxDistance(want.box, have.box);
     found.say(
       'item',

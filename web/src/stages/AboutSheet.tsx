@@ -9,6 +9,11 @@ const LINES = [
   ['rights', 'Rights', 'Who may do what with it.'],
 ] as const;
 
+const LISTS = [
+  ['creators', 'Creators'],
+  ['subjects', 'Subjects'],
+] as const;
+
 /** What the document is, of whom, and in which language: said once, and written into every output that can hold it. */
 export function AboutSheet() {
   const metadata = useDocument((s) => s.folio!.head.metadata);
@@ -43,28 +48,19 @@ export function AboutSheet() {
         />
         <small className="soft">A tag such as en or de-AT.</small>
       </label>
-      <label className="field">
-        Creators
-        <Select
-          mode="tags"
-          aria-label="Creators"
-          open={false}
-          suffixIcon={null}
-          value={metadata.creators}
-          onChange={(creators) => set({ creators })}
-        />
-      </label>
-      <label className="field">
-        Subjects
-        <Select
-          mode="tags"
-          aria-label="Subjects"
-          open={false}
-          suffixIcon={null}
-          value={metadata.subjects}
-          onChange={(subjects) => set({ subjects })}
-        />
-      </label>
+      {LISTS.map(([name, label]) => (
+        <label className="field" key={name}>
+          {label}
+          <Select
+            mode="tags"
+            aria-label={label}
+            open={false}
+            suffixIcon={null}
+            value={metadata[name]}
+            onChange={(list) => set({ [name]: list })}
+          />
+        </label>
+      ))}
       <label className="field">
         Description
         <Input.TextArea

@@ -1,10 +1,11 @@
-import { Button, Checkbox, Input, Select } from 'antd';
+import { Button, Select } from 'antd';
 import { X } from 'lucide-react';
 import { angleOf, itemBounds, pageOfItem, solidHex, storyOfFrame, toMm } from '@elastic-folio/core';
-import type { Item, Paint } from '@elastic-folio/core';
+import type { Paint } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { itemName } from '../table/SpreadView.tsx';
 import { pageNumberOf } from '../table/PageTable.tsx';
+import { AltText } from './AltText.tsx';
 import { StoryEditor } from '../text/StoryEditor.tsx';
 
 const mm = (points: number): string => (Math.round(toMm(points) * 10) / 10).toLocaleString('en');
@@ -21,7 +22,6 @@ export function ItemSheet({ id, onClose }: { id: string; onClose: () => void }) 
   const page = pageOfItem(spread, item);
   const box = itemBounds(spread.items, item);
   const angle = Math.round(angleOf(item.transform) * 10) / 10;
-  const decoration = folio.head.structure.decorations.includes(id);
   return (
     <>
       <div className="sheet-head">
@@ -98,7 +98,7 @@ export function ItemSheet({ id, onClose }: { id: string; onClose: () => void }) 
           </div>
         )}
       </dl>
-      {(item.kind === 'picture' || item.kind === 'shape') && <Words item={item} spread={spread.id} decoration={decoration} />}
+      {(item.kind === 'picture' || item.kind === 'shape') && <AltText item={item} spread={spread.id} />}
       {set && over && (
         <p className="warn" role="status">
           {over.characters} characters ({over.lines} {over.lines === 1 ? 'line' : 'lines'}) do not fit.
@@ -127,33 +127,6 @@ function Swatch({ paint }: { paint: Paint }) {
       <i className="swatch" style={{ background: hex }} />{' '}
       {paint.type === 'swatch' ? `${swatches[paint.swatch]?.name ?? ''}${paint.tint < 1 ? ` ${Math.round(paint.tint * 100)} %` : ''}` : hex}
     </>
-  );
-}
-
-function Words({ item, spread, decoration }: { item: Item; spread: string; decoration: boolean }) {
-  const change = useDocument((s) => s.change);
-  return (
-    <div className="words">
-      <label htmlFor="alt">Alt text</label>
-      <Input.TextArea
-        id="alt"
-        disabled={decoration}
-        autoSize={{ minRows: 2, maxRows: 6 }}
-        defaultValue={item.alt ?? ''}
-        key={item.id + String(item.alt === undefined)}
-        placeholder="What a reader should know who does not see it"
-        onBlur={(e) =>
-          e.target.value !== (item.alt ?? '') &&
-          change([{ kind: 'item.alt', args: { spread, item: item.id, alt: e.target.value || null } }])
-        }
-      />
-      <Checkbox
-        checked={decoration}
-        onChange={(e) => change([{ kind: 'item.decoration', args: { item: item.id, decoration: e.target.checked } }])}
-      >
-        Decoration: says nothing, is not read
-      </Checkbox>
-    </div>
   );
 }
 

@@ -1,10 +1,11 @@
-import { Button, Input, Switch } from 'antd';
+import { Button, Checkbox } from 'antd';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { pathOf } from '@elastic-folio/core';
 import type { Spread } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { useKeys } from '../shell/keys.ts';
 import { itemName } from '../table/SpreadView.tsx';
+import { AltText, DecorationChoice } from './AltText.tsx';
 import { PinControl } from './PinControl.tsx';
 
 /** How the chosen item is read: where in the path, or not at all, and in which words. */
@@ -30,39 +31,13 @@ export function PathSheet({ spread, item: id, onSelect }: { spread: Spread; item
         <h2>{itemName(folio, item)}</h2>
         <Button type="text" size="small" icon={<X size={15} />} aria-label="Close" onClick={() => onSelect(null)} />
       </div>
-      {picture && (
-        <label className="field">
-          In words
-          <Input.TextArea
-            key={id}
-            autoSize={{ minRows: 2, maxRows: 8 }}
-            defaultValue={item.alt ?? ''}
-            aria-label="In words"
-            placeholder="What the picture says to somebody who does not see it"
-            onBlur={(e) => {
-              const alt = e.target.value.trim();
-              if (alt !== (item.alt ?? ''))
-                change([{ kind: 'item.alt', args: { spread: spread.id, item: id, alt: alt || null } }], newBurst());
-            }}
-          />
-        </label>
-      )}
-      <label className="switch-row">
-        <Switch
-          size="small"
-          checked={decorations.includes(id)}
-          onChange={(decoration) => change([{ kind: 'item.decoration', args: { item: id, decoration } }], newBurst())}
-        />
-        Decoration: it is seen, and not read
-      </label>
-      <label className="switch-row">
-        <Switch
-          size="small"
-          checked={leftOut.includes(id)}
-          onChange={(out) => change([{ kind: 'item.leftOut', args: { item: id, leftOut: out } }], newBurst())}
-        />
+      {picture ? <AltText item={item} spread={spread.id} /> : <DecorationChoice item={id} />}
+      <Checkbox
+        checked={leftOut.includes(id)}
+        onChange={(e) => change([{ kind: 'item.leftOut', args: { item: id, leftOut: e.target.checked } }], newBurst())}
+      >
         Leave out of reading
-      </label>
+      </Checkbox>
       {(picture || item.kind === 'textFrame') && !decorations.includes(id) && <PinControl spread={spread} item={id} />}
       <h2>Reading path of this spread</h2>
       {at >= 0 && (

@@ -1,9 +1,9 @@
-import { Input, Switch } from 'antd';
 import { isMasterInstance, pagesOf } from '@elastic-folio/core';
 import type { Item } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
 import { itemName } from '../table/SpreadView.tsx';
 import { pageNumberOf } from '../table/PageTable.tsx';
+import { AltText } from './AltText.tsx';
 
 interface Row {
   item: Item;
@@ -16,7 +16,6 @@ interface Row {
 export function PictureList({ onSelect }: { onSelect: (item: string) => void }) {
   const folio = useDocument((s) => s.folio)!;
   const id = useDocument((s) => s.id)!;
-  const change = useDocument((s) => s.change);
   const { decorations } = folio.head.structure;
   const isSilent = (r: Row): boolean => !r.item.alt && !decorations.includes(r.item.id);
   const rows = picturesOf(folio).sort((a, b) => Number(isSilent(b)) - Number(isSilent(a)) || a.page - b.page);
@@ -43,27 +42,7 @@ export function PictureList({ onSelect }: { onSelect: (item: string) => void }) 
               <small className="soft">
                 Page {page} · {itemName(folio, item)}
               </small>
-              <Input.TextArea
-                key={item.alt ?? ''}
-                autoSize={{ minRows: 1, maxRows: 4 }}
-                defaultValue={item.alt ?? ''}
-                disabled={decorations.includes(item.id)}
-                aria-label={`${itemName(folio, item)} in words`}
-                placeholder="What it says"
-                onBlur={(e) => {
-                  const alt = e.target.value.trim();
-                  if (alt !== (item.alt ?? ''))
-                    change([{ kind: 'item.alt', args: { spread, item: item.id, alt: alt || null } }], newBurst());
-                }}
-              />
-              <label className="switch-row">
-                <Switch
-                  size="small"
-                  checked={decorations.includes(item.id)}
-                  onChange={(decoration) => change([{ kind: 'item.decoration', args: { item: item.id, decoration } }], newBurst())}
-                />
-                Decoration
-              </label>
+              <AltText item={item} spread={spread} name={itemName(folio, item)} />
             </div>
           </li>
         ))}

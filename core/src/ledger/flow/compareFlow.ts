@@ -1,13 +1,11 @@
 import { align, unlikeness } from '../align.ts';
-import type { Evidence, Subject } from '../entry.ts';
+import type { Evidence } from '../entry.ts';
+import { Findings, samePicture, short } from '../findings.ts';
 import type { Rect } from '../../folio/geometry.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { FontSet } from '../../compose/fontSet.ts';
 import type { ExpectedFlow, ExpectedFlowBlock } from './expectFlow.ts';
 import type { ObservedFlow, ObservedFlowBlock } from './observedFlow.ts';
-
-/** Mean difference of colour, of 255, at which two pictures count as different: above what compression does. */
-const PICTURE_TOLERANCE = 9;
 
 export interface FlowContext {
   folio: Folio;
@@ -23,14 +21,6 @@ export interface FlowContext {
 
 /** Spaces, soft hyphens and capitals are matters of look. */
 const dense = (text: string): string => text.replace(/[\s\u00A0\u00AD\u2003]+/g, '').toLowerCase();
-const short = (text: string): string => (text.length > 60 ? text.slice(0, 57) + '…' : text);
-
-class Findings {
-  readonly list: Evidence[] = [];
-  say(kind: Subject['kind'], id: string, aspect: string, agrees: boolean, says: string): void {
-    this.list.push({ subject: { kind, id, aspect }, agrees, says });
-  }
-}
 
 /** Compares running text that was read back with what the document asks for, subject by subject. */
 export async function compareFlow(expected: ExpectedFlow, observed: ObservedFlow, context: FlowContext): Promise<Evidence[]> {
@@ -265,8 +255,7 @@ async function compareFigures(
       continue;
     }
     found.say('item', item.id, 'alt', seen.alt === alt, seen.alt ? `alt text “${short(seen.alt)}”` : 'no alt text');
-    const far = media && seen.picture ? difference(await context.signature(media, region), seen.picture) : 0;
-    const right = seen.picture !== undefined && far <= PICTURE_TOLERANCE;
+    const right = seen.picture !== undefined && (!media || samePicture(await context.signature(media, region), seen.picture));
     found.say(
       'item',
       item.id,
@@ -278,13 +267,6 @@ async function compareFigures(
     const between = places.every((at, i) => at === null || at < seen.after === i < after);
     if (pin) found.say('pin', pin, 'place', between, between ? 'it stands at its words' : 'it stands at other words');
   }
-}
-
-function difference(a: Uint8Array, b: Uint8Array): number {
-  if (a.length !== b.length) return 255;
-  let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += Math.abs(a[i]! - b[i]!);
-  return sum / a.length;
 }
 
 function compareFonts(observed: ObservedFlow, { folio, fonts, embeds }: FlowContext, found: Findings): void {

@@ -3,17 +3,9 @@ import { attrs, escape } from '../../paint/svg/markup.ts';
 import { BASE_CSS } from '../shared/flow/baseCss.ts';
 import { prepareFlow } from '../shared/flow/prepareFlow.ts';
 import type { FlowFile, PreparedFlow } from '../shared/flow/prepareFlow.ts';
+import { outputFile } from '../shared/outputFile.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import type { ArticleSettings } from './settings.ts';
-
-async function* once(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
-  yield bytes;
-}
-const file = (path: string, mediaType: string, content: string | Uint8Array): OutputFile => ({
-  path,
-  mediaType,
-  body: once(typeof content === 'string' ? new TextEncoder().encode(content) : content),
-});
 
 /** A document in the order of its layout: without what was said of the order of reading. */
 export const asOrdered = (folio: Folio, order: ArticleSettings['order']): Folio =>
@@ -38,9 +30,9 @@ export async function* writeArticle(job: WriteJob<ArticleSettings>): AsyncGenera
   const bodies = flow.files.map((f) => flow.body(f));
   // After the texts: a sheet holds what they asked for.
   const css = `${BASE_CSS}\n${flow.styles.css()}\n`;
-  for (const p of flow.pictures) yield file(`pictures/${p.path}`, p.mediaType, p.bytes);
-  if (settings.styleSheet === 'beside') yield file('style.css', 'text/css', css);
-  for (const [i, f] of flow.files.entries()) yield file(f.name, 'text/html', document(job, flow, f, bodies[i]!, css));
+  for (const p of flow.pictures) yield outputFile(`pictures/${p.path}`, p.mediaType, p.bytes);
+  if (settings.styleSheet === 'beside') yield outputFile('style.css', 'text/css', css);
+  for (const [i, f] of flow.files.entries()) yield outputFile(f.name, 'text/html', document(job, flow, f, bodies[i]!, css));
 }
 
 function document({ folio, settings }: WriteJob<ArticleSettings>, flow: PreparedFlow, file: FlowFile, body: string, css: string): string {

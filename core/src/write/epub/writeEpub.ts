@@ -1,9 +1,10 @@
 import { Cancelled } from '../../ports/ports.ts';
+import type { EncodedPicture } from '../../ports/ports.ts';
 import { escape } from '../../paint/svg/markup.ts';
 import { BASE_CSS } from '../shared/flow/baseCss.ts';
 import { prepareFlow } from '../shared/flow/prepareFlow.ts';
 import type { FlowFile, OutlineEntry, PreparedFlow } from '../shared/flow/prepareFlow.ts';
-import { PictureEncoder, shortHash } from '../shared/encodePictures.ts';
+import { PICTURE_EXTENSIONS, PictureEncoder, shortHash } from '../shared/encodePictures.ts';
 import { pagePicture } from '../shared/pagePicture.ts';
 import { scopeOf } from '../shared/scope.ts';
 import { webFont } from '../shared/subsetFont.ts';
@@ -19,7 +20,6 @@ import type { EpubSettings } from './settings.ts';
 
 /** Pixels across of a cover that is drawn from a page (common practice of bookshops: 1,600 on the longer side at least). */
 const COVER_WIDTH = 1600;
-const PICTURE_TYPES: Record<string, string> = { 'image/png': 'png', 'image/jpeg': 'jpg' };
 
 /** Writes the e-book that reflows: one package of live text, styled by what the document’s styles say. */
 export async function* writeEpub(job: WriteJob<EpubSettings>): AsyncGenerator<OutputFile> {
@@ -46,7 +46,7 @@ export async function* writeEpub(job: WriteJob<EpubSettings>): AsyncGenerator<Ou
   const words = wordsFor(flow.language);
   const cover = await coverOf(job);
   if (cover) {
-    const name = `pictures/cover-${shortHash(cover.bytes)}.${PICTURE_TYPES[cover.mediaType]}`;
+    const name = `pictures/cover-${shortHash(cover.bytes)}.${PICTURE_EXTENSIONS[cover.mediaType]}`;
     add(name, cover.mediaType, cover.bytes, 'cover-image');
     spine.push({ id: add('cover.xhtml', 'application/xhtml+xml', coverDocument(flow.language, words.cover, title, name)) });
   }
@@ -119,7 +119,7 @@ async function fontsOf(job: WriteJob<EpubSettings>, flow: PreparedFlow, add: Add
 }
 
 /** The picture that stands for the book: the document’s own, or its first page drawn. */
-async function coverOf(job: WriteJob<EpubSettings>): Promise<{ bytes: Uint8Array; mediaType: string } | null> {
+async function coverOf(job: WriteJob<EpubSettings>): Promise<EncodedPicture | null> {
   const { folio, composition, settings } = job;
   const { cover } = folio.head.metadata;
   if (settings.cover === 'none') return null;

@@ -10,19 +10,11 @@ import { PICTURE_EXTENSIONS, PictureEncoder, pictureOf, shortHash } from '../sha
 import { groupsApart } from '../shared/groupsApart.ts';
 import { itemsOfPage } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
+import { outputFile } from '../shared/outputFile.ts';
 import { webFont } from '../shared/subsetFont.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import { paintHtmlPage } from './paintPage.ts';
 import type { HtmlSettings } from './settings.ts';
-
-async function* once(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
-  yield bytes;
-}
-const file = (path: string, mediaType: string, bytes: Uint8Array | string): OutputFile => ({
-  path,
-  mediaType,
-  body: once(typeof bytes === 'string' ? new TextEncoder().encode(bytes) : bytes),
-});
 
 const anchorOf = (place: PagePlace): string => `page-${place.number}`;
 
@@ -53,7 +45,7 @@ export async function* writeHtml(job: WriteJob<HtmlSettings>): AsyncGenerator<Ou
       const picture = await encoder.get(media);
       const path = `pictures/${media}-${shortHash(picture.bytes)}.${PICTURE_EXTENSIONS[picture.mediaType]}`;
       written.set(media, path);
-      yield file(path, picture.mediaType, picture.bytes);
+      yield outputFile(path, picture.mediaType, picture.bytes);
     }
     bodies.push(
       paintHtmlPage(place, items, readings(place), {
@@ -76,11 +68,11 @@ export async function* writeHtml(job: WriteJob<HtmlSettings>): AsyncGenerator<Ou
     const bytes = await webFont(face, characters, job.derived);
     const path = `fonts/${face.key}-${shortHash(bytes)}.woff2`;
     faces.push(`@font-face{font-family:"${family}";src:url("${path}") format("woff2");font-display:block}`);
-    yield file(path, 'font/woff2', bytes);
+    yield outputFile(path, 'font/woff2', bytes);
   }
-  yield file('style.css', 'text/css', styleSheet(faces, looks, settings));
-  yield file('player.js', 'text/javascript', await job.player());
-  yield file('index.html', 'text/html', page(job, language, bodies, [...anchors.values()], pages[0]?.place));
+  yield outputFile('style.css', 'text/css', styleSheet(faces, looks, settings));
+  yield outputFile('player.js', 'text/javascript', await job.player());
+  yield outputFile('index.html', 'text/html', page(job, language, bodies, [...anchors.values()], pages[0]?.place));
 }
 
 function readingsOf(job: WriteJob<HtmlSettings>, composition: Composition): (place: PagePlace) => PageReading {

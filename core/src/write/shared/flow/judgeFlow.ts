@@ -41,7 +41,6 @@ export const FLOW_SENTENCES: Record<string, string> = {
   'wrap.flows': 'Text runs around it only where it is pinned as floating.',
   'colour.readers': 'Its colour would not be seen on the paper that readers choose; they see it in their own.',
   'font.readers': 'Readers see the text in typefaces of their own device.',
-  'list.look': 'Numbers and bullets are those of the reader’s program.',
   'table.empty': 'A table without a word is not read.',
   'selection.out': 'It is not among the items that were chosen.',
   'pin.nowhere': 'The place that it is pinned to, or the thing itself, is not in the result.',

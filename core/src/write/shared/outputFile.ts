@@ -1,0 +1,12 @@
+import type { OutputFile } from '../writer.ts';
+
+async function* once(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
+  yield bytes;
+}
+
+/** A file of a result that is made whole in memory. */
+export const outputFile = (path: string, mediaType: string, content: string | Uint8Array): OutputFile => ({
+  path,
+  mediaType,
+  body: once(typeof content === 'string' ? new TextEncoder().encode(content) : content),
+});

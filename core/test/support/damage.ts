@@ -1,0 +1,66 @@
+import type { Folio, Paragraph } from '../../src/index.ts';
+
+/**
+ * Damage, and the subject it must be reported at. The damaged file is made by writing the Almanac altered in just this way, and
+ * is read back against the unaltered one.
+ */
+export type Damage = [what: string, alter: (draft: Folio) => void, subject: string];
+
+export const paragraph = (folio: Folio, story: string, id: string): Paragraph => folio.stories[story]!.blocks[id] as Paragraph;
+
+/** What every output must notice. */
+export const DAMAGE: Damage[] = [
+  ['a heading loses its meaning', (d) => (d.head.paragraphStyles['title']!.role!.element = 'p'), 'paragraph:night-words-text-1:role'],
+  ['a heading is of another level', (d) => (d.head.paragraphStyles['head']!.role!.element = 'h3'), 'paragraph:dome-feature-3:role'],
+  [
+    'a link is gone',
+    (d) => paragraph(d, 'dome-feature', 'dome-feature-9').content.forEach((n) => n.type === 'span' && delete n.link),
+    'link:dome-feature-9/toSite:target',
+  ],
+  [
+    'a link leads elsewhere',
+    (d) =>
+      (d.stories['dome-feature']!.links['toSite']!.destination = { to: 'address', href: 'https://elsewhere.example/', window: 'same' }),
+    'link:dome-feature-9/toSite:target',
+  ],
+  [
+    'another picture',
+    (d) => ((d.spreads['s2']!.items['telescope-picture'] as { media: string }).media = 'map'),
+    'item:telescope-picture:picture',
+  ],
+  [
+    'a picture is missing',
+    (d) => ((d.spreads['s2']!.items['telescope-picture'] as { media: string | null }).media = null),
+    'item:telescope-picture:picture',
+  ],
+  ['an alt text is lost', (d) => delete d.spreads['s2']!.items['telescope-picture']!.alt, 'item:telescope-picture:alt'],
+  [
+    'a word is changed',
+    (d) => (paragraph(d, 'sky-text-story', 'sky-text-story-1').content = [{ type: 'span', text: 'Something else stands here now.' }]),
+    'paragraph:sky-text-story-1:text',
+  ],
+  ['a paragraph is gone', (d) => void d.stories['diary-text']!.order.splice(2, 1), 'paragraph:diary-text-3:text'],
+  [
+    'a paragraph stands twice',
+    (d) => {
+      const story = d.stories['diary-text']!;
+      story.blocks['twin'] = { ...(story.blocks['diary-text-3'] as Paragraph), id: 'twin' };
+      story.order.splice(3, 0, 'twin');
+    },
+    'paragraph:diary-text-3:text',
+  ],
+  [
+    'a paragraph loses its language',
+    (d) => delete paragraph(d, 'letter-text', 'letter-text-2').character,
+    'paragraph:letter-text-2:language',
+  ],
+  ['letters are smaller', (d) => (d.head.paragraphStyles['caption']!.character.size = 8), 'paragraph:telescope-caption-text-1:look'],
+  [
+    'two texts are read in the wrong order',
+    (d) => void d.head.structure.strands.find((s) => s.id === 'sky')!.entries.reverse(),
+    'document:marrowby-almanac:order',
+  ],
+  ['the title is another', (d) => (d.head.metadata.title = 'Another'), 'document:marrowby-almanac:title'],
+  ['the document’s language is another', (d) => (d.head.metadata.language = 'fr'), 'document:marrowby-almanac:language'],
+  ['a hidden layer is shown', (d) => (d.head.layers['notes']!.visible = true), 'paragraph:cover-note-text-1:text'],
+];
