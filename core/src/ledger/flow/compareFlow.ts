@@ -7,7 +7,7 @@ import type { FontSet } from '../../compose/fontSet.ts';
 import type { ExpectedFlow, ExpectedFlowBlock } from './expectFlow.ts';
 import type { ObservedFlow, ObservedFlowBlock } from './observedFlow.ts';
 
-export interface FlowContext {
+export interface FlowCompareContext {
   folio: Folio;
   fonts: FontSet;
   /** Whether the result brings the document’s typefaces. */
@@ -23,7 +23,7 @@ export interface FlowContext {
 const dense = (text: string): string => text.replace(/[\s\u00A0\u00AD\u2003]+/g, '').toLowerCase();
 
 /** Compares running text that was read back with what the document asks for, subject by subject. */
-export async function compareFlow(expected: ExpectedFlow, observed: ObservedFlow, context: FlowContext): Promise<Evidence[]> {
+export async function compareFlow(expected: ExpectedFlow, observed: ObservedFlow, context: FlowCompareContext): Promise<Evidence[]> {
   const found = new Findings();
   const { id } = context.folio.head;
   found.say('document', id, 'title', observed.title === expected.title || !expected.title, `title “${observed.title}”`);
@@ -156,7 +156,7 @@ function compareLooks(
   expected: ExpectedFlow,
   observed: ObservedFlow,
   places: readonly (number | null)[],
-  { embeds }: FlowContext,
+  { embeds }: FlowCompareContext,
   found: Findings,
 ): void {
   const sized = expected.blocks.flatMap((b, i) => {
@@ -240,7 +240,7 @@ async function compareFigures(
   expected: ExpectedFlow,
   observed: ObservedFlow,
   places: readonly (number | null)[],
-  context: FlowContext,
+  context: FlowCompareContext,
   found: Findings,
 ): Promise<void> {
   const cost = (i: number, j: number): number => (expected.figures[i]!.alt === observed.figures[j]!.alt ? 0 : 0.5);
@@ -269,7 +269,7 @@ async function compareFigures(
   }
 }
 
-function compareFonts(observed: ObservedFlow, { folio, fonts, embeds }: FlowContext, found: Findings): void {
+function compareFonts(observed: ObservedFlow, { folio, fonts, embeds }: FlowCompareContext, found: Findings): void {
   for (const font of Object.values(folio.head.fonts)) {
     const face = fonts.faces.find((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
     if (!face || !embeds) continue;

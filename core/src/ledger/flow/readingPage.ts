@@ -1,6 +1,5 @@
-import { elementsOf, parsePage } from '../html/dom.ts';
 import { serializeOuter } from 'parse5';
-import { attribute } from '../html/dom.ts';
+import { attribute, elementsOf, parsePage } from '../html/dom.ts';
 import { readPackage } from './observeEpub.ts';
 import { resolve } from './observeTexts.ts';
 
@@ -44,12 +43,7 @@ function sectionOf(path: string, xhtml: string, at: (path: string) => string): s
     if (e.tagName === 'script') e.attrs = [{ name: 'type', value: 'text/plain' }];
     if (attribute(e, 'href') !== undefined && !attribute(e, 'href')!.startsWith('#')) e.attrs.push({ name: 'rel', value: 'noreferrer' });
   }
-  return (
-    body.childNodes
-      .map((n) => serializeOuter(n))
-      .join('')
-      .replace(/^/, '<div class="file">') + '</div>'
-  );
+  return `<div class="file">${body.childNodes.map((n) => serializeOuter(n)).join('')}</div>`;
 }
 
 /** What a reader’s settings do to any book (common practice of reading programs): size on the root, everything else over the book’s own. */

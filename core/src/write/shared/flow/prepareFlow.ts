@@ -132,12 +132,10 @@ export async function prepareFlow(job: WriteJob<FlowSettings>, layout: FlowLayou
     const c = contextFor(file, notes);
     const text = file.sections
       .map((s) => {
-        const more =
-          layout.book && s.start && /^h[1-6]$/.test(s.start.role.element)
-            ? { type: ' epub:type="chapter" role="doc-chapter"' }
-            : { type: '' };
+        const isChapter = layout.book && s.start !== null && /^h[1-6]$/.test(s.start.role.element);
+        const chapter = isChapter ? ' epub:type="chapter" role="doc-chapter"' : '';
         const label = s.start ? ` aria-labelledby="${anchor.paragraph(s.start.paragraph.id)}"` : '';
-        return `<section${more.type}${label}>\n${blocksMarkup(s.blocks, c)}\n</section>`;
+        return `<section${chapter}${label}>\n${blocksMarkup(s.blocks, c)}\n</section>`;
       })
       .join('\n');
     // A note may refer to another: its text joins the end as well.
