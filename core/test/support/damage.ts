@@ -6,7 +6,7 @@ import type { Folio, Paragraph } from '../../src/index.ts';
  */
 export type Damage = [what: string, alter: (draft: Folio) => void, subject: string];
 
-export const paragraph = (folio: Folio, story: string, id: string): Paragraph => folio.stories[story]!.blocks[id] as Paragraph;
+const paragraph = (folio: Folio, story: string, id: string): Paragraph => folio.stories[story]!.blocks[id] as Paragraph;
 
 /** What every output must notice. */
 export const DAMAGE: Damage[] = [
