@@ -12,7 +12,7 @@ test('an e-book is made, downloaded, and read on devices beside the layout', asy
   const id = await handbook(page);
   await page.goto(`/d/${id}/outputs`);
   await page.getByRole('button', { name: 'Add an output…' }).click();
-  await page.getByRole('menuitem', { name: /^E-book/ }).click();
+  await page.getByRole('menuitem', { name: /^E-book(?! of)/ }).click();
   await page.getByRole('button', { name: 'Close settings' }).click();
   await row(page, 'epub').getByRole('button', { name: 'Run', exact: true }).click();
   await expect(row(page, 'epub').locator('.state')).toHaveText('fresh', { timeout: 90_000 });
@@ -36,4 +36,26 @@ test('an e-book is made, downloaded, and read on devices beside the layout', asy
   await page.goto(`/d/${id}/outputs`);
   await row(page, 'epub').getByRole('button', { name: 'Remove' }).click();
   await expect(row(page, 'epub')).toHaveCount(0);
+});
+
+test('fixed pages are seen one by one on a phone, and in pairs on a device that is turned', async ({ page }) => {
+  const list = (await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[];
+  const id = list.find((f) => f.title === 'The Marrowby Almanac')!.id;
+  await page.goto(`/d/${id}/outputs`);
+  await page.getByRole('button', { name: 'Add an output…' }).click();
+  await page.getByRole('menuitem', { name: /^E-book of fixed pages/ }).click();
+  await page.getByRole('button', { name: 'Close settings' }).click();
+  await row(page, 'epub-fixed').getByRole('button', { name: 'Run', exact: true }).click();
+  await expect(row(page, 'epub-fixed').locator('.state')).toHaveText('fresh', { timeout: 90_000 });
+  await page.goto(`/d/${id}/compare?page=4&device=phone`);
+  const frames = page.locator('.device iframe');
+  await expect(frames).toHaveCount(1);
+  await expect(page.frameLocator('.device iframe').getByText('A night in the log')).toBeVisible();
+  await page.getByText('Tablet, turned').click();
+  await expect(frames).toHaveCount(2);
+  await expect(page.frameLocator('.device iframe >> nth=1').getByText('Before you come')).toBeVisible();
+  expect(await new AxeBuilder(page).run()).toEqual([]);
+  await page.goto(`/d/${id}/outputs`);
+  await row(page, 'epub-fixed').getByRole('button', { name: 'Remove' }).click();
+  await expect(row(page, 'epub-fixed')).toHaveCount(0);
 });

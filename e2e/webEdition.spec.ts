@@ -1,64 +1,20 @@
 import { expect, test } from '@playwright/test';
-import type { Page } from '@playwright/test';
 import { spawnSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import AxeBuilder from './axe.ts';
+import { farthest, placedIn, seen, writePlaced } from './wordsInPlace.ts';
 
 const out = resolve('test-results/web');
 const url = (id: string): string => `file://${join(out, id, 'html', 'index.html')}`;
 const SAMPLES = ['marrowby-almanac', 'open-dome-night'] as const;
-
-interface Placed {
-  item: string;
-  words: { text: string; x: number }[];
-  ends: number[];
-}
 
 test.beforeAll(() => {
   const folio = (...args: string[]) =>
     expect(spawnSync(process.execPath, ['dist/folio.mjs', ...args], { encoding: 'utf8' }).status).toBe(0);
   folio('samples', '--out', out);
   for (const id of SAMPLES) folio('convert', join(out, `${id}.efolio`), '--to', 'html', '--out', join(out, id));
-  const placed = spawnSync(process.execPath, ['scripts/run.mjs', 'e2e/placedWords.ts', join(out, 'placed.json')], { encoding: 'utf8' });
-  expect([placed.status, placed.stderr]).toEqual([0, '']);
+  writePlaced(join(out, 'placed.json'));
 });
-
-/** Where the browser shows each word's first letter and each stretch's last, in px of its own page, turned frames set upright. */
-const seen = (page: Page): Promise<Placed[]> =>
-  page.evaluate(() => {
-    for (const item of document.querySelectorAll<HTMLElement>('.i')) item.style.transform = 'none';
-    return [...document.querySelectorAll<HTMLElement>('.i[data-item]')].flatMap((item) => {
-      const lines = [...item.querySelectorAll<HTMLElement>('.l')];
-      if (!lines.length) return [];
-      const left = item.getBoundingClientRect().left;
-      const words: { text: string; x: number }[] = [];
-      const ends: number[] = [];
-      for (const line of lines) {
-        const walker = document.createTreeWalker(line, NodeFilter.SHOW_TEXT);
-        let inWord = false;
-        let end = 0;
-        for (let node = walker.nextNode(); node; node = walker.nextNode()) {
-          const text = node.textContent ?? '';
-          for (let i = 0; i < text.length; i++) {
-            const space = /\s/.test(text[i]!);
-            const range = document.createRange();
-            range.setStart(node, i);
-            range.setEnd(node, i + 1);
-            const rect = range.getClientRects()[0];
-            if (!space && rect) {
-              if (!inWord) words.push({ text: '', x: rect.left - left });
-              words[words.length - 1]!.text += text[i];
-              end = rect.right - left;
-            }
-            inWord = !space;
-          }
-        }
-        ends.push(end);
-      }
-      return [{ item: item.dataset['item']!, words, ends }];
-    });
-  });
 
 for (const scale of [1, 2])
   for (const id of SAMPLES)
@@ -75,26 +31,7 @@ for (const scale of [1, 2])
       const faces = await page.evaluate(() => [...document.fonts].map((f) => `${f.family} ${f.status}`));
       expect(faces.length).toBeGreaterThan(2);
       expect(faces.filter((f) => !f.endsWith(' loaded'))).toEqual([]);
-      const expected = (JSON.parse(readFileSync(join(out, 'placed.json'), 'utf8')) as Record<string, Placed[]>)[id]!;
-      // A text between whose paragraphs something else is read stands in several boxes in one place.
-      const shown = new Map<string, Placed>();
-      for (const { item, words, ends } of await seen(page)) {
-        const before = shown.get(item);
-        shown.set(item, { item, words: [...(before?.words ?? []), ...words], ends: [...(before?.ends ?? []), ...ends] });
-      }
-      let worst = 0;
-      let where = '';
-      let count = 0;
-      const measure = (off: number, what: string): void => {
-        if (off > worst) [worst, where] = [off, what];
-      };
-      for (const frame of expected) {
-        const got = shown.get(frame.item);
-        expect([frame.item, got?.words.map((w) => w.text).join(' ')]).toEqual([frame.item, frame.words.map((w) => w.text).join(' ')]);
-        frame.words.forEach((w, i) => measure(Math.abs(w.x - got!.words[i]!.x), w.text));
-        frame.ends.forEach((x, i) => measure(Math.abs(x - got!.ends[i]!), `the end of stretch ${i} of ${frame.item}`));
-        count += frame.words.length;
-      }
+      const { count, worst, where } = farthest(placedIn(join(out, 'placed.json'), id), await seen(page));
       test.info().annotations.push({ type: 'measured', description: `${count} words, worst ${worst.toFixed(3)} px` });
       console.log(`${id} at ${scale}: ${count} words, worst ${worst.toFixed(3)} px at ${where}`);
       expect(count).toBeGreaterThan(50);

@@ -1,13 +1,14 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { readingPage } from '../src/ledger/flow/readingPage.ts';
 import type { ReadingLook } from '../src/ledger/flow/readingPage.ts';
-import { resolve } from '../src/ledger/flow/observeTexts.ts';
-import { readPackage, unzip } from '../src/ledger/flow/observeEpub.ts';
+import { resolve } from '../src/ledger/html/address.ts';
+import { readPackage, unzip } from '../src/ledger/book/openBook.ts';
 import { attribute, elementsOf, parsePage } from '../src/ledger/html/dom.ts';
-import { accessibilityOf } from '../src/write/epub/accessibility.ts';
-import { navigationDocument, wordsFor } from '../src/write/epub/navigation.ts';
-import { identifierOf } from '../src/write/epub/packageDocument.ts';
-import { encryptionXml, scramble } from '../src/write/epub/scramble.ts';
+import { accessibilityOf } from '../src/write/shared/book/accessibility.ts';
+import type { BookContent } from '../src/write/shared/book/accessibility.ts';
+import { navigationDocument, wordsFor } from '../src/write/shared/book/navigation.ts';
+import { identifierOf } from '../src/write/shared/book/packageDocument.ts';
+import { encryptionXml, scramble } from '../src/write/shared/book/scramble.ts';
 import { asSample, writeOnly } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 
@@ -65,7 +66,7 @@ describe('the package document (EPUB 3.3, 5)', () => {
     const facts = readPackage(
       '<o:package xmlns:o="http://www.idpf.org/2007/opf" xmlns:d="http://purl.org/dc/elements/1.1/"><o:metadata><d:title>T</d:title><d:language>de</d:language></o:metadata><o:manifest><o:item id="a" href="a.xhtml" media-type="application/xhtml+xml" properties="nav"/></o:manifest><o:spine><o:itemref idref="a"/></o:spine></o:package>',
     );
-    expect(facts).toMatchObject({ title: 'T', language: 'de', spine: ['a'] });
+    expect(facts).toMatchObject({ title: 'T', language: 'de', spine: [{ item: 'a', properties: '' }] });
     expect(facts.items.get('a')).toEqual({ href: 'a.xhtml', mediaType: 'application/xhtml+xml', properties: 'nav' });
     expect(() => readPackage('<package><unclosed></package>')).toThrow();
   });
@@ -92,17 +93,29 @@ describe('scrambled fonts (EPUB 3.3, 4.4)', () => {
 });
 
 describe('accessibility (EPUB Accessibility 1.1)', () => {
-  const none = { outline: false, pages: false, picture: () => true, decorations: new Set<string>() };
+  const none: BookContent = { pictures: [], tables: false, outline: false, pages: 'none', reflows: true };
   test('of text alone needs no eyes', () => {
-    expect(accessibilityOf([], none)).toMatchObject({ accessModes: ['textual'], sufficient: ['textual'] });
-    expect(accessibilityOf([], none).features).not.toContain('alternativeText');
-    expect(accessibilityOf([], none).summary).toMatch(/It has no pictures/);
+    expect(accessibilityOf(none)).toMatchObject({ accessModes: ['textual'], sufficient: ['textual'] });
+    expect(accessibilityOf(none).features).not.toContain('alternativeText');
+    expect(accessibilityOf(none).summary).toMatch(/It has no pictures/);
   });
   test('claims ways of finding only where they are', () => {
-    expect(accessibilityOf([], none).features).not.toContain('tableOfContents');
-    expect(accessibilityOf([], { ...none, outline: true, pages: true }).features).toEqual(
-      expect.arrayContaining(['tableOfContents', 'pageBreakMarkers']),
+    expect(accessibilityOf(none).features).toEqual(['displayTransformability', 'readingOrder']);
+    expect(accessibilityOf({ ...none, outline: true, pages: 'marked' }).features).toEqual(
+      expect.arrayContaining(['tableOfContents', 'pageNavigation', 'pageBreakMarkers']),
     );
+    expect(accessibilityOf({ ...none, pages: 'listed' }).features).not.toContain('pageBreakMarkers');
+  });
+  test('needs eyes where a picture is not put in words, and says how many are', () => {
+    const some = accessibilityOf({ ...none, pictures: [{ described: true }, { described: false }] });
+    expect(some).toMatchObject({ accessModes: ['textual', 'visual'], sufficient: ['textual,visual'] });
+    expect(some.features).not.toContain('alternativeText');
+    expect(some.summary).toMatch(/1 of its 2 pictures/);
+  });
+  test('does not promise that fixed pages fit themselves to a reader', () => {
+    const fixed = accessibilityOf({ ...none, reflows: false });
+    expect(fixed.features).not.toContain('displayTransformability');
+    expect(fixed.summary).toMatch(/only with the page/);
   });
 });
 

@@ -60,7 +60,7 @@ describe('what stands in a line (HTML, 4.5)', () => {
     const html = await body(folio);
     expect(html).toContain('Word<a role="doc-noteref" id="r-n" href="#n-n">1</a>');
     expect(html).toContain(
-      '<aside role="doc-footnote" id="n-n"><p id="t-np"><a role="doc-backlink" href="#r-n">1</a> What is meant.</p></aside>',
+      '<aside role="doc-footnote" id="n-n" aria-label="1"><p id="t-np"><a role="doc-backlink" href="#r-n">1</a> What is meant.</p></aside>',
     );
   });
 });

@@ -105,7 +105,7 @@ describe.each(WRITERS.map((w) => [w.id, w] as const))('the ledger of %s', (id, w
       expect([key, find(ledger, key)?.outcome]).toEqual([key, 'dropped']);
     // Running text has no effects and nothing to run around, and keeps readings.
     const flows = writer.view === 'flow';
-    expect(find(ledger, 'item:picture1:effect.outerShadow')?.outcome).toBe(flows ? 'dropped' : id === 'html' ? 'kept' : 'adapted');
+    expect(find(ledger, 'item:picture1:effect.outerShadow')?.outcome).toBe(flows ? 'dropped' : id === 'pdf' ? 'adapted' : 'kept');
     expect(find(ledger, 'ruby:ruby1:reading')?.outcome).toBe(flows ? 'kept' : 'adapted');
     expect(
       ['table:tb:structure', 'note:note1:text', 'item:picture1:wrap', 'cell:cell1:place'].map((k) => find(ledger, k)?.outcome),

@@ -272,7 +272,9 @@ describe('outputs over HTTP', () => {
     expect((await site('/book/reading?size=0;}&typeface=<b>')).body.toString()).toContain('font-size: 100%');
     const sheet = /href="([^"]+style\.css)"/.exec(page.body.toString())![1]!;
     expect((await site(sheet)).headers['content-type']).toMatch(/^text\/css/);
-    for (const path of ['/book/none.css', '/book/../ledger.json', '/book/..%2Fledger.json', '/book/'])
+    const first = await site('/book/at/1');
+    expect([first.status, first.headers['location']]).toEqual([302, '/book/EPUB/text-001.xhtml']);
+    for (const path of ['/book/at/999', '/book/none.css', '/book/../ledger.json', '/book/..%2Fledger.json', '/book/'])
       expect([path, (await site(path)).status]).toEqual([path, 404]);
     // A result that is no book has no inside.
     const other = z

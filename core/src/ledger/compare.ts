@@ -16,6 +16,8 @@ export interface Format {
   joinsParts: boolean;
   /** Extra room for baselines, in points: browsers put them on whole pixels. */
   baselineTolerance: number;
+  /** Whether what leads somewhere when it is pressed is a link. */
+  linksCues: boolean;
 }
 
 export interface CompareContext {
@@ -71,6 +73,7 @@ export async function compareDocuments(
     compareShapes(page, seen, found);
     compareTables(page, seen, found);
     compareLoose(page, seen, found);
+    if (context.format.linksCues) compareAreas(page, seen, found);
   }
   const inOrder = moved.length === 0 && observed.pages.length === expected.pages.length;
   found.say(
@@ -89,7 +92,7 @@ export async function compareDocuments(
 }
 
 function compareOutline(expected: ExpectedDocument, observed: ObservedDocument, found: Findings, id: string): void {
-  const [want, have] = [expected.outline.map(fold), observed.outline.map((o) => fold(o.text))];
+  const [want, have] = [expected.outline.map((o) => fold(o.text)), observed.outline.map((o) => fold(o.text))];
   const agrees = want.length === have.length && want.every((t, i) => t === have[i]) && observed.outline.every((o) => o.page !== null);
   found.say(
     'document',
@@ -382,6 +385,15 @@ function compareLoose(page: ExpectedPage, seen: ObservedPage, found: Findings): 
   for (const l of page.loose) byParagraph.set(l.paragraph, (byParagraph.get(l.paragraph) ?? '') + l.text);
   for (const [paragraph, text] of byParagraph)
     found.say('paragraph', paragraph, 'text', all.includes(dense(text)), all.includes(dense(text)) ? 'seen, not read' : 'it is not there');
+}
+
+/** What leads somewhere when it is pressed: a link in its place. */
+function compareAreas(page: ExpectedPage, seen: ObservedPage, found: Findings): void {
+  for (const { cue, box, target } of page.areas) {
+    const here = seen.areas.filter((a) => boxDistance(a.box, box) <= PLACE_TOLERANCE);
+    const right = here.some((a) => a.target === target);
+    found.say('cue', cue, 'motion', right, here[0] ? `a link to ${here[0].target}` : 'is no link');
+  }
 }
 
 /** What was left out must not be found. Short texts could stand elsewhere by chance and prove nothing. */

@@ -7,7 +7,7 @@ import type { Point, Rect } from '../folio/geometry.ts';
 import { solidColour, solidHex } from '../folio/colour.ts';
 import type { Paint, SolidPaint } from '../folio/colour.ts';
 import { resolveParagraph } from '../folio/resolve.ts';
-import { isSafeAddress } from '../folio/address.ts';
+import { isMasterInstance } from '../folio/masters.ts';
 import { composedSpread } from '../compose/anchored.ts';
 import { readText } from '../folio/text.ts';
 import { itemBounds, pageOfItem, paintOrder } from '../folio/traverse.ts';
@@ -15,6 +15,8 @@ import type { PagePlace } from '../folio/traverse.ts';
 import { overlap } from '../folio/geometry.ts';
 import { headingsOf, readingOfSpread, textOfLines } from '../structure/reading.ts';
 import type { ReadingUnit } from '../structure/reading.ts';
+import { linkCueOf, PageTargets } from '../structure/pageTargets.ts';
+import type { Target } from '../structure/pageTargets.ts';
 import type { TablePart } from '../structure/tableParts.ts';
 
 /** What a page should give back, worked out from the document and its composition alone. */
@@ -57,12 +59,14 @@ export interface ExpectedPage {
   /** Tables as they are read: the part of each that the page shows. */
   tables: { id: string; rows: { cell: string; text: string; heading: boolean; rows: number; columns: number }[][] }[];
   loose: { paragraph: string; text: string }[];
+  /** Where a press leads somewhere: cues that are links. */
+  areas: { cue: string; box: Rect; target: string }[];
 }
 
 export interface ExpectedDocument {
   title: string;
   language: string;
-  outline: string[];
+  outline: { level: number; text: string }[];
   pages: ExpectedPage[];
   /** Fonts of the text that is read, by PostScript name. */
   fonts: Map<string, { family: string; weight: number; style: string; mayEmbed: boolean }>;
@@ -82,11 +86,12 @@ export function expectDocument(
   scope: ExpectScope,
   settings: { title: string; language: string },
 ): ExpectedDocument {
-  const outline: string[] = [];
+  const targets = new PageTargets(folio, composition, scope.pages);
+  const outline: ExpectedDocument['outline'] = [];
   const fonts: ExpectedDocument['fonts'] = new Map();
   const pages = scope.pages.map((place) => {
     const reading = readingOfSpread(folio, composition, place.spread, scope.shown).get(place.page.id)!;
-    outline.push(...headingsOf(place.page.id, reading).map((h) => h.text));
+    outline.push(...headingsOf(place.page.id, reading).map(({ level, text }) => ({ level, text })));
     const read = new Set<string>();
     const blocks = reading.units.flatMap((unit): ExpectedBlock[] => {
       const item = place.spread.items[unit.item]!;
@@ -122,7 +127,7 @@ export function expectDocument(
           item: unit.item,
           begins: unit.begins,
           runs,
-          links: linksOf(folio, unit.story, runs, scope),
+          links: linksOf(folio, unit.story, runs, place.page.id, targets, scope),
         },
       ];
     });
@@ -131,6 +136,7 @@ export function expectDocument(
       number: place.number,
       blocks,
       tables: tablesOf(reading.units),
+      areas: areasOf(place, targets, scope),
       ...painted(folio, composition, place, scope, read),
     };
   });
@@ -204,14 +210,33 @@ function runsOf(folio: Folio, lines: readonly SetLine[], item: Item, page: Page)
   );
 }
 
-function linksOf(folio: Folio, story: string, runs: readonly ExpectedRun[], scope: ExpectScope): ExpectedBlock['links'] {
+function linksOf(
+  folio: Folio,
+  story: string,
+  runs: readonly ExpectedRun[],
+  page: string,
+  targets: PageTargets,
+  scope: ExpectScope,
+): ExpectedBlock['links'] {
   const links = new Map<string, string>();
   for (const run of runs) if (run.link !== undefined) links.set(run.link, (links.get(run.link) ?? '') + run.text);
   return [...links].flatMap(([id, text]) => {
-    const d = folio.stories[story]!.links[id]?.destination;
-    if (d?.to === 'address') return isSafeAddress(d.href) ? [{ id, text, target: d.href }] : [];
-    const index = d?.to === 'page' ? scope.pages.findIndex((p) => p.page.id === d.page) : -1;
-    return index < 0 ? [] : [{ id, text, target: `page:${index + 1}` }];
+    const target = targets.of(folio.stories[story]!.links[id]?.destination, page);
+    return target ? [{ id, text, target: addressIn(target, scope) }] : [];
+  });
+}
+
+/** A target as it is observed: an address, or `page:3` for the third page of the result. */
+const addressIn = (target: Target, scope: ExpectScope): string =>
+  'href' in target ? target.href : `page:${scope.pages.findIndex((p) => p.page.id === target.page) + 1}`;
+
+/** Things of a page on which a press leads somewhere. */
+function areasOf({ spread, page }: PagePlace, targets: PageTargets, scope: ExpectScope): ExpectedPage['areas'] {
+  return Object.values(spread.items).flatMap((item) => {
+    const pressed = scope.shown(item) && pageOfItem(spread, item).id === page.id ? linkCueOf(item) : null;
+    const target = pressed && targets.of(pressed.destination, page.id);
+    const cue = pressed && (isMasterInstance(item.id) ? `${item.id}/${pressed.cue.id}` : pressed.cue.id);
+    return target && cue ? [{ cue, box: onPage(itemBounds(spread.items, item), page), target: addressIn(target, scope) }] : [];
   });
 }
 

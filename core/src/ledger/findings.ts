@@ -12,6 +12,9 @@ export class Findings {
 /** As much of a text as tells it from others. */
 export const short = (text: string): string => (text.length > 60 ? text.slice(0, 57) + '…' : text);
 
+/** Cells along each side of the grid of average colours by which pictures are told apart. */
+export const SIGNATURE_CELLS = 8;
+
 /** Mean difference of colour, of 255, at which two pictures count as different: above what compression does. */
 const PICTURE_TOLERANCE = 9;
 

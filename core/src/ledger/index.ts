@@ -6,6 +6,7 @@ export { compareDocuments } from './compare.ts';
 export type { Format } from './compare.ts';
 export { expectDocument } from './expected.ts';
 export type { ObservedDocument } from './observed.ts';
-export { unzip } from './flow/observeEpub.ts';
+export { openBook } from './book/openBook.ts';
+export type { OpenBook } from './book/openBook.ts';
 export { readingPage } from './flow/readingPage.ts';
 export type { ReadingLook } from './flow/readingPage.ts';

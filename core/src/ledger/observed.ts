@@ -54,6 +54,8 @@ export interface ObservedPage {
   tables: ObservedCell[][][];
   /** Text that is seen but belongs to no block. */
   loose: ObservedRun[];
+  /** Places that lead somewhere and have no text of their own. */
+  areas: { box: Rect; target: string }[];
 }
 
 /** What a finished result says of itself when it is read without knowledge of how it was made. */

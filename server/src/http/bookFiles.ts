@@ -1,9 +1,10 @@
 import { readFile } from 'node:fs/promises';
 import { extname } from 'node:path';
 import { z } from 'zod';
-import { readingPage, unzip } from '@elastic-folio/core/ledger';
+import type { OpenBook } from '@elastic-folio/core/ledger';
+import { openBook, readingPage } from '@elastic-folio/core/ledger';
 
-/** What is asked of the inside of an e-book: `/book/reading` is all of it as one page, anything else one of its files. */
+/** What is asked of the inside of an e-book: `/book/reading` is all of it as one page, `/book/at/3` its third text, anything else one of its files. */
 export const BOOK_PATH = /^\/book\/(.+)$/;
 
 /** How the reading view is set, from its address. */
@@ -26,20 +27,17 @@ const TYPES: Record<string, string> = {
   '.woff2': 'font/woff2',
 };
 
-export interface BookAnswer {
-  mediaType: string;
-  bytes: Uint8Array;
-}
+export type BookAnswer = { mediaType: string; bytes: Uint8Array } | { elsewhere: string };
 
 /** Books that were looked into last, opened. */
 const MOST_KEPT = 3;
-const opened = new Map<string, Promise<ReadonlyMap<string, Uint8Array>>>();
+const opened = new Map<string, Promise<OpenBook>>();
 
-function open(file: string): Promise<ReadonlyMap<string, Uint8Array>> {
+function open(file: string): Promise<OpenBook> {
   let book = opened.get(file);
   if (!book) {
     if (opened.size >= MOST_KEPT) opened.delete(opened.keys().next().value!);
-    book = readFile(file).then((bytes) => unzip(new Uint8Array(bytes)));
+    book = readFile(file).then((bytes) => openBook(new Uint8Array(bytes)));
     book.catch(() => opened.delete(file));
     opened.set(file, book);
   }
@@ -48,15 +46,18 @@ function open(file: string): Promise<ReadonlyMap<string, Uint8Array>> {
 
 /** A file from inside an e-book, or the whole of it as a page; null where there is no such book or file. */
 export async function bookFile(file: string, path: string, query: unknown): Promise<BookAnswer | null> {
-  const files = await open(file).catch((error: NodeJS.ErrnoException) => {
+  const book = await open(file).catch((error: NodeJS.ErrnoException) => {
     if (error.code === 'ENOENT') return null;
     throw error;
   });
-  if (!files) return null;
+  if (!book) return null;
   if (path === 'reading') {
-    const page = readingPage(files, Look.parse(query), (inner) => `/book/${inner}`);
+    const page = readingPage(book.files, Look.parse(query), (inner) => `/book/${inner}`);
     return { mediaType: 'text/html; charset=utf-8', bytes: new TextEncoder().encode(page) };
   }
-  const bytes = files.get(decodeURIComponent(path));
+  const at = /^at\/(\d{1,6})$/.exec(path)?.[1];
+  const text = at === undefined ? undefined : book.texts[Number(at) - 1];
+  if (text) return { elsewhere: `/book/${text.path}` };
+  const bytes = book.files.get(decodeURIComponent(path));
   return bytes ? { mediaType: TYPES[extname(path)] ?? 'application/octet-stream', bytes } : null;
 }

@@ -35,5 +35,6 @@ export function resultSite(runs: RunStore, results: string, appPort: number): Ex
 
 function send(res: Response, file: BookAnswer | null): void {
   if (!file) return void res.status(404).end();
+  if ('elsewhere' in file) return void res.redirect(302, file.elsewhere);
   res.type(file.mediaType).send(Buffer.from(file.bytes));
 }

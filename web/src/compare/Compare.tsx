@@ -7,6 +7,8 @@ import { pageNumbers, pagesOf, PX_PER_PT } from '@elastic-folio/core';
 import { api } from '../api/client.ts';
 import { useDocument } from '../document/documentStore.ts';
 import { useKeys } from '../shell/keys.ts';
+import { FixedBookView } from './FixedBookView.tsx';
+import type { Spreads } from './FixedBookView.tsx';
 import { PagePicture } from './PagePicture.tsx';
 import { PdfPage } from './PdfPage.tsx';
 import { ReadingView } from './ReadingView.tsx';
@@ -120,7 +122,7 @@ export function Compare() {
           <figcaption>The layout</figcaption>
           <PagePicture place={place} scale={scale} />
         </figure>
-        <figure className={kind?.view === 'flow' ? 'flow' : undefined}>
+        <figure className={kind?.view === 'flow' || isBook ? 'flow' : undefined}>
           <figcaption>{output.name}</figcaption>
           {index < 0 ? (
             <div className="paper absent" style={{ width: box.width * scale, height: box.height * scale }}>
@@ -134,6 +136,16 @@ export function Compare() {
                 anchor={isBook ? `page-${place.page.id}` : ''}
                 label={label}
                 fresh={run.id}
+              />
+            )
+          ) : isBook ? (
+            resultPort && (
+              <FixedBookView
+                address={(at) => `http://${run.id}.localhost:${resultPort}/book/at/${at}`}
+                place={place}
+                shown={inRange}
+                spreads={(folio.recipes[output.recipe]?.settings['spreads'] as Spreads | undefined) ?? 'auto'}
+                label={label}
               />
             )
           ) : output.output === 'pdf' ? (

@@ -1,16 +1,6 @@
-import { useEffect, useRef, useState } from 'react';
-import { Segmented, Select, Slider, Switch } from 'antd';
+import { Select, Slider, Switch } from 'antd';
 import { useSearchParams } from 'react-router';
-
-/** Devices by the size of their screens in CSS pixels (common practice), and whether they show colours. */
-const DEVICES = {
-  phone: { label: 'Phone', width: 390, height: 760, ink: false },
-  tablet: { label: 'Tablet', width: 768, height: 1024, ink: false },
-  turned: { label: 'Tablet, turned', width: 1024, height: 768, ink: false },
-  ink: { label: 'E-ink', width: 600, height: 800, ink: true },
-} as const;
-type Device = keyof typeof DEVICES;
-const isDevice = (v: string | null): v is Device => v !== null && v in DEVICES;
+import { DeviceChoice, useDevice } from './device.tsx';
 
 /** Running text as a reader has it: on a device, in a size, a typeface and margins of their own; in step with the page of the layout. */
 export function ReadingView({
@@ -27,13 +17,7 @@ export function ReadingView({
   fresh: string;
 }) {
   const [search, setSearch] = useSearchParams();
-  const host = useRef<HTMLDivElement>(null);
-  const [room, setRoom] = useState({ width: 500, height: 600 });
-  useEffect(() => {
-    const observer = new ResizeObserver(([e]) => setRoom({ width: e!.contentRect.width, height: e!.contentRect.height }));
-    observer.observe(host.current!);
-    return () => observer.disconnect();
-  }, []);
+  const { device, host, scale } = useDevice();
   const set = (name: string, value: string): void =>
     setSearch(
       (old) => {
@@ -43,23 +27,15 @@ export function ReadingView({
       },
       { replace: true },
     );
-  const asked = search.get('device');
-  const device = DEVICES[isDevice(asked) ? asked : 'phone'];
   const size = Math.min(200, Math.max(60, Number(search.get('size')) || 100));
   const night = search.get('night') === '1';
   const typeface = search.get('typeface') ?? 'own';
   const margin = Math.min(4, Math.max(0, Number(search.get('margin') ?? 1)));
-  const scale = Math.min(1, (room.width - 28) / device.width, (room.height - 28) / device.height);
   const query = new URLSearchParams({ size: String(size), night: night ? '1' : '0', typeface, margin: String(margin), made: fresh });
   return (
     <div className="reading">
       <div className="reading-settings">
-        <Segmented
-          aria-label="Device"
-          value={isDevice(asked) ? asked : 'phone'}
-          onChange={(v) => set('device', v)}
-          options={Object.entries(DEVICES).map(([value, d]) => ({ value, label: d.label }))}
-        />
+        <DeviceChoice />
         {isBook && (
           <>
             <label>

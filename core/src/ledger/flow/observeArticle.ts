@@ -1,7 +1,8 @@
 import { attribute, elementsOf, parsePage, textOf } from '../html/dom.ts';
 import type { ObservedFlow } from './observedFlow.ts';
 import { observeTexts } from './observeTexts.ts';
-import type { FlowFiles, TextFile } from './observeTexts.ts';
+import type { FlowFiles } from './observeTexts.ts';
+import type { TextFile } from '../html/address.ts';
 
 /** Reads an article back from its files alone, the first of them first. */
 export async function observeArticle(texts: readonly TextFile[], files: FlowFiles): Promise<ObservedFlow> {

@@ -2,14 +2,12 @@ import type { PicturePort } from '../../ports/ports.ts';
 import { StyleRules } from '../html/css.ts';
 import { attribute, elementsOf, isElement, isText, parsePage, textOf } from '../html/dom.ts';
 import type { Element, Node } from '../html/dom.ts';
-import { SIGNATURE_CELLS } from '../html/observeHtml.ts';
+import { resolve } from '../html/address.ts';
+import type { TextFile } from '../html/address.ts';
+import { SIGNATURE_CELLS } from '../findings.ts';
 import type { ObservedCell } from '../observed.ts';
 import type { ObservedFlow, ObservedFlowBlock } from './observedFlow.ts';
 
-export interface TextFile {
-  path: string;
-  text: string;
-}
 export interface FlowFiles {
   file(path: string): Promise<Uint8Array | undefined>;
   pictures: PicturePort;
@@ -47,19 +45,6 @@ export async function observeTexts(
     if (body) await new TextWalker(path, out, files, rules).read(body, (html && attribute(html, 'lang')) ?? '');
   }
   return out;
-}
-
-/** The file and id that a reference inside a result leads to; null where it leads outside. */
-export function resolve(from: string, href: string): { file: string; id: string } | null {
-  if (/^[a-z][a-z0-9+.-]*:/i.test(href)) return null;
-  const [path = '', id = ''] = href.split('#');
-  if (!path) return { file: from, id };
-  const parts = from.split('/').slice(0, -1);
-  for (const part of decodeURIComponent(path).split('/')) {
-    if (part === '..') parts.pop();
-    else if (part !== '.') parts.push(part);
-  }
-  return { file: parts.join('/'), id };
 }
 
 interface Where {

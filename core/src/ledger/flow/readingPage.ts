@@ -1,7 +1,7 @@
 import { serializeOuter } from 'parse5';
 import { attribute, elementsOf, parsePage } from '../html/dom.ts';
-import { readPackage } from './observeEpub.ts';
-import { resolve } from './observeTexts.ts';
+import { readPackage } from '../book/openBook.ts';
+import { resolve } from '../html/address.ts';
 
 /** How a reader has set a device: what a reading view imitates. */
 export interface ReadingLook {
@@ -22,8 +22,8 @@ export function readingPage(files: ReadonlyMap<string, Uint8Array>, look: Readin
   const sheets = [...items.values()]
     .filter((i) => i.mediaType === 'text/css')
     .map((i) => `<link rel="stylesheet" href="${at(inBook(i.href))}">`);
-  const parts = spine.flatMap((id) => {
-    const item = items.get(id);
+  const parts = spine.flatMap((entry) => {
+    const item = items.get(entry.item);
     return item ? [sectionOf(inBook(item.href), decode(inBook(item.href)), at)] : [];
   });
   return `<!doctype html><html lang="${language}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">${sheets.join('')}<style>${lookCss(look)}</style></head><body>${parts.join('\n')}</body></html>`;

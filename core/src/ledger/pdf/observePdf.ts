@@ -1,7 +1,7 @@
 import { getDocument } from './pdfjs.ts';
 import type { Matrix, Rect } from '../../folio/geometry.ts';
 import type { PicturePort } from '../../ports/ports.ts';
-import { SIGNATURE_CELLS } from '../html/observeHtml.ts';
+import { SIGNATURE_CELLS } from '../findings.ts';
 import { mergeShapes } from '../mergeShapes.ts';
 import type { ObservedBlock, ObservedCell, ObservedDocument, ObservedPage, ObservedRun } from '../observed.ts';
 import { walkContent } from './contentWalker.ts';
@@ -194,6 +194,7 @@ async function readPage(
     shapes: mergeShapes(content.shapes),
     tables,
     loose,
+    areas: [],
   };
 }
 

@@ -1,5 +1,5 @@
 import type { Item } from '../../folio/items.ts';
-import type { Matrix } from '../../folio/geometry.ts';
+import type { Matrix, Rect } from '../../folio/geometry.ts';
 import { boundsOfPath, pathData } from '../../folio/geometry.ts';
 import type { Head } from '../../folio/head.ts';
 import { effectFilter, effectReach, hasEffects, reachedInBox, turnedBack } from '../effects.ts';
@@ -19,20 +19,26 @@ export interface ItemPlacement {
   opacity: number;
 }
 
-/** Box, transform, order and transparency of an item as CSS. */
-export function itemStyle(item: Exclude<Item, { kind: 'group' }>, size: { width: number; height: number }, place: ItemPlacement): string {
-  const [a, b, c, d, e, f] = item.transform;
-  // The box of a shape begins where its outline does: filters go by boxes.
-  const from = item.kind === 'shape' ? boundsOfPath(item.path) : { x: 0, y: 0 };
-  const [x, y] = [px(a * from.x + c * from.y + e - place.origin.x), px(b * from.x + d * from.y + f - place.origin.y)];
+/** Place, turn and order of a box as CSS. */
+export function boxStyle([a, b, c, d, e, f]: Matrix, box: Rect, { origin, z }: Pick<ItemPlacement, 'origin' | 'z'>): string {
+  const [x, y] = [px(a * box.x + c * box.y + e - origin.x), px(b * box.x + d * box.y + f - origin.y)];
   const turned = a !== 1 || b !== 0 || c !== 0 || d !== 1;
   return [
     `left:${num(x, 4)}px`,
     `top:${num(y, 4)}px`,
-    `width:${num(px(size.width), 4)}px`,
-    `height:${num(px(size.height), 4)}px`,
-    `z-index:${place.z}`,
+    `width:${num(px(box.width), 4)}px`,
+    `height:${num(px(box.height), 4)}px`,
+    `z-index:${z}`,
     ...(turned ? [`transform:matrix(${[a, b, c, d].map((n) => num(n, 6)).join(',')},0,0)`] : []),
+  ].join(';');
+}
+
+/** Box, transform, order and transparency of an item as CSS. */
+export function itemStyle(item: Exclude<Item, { kind: 'group' }>, size: { width: number; height: number }, place: ItemPlacement): string {
+  // The box of a shape begins where its outline does: filters go by boxes.
+  const from = item.kind === 'shape' ? boundsOfPath(item.path) : { x: 0, y: 0 };
+  return [
+    boxStyle(item.transform, { ...from, ...size }, place),
     ...(place.opacity === 1 ? [] : [`opacity:${num(place.opacity, 4)}`]),
     ...(item.blend === 'normal' ? [] : [`mix-blend-mode:${item.blend}`]),
     ...(hasEffects(item.effects) ? [`filter:url(#${item.id}-fx)`] : []),
@@ -63,8 +69,11 @@ export function outlineSvg(item: Exclude<Item, { kind: 'group' }>, head: Head, w
   return `<svg${attrs({ class: 'o', style, width: num(px(view[2]!), 4), height: num(px(view[3]!), 4), viewBox: view.map((n) => num(n, 4)).join(' '), preserveAspectRatio: 'none', 'aria-hidden': 'true' })}>${element}</svg>`;
 }
 
+/** On long pages, pictures are fetched when they come near. */
+export const LAZY = { loading: 'lazy', decoding: 'async' };
+
 /** A picture, cropped by its box or its clipping path. */
-export function pictureMarkup(item: Item & { kind: 'picture' }, src: string, alt: string): string {
+export function pictureMarkup(item: Item & { kind: 'picture' }, src: string, alt: string, lazy: boolean): string {
   const [a, b, c, d, e, f] = item.placement;
   const upright = b === 0 && c === 0 && a > 0 && d > 0;
   const style = upright
@@ -74,7 +83,7 @@ export function pictureMarkup(item: Item & { kind: 'picture' }, src: string, alt
   const clip = path
     ? `clip-path:path('${pathData(path.map((s) => [s[0], ...s.slice(1).map((n) => px(n as number))] as typeof s))}')`
     : undefined;
-  return `<div${attrs({ class: 'c', style: clip })}><img${attrs({ src, alt, style })} loading="lazy" decoding="async"></div>`;
+  return `<div${attrs({ class: 'c', style: clip })}><img${attrs({ src, alt, style, ...(lazy && LAZY) })}/></div>`;
 }
 
 /** Rules, shadings, borders and cells of a text, under its letters. */

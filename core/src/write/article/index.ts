@@ -1,7 +1,7 @@
 import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { observeArticle } from '../../ledger/flow/observeArticle.ts';
-import { SIGNATURE_CELLS } from '../../ledger/html/observeHtml.ts';
+import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';

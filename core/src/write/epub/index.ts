@@ -1,8 +1,8 @@
 import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { observeEpub } from '../../ledger/flow/observeEpub.ts';
-import { problemsAsEvidence, validateEpub } from '../../ledger/flow/validateEpub.ts';
-import { SIGNATURE_CELLS } from '../../ledger/html/observeHtml.ts';
+import { problemsAsEvidence, validateEpub } from '../../ledger/book/validateEpub.ts';
+import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
 import { scopeOf } from '../shared/scope.ts';

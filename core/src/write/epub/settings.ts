@@ -1,18 +1,13 @@
 import { z } from 'zod';
+import { bookSettings } from '../shared/book/bookSettings.ts';
 import { commonSettings } from '../shared/commonSettings.ts';
+
+const { cover, css, depth, pageList } = bookSettings;
 
 /** The recipe of the e-book that reflows. */
 export const EpubSettings = z.object({
   ...commonSettings,
-  cover: z
-    .enum(['picture', 'page', 'none'])
-    .default('picture')
-    .meta({
-      title: 'Cover',
-      help: 'What a shelf of books shows: the document’s own cover picture, or its first page drawn.',
-      group: 'About the document',
-      labels: { picture: 'The cover picture, else the first page', page: 'The first page, drawn', none: 'None' },
-    }),
+  cover,
   fonts: z
     .enum(['embed', 'scrambled', 'reader'])
     .default('embed')
@@ -22,23 +17,8 @@ export const EpubSettings = z.object({
       group: 'Look',
       labels: { embed: 'The document’s own', scrambled: 'The document’s own, scrambled', reader: 'Those of the reader’s device' },
     }),
-  css: z.string().max(100_000).default('').meta({
-    title: 'Own style sheet',
-    help: 'CSS that comes after the styles made from the document and goes before them.',
-    group: 'Look',
-    format: 'css',
-  }),
-  depth: z
-    .number()
-    .int()
-    .min(1)
-    .max(6)
-    .default(3)
-    .meta({ title: 'Depth of the contents', help: 'Headings down to this level are listed for jumping to.', group: 'Finding one’s way' }),
-  pageList: z.boolean().default(true).meta({
-    title: 'Printed page numbers',
-    help: 'Readers can go to a page of the printed edition by its number.',
-    group: 'Finding one’s way',
-  }),
+  css,
+  depth,
+  pageList,
 });
 export type EpubSettings = z.infer<typeof EpubSettings>;

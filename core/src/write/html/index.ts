@@ -1,16 +1,12 @@
-import { observeHtml } from '../../ledger/html/observeHtml.ts';
-import type { Format } from '../../ledger/compare.ts';
+import { observePages } from '../../ledger/html/observePages.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
+import { HTML_PAGES } from '../shared/page/pageFormat.ts';
 import { readBackPages } from '../shared/readBackPages.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';
 import { HtmlSettings } from './settings.ts';
 import { writeHtml } from './writeHtml.ts';
-
-/** Roles as the elements a page of placed frames can hold (HTML: figcaption lives in figure only). */
-const ROLES: Record<string, string> = { figcaption: 'p', pre: 'p', th: 'p', td: 'p', div: 'p' };
-const format: Format = { roleFor: (element) => ROLES[element] ?? element, joinsParts: false, baselineTolerance: 0.75 };
 
 export const htmlWriter: Writer<HtmlSettings> = {
   id: 'html',
@@ -27,16 +23,15 @@ export const htmlWriter: Writer<HtmlSettings> = {
       keepsColourSpaces: false,
       hasEffects: true,
       groupsMustBeReadTogether: true,
+      linksCues: true,
     }),
   async *readBack(files, job) {
     const byPath = new Map(files.map((f) => [f.path, f]));
     const index = byPath.get('index.html');
     if (!index) throw new FolioError('readBack.missing', 'The result has no index.html.', 'Run it again.');
-    const observed = await observeHtml(new TextDecoder().decode(await index.bytes()), {
-      file: async (path) => byPath.get(path)?.bytes(),
-      pictures: job.pictures,
-    });
-    yield* readBackPages(job, observed, format);
+    const texts = [{ path: 'index.html', text: new TextDecoder().decode(await index.bytes()) }];
+    const observed = await observePages(texts, { file: async (path) => byPath.get(path)?.bytes(), pictures: job.pictures });
+    yield* readBackPages(job, observed, HTML_PAGES);
   },
   sentences: FIXED_PAGE_SENTENCES,
 };

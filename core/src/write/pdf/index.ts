@@ -9,7 +9,12 @@ import { PdfSettings } from './settings.ts';
 import { writePdf } from './writePdf.ts';
 
 const PLAIN = new Set(['pre', 'div', 'th', 'td']);
-const format: Format = { roleFor: (element) => (PLAIN.has(element) ? 'p' : element), joinsParts: true, baselineTolerance: 0 };
+const format: Format = {
+  roleFor: (element) => (PLAIN.has(element) ? 'p' : element),
+  joinsParts: true,
+  baselineTolerance: 0,
+  linksCues: false,
+};
 
 export const pdfWriter: Writer<PdfSettings> = {
   id: 'pdf',
@@ -26,6 +31,7 @@ export const pdfWriter: Writer<PdfSettings> = {
       keepsColourSpaces: true,
       hasEffects: false,
       groupsMustBeReadTogether: false,
+      linksCues: false,
     });
     return (about) =>
       about.subject.kind === 'document' && about.subject.aspect === 'outline' && !job.settings.bookmarks
@@ -35,7 +41,7 @@ export const pdfWriter: Writer<PdfSettings> = {
   async *readBack(files, job) {
     const file = files.find((f) => f.path === 'document.pdf');
     if (!file) throw new FolioError('readBack.missing', 'The result has no PDF.', 'Run it again.');
-    yield* readBackPages(job, await observePdf(await file.bytes(), job.pictures), format);
+    yield* readBackPages(job, await observePdf(await file.bytes(), job.pictures), format, (all) => (job.settings.bookmarks ? all : []));
   },
   sentences: { ...FIXED_PAGE_SENTENCES, 'outline.off': 'Bookmarks are switched off in the recipe.' },
 };

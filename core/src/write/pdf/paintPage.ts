@@ -22,6 +22,7 @@ interface Ready extends PageItem {
   units: readonly ReadingUnit[];
   composed: ComposedFrame | undefined;
   effects: EffectImages;
+  page: string;
 }
 
 /** Paints pages from back to front, and says what was painted for each thing that is read. */
@@ -57,7 +58,7 @@ export class PagePainter {
       const composed = item.kind === 'textFrame' ? this.job.composition.frames.get(item.id) : undefined;
       const picture = media ? { media, bytes: (await this.encoder.get(media)).bytes } : null;
       const units = own ? reading.units.filter((u) => u.item === item.id) : [];
-      this.paintItem({ ...entry, picture, units, composed, effects: await this.effects.of(spread, item) }, parts);
+      this.paintItem({ ...entry, picture, units, composed, effects: await this.effects.of(spread, item), page: page.id }, parts);
       for (const group of entry.within.slice(sharedGroups(entry, items[z + 1])).reverse()) {
         const { under, over, cover } = await this.effects.of(spread, group);
         if (under || cover) canvas.endGroup(1, 'normal', cover);
@@ -84,7 +85,7 @@ export class PagePainter {
 
   private paintBody(ready: Ready, parts: Map<ReadingUnit, TaggedPart[]>, inside: (draw: () => void) => void): void {
     const { canvas } = this;
-    const { item, picture, units, composed } = ready;
+    const { item, picture, units, composed, page } = ready;
     const body = (): void => {
       paintFill(canvas, item);
       if (picture) paintPicture(canvas, item, picture.media, picture.bytes);
@@ -98,7 +99,7 @@ export class PagePainter {
     if (composed.boxes.length) canvas.artifact(() => inside(() => paintBoxes(canvas, composed)));
     const paragraphs = units.filter((u): u is ParagraphUnit => u.kind === 'paragraph');
     const read = new Set(paragraphs.map((u) => u.paragraph));
-    for (const unit of paragraphs) parts.set(unit, paintParagraph(this.job, canvas, this.scope, item, inside, unit));
+    for (const unit of paragraphs) parts.set(unit, paintParagraph(this.job, canvas, this.scope, item, inside, unit, page));
     const rest = composed.lines.flatMap((l) => {
       const unread = read.has(l.paragraph) ? l.runs.filter((r) => r.decoration) : l.runs;
       return unread.length ? [{ ...l, runs: unread, spaceAtEnd: l.spaceAtEnd && unread === l.runs }] : [];

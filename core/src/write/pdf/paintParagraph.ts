@@ -1,8 +1,6 @@
 import type { GlyphRun } from '../../compose/marks.ts';
-import { isSafeAddress } from '../../folio/address.ts';
 import { transformRect } from '../../folio/geometry.ts';
 import type { Rect } from '../../folio/geometry.ts';
-import type { Destination } from '../../folio/motion.ts';
 import { paintRun } from '../../paint/pdf/paintItem.ts';
 import type { PdfCanvas, StructContent, StructElement } from '../../paint/pdf/pdfCanvas.ts';
 import type { ParagraphUnit } from '../../structure/reading.ts';
@@ -23,6 +21,7 @@ export function paintParagraph(
   item: PaintedLeaf,
   inside: (draw: () => void) => void,
   unit: ParagraphUnit,
+  page: string,
 ): TaggedPart[] {
   const story = job.folio.stories[unit.story]!;
   const stretches: { link: string | undefined; drawn: boolean; draws: (() => void)[]; boxes: Rect[]; text: string }[] = [];
@@ -44,14 +43,19 @@ export function paintParagraph(
   const tag = unit.role.element;
   return stretches.map((stretch): TaggedPart => {
     const draw = (name: string) => canvas.content(name, () => inside(() => stretch.draws.forEach((d) => d())));
-    const target = stretch.link === undefined ? undefined : targetOf(story.links[stretch.link]?.destination, scope);
+    const target = stretch.link === undefined ? null : scope.targets.of(story.links[stretch.link]?.destination, page);
     if (!target && stretch.drawn) return { element: drawnText(canvas, stretch.text, draw('Span')) };
     if (!target) return { content: draw(/^h[1-6]$/.test(tag) ? tag.toUpperCase() : 'P') };
     const element: StructElement = canvas.element('Link');
     element.add(stretch.drawn ? drawnText(canvas, stretch.text, draw('Span')) : draw('Link'));
     for (const box of stretch.boxes) {
       const onSpread = transformRect(item.transform, box);
-      canvas.linkTo(onSpread, target, story.links[stretch.link!]?.title ?? stretch.text, element);
+      canvas.linkTo(
+        onSpread,
+        'page' in target ? { page: destination(target.page) } : target,
+        story.links[stretch.link!]?.title ?? stretch.text,
+        element,
+      );
     }
     element.end();
     return { element };
@@ -67,10 +71,4 @@ function drawnText(canvas: PdfCanvas, text: string, content: StructContent): Str
   element.add(content);
   element.end();
   return element;
-}
-
-function targetOf(d: Destination | undefined, scope: Scope): { href: string } | { page: string } | undefined {
-  if (d?.to === 'address') return isSafeAddress(d.href) ? { href: d.href } : undefined;
-  if (d?.to === 'page') return scope.hasPage(d.page) ? { page: destination(d.page) } : undefined;
-  return undefined;
 }

@@ -3,7 +3,7 @@ import type { Composition, SetLine } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Item } from '../../folio/items.ts';
 import type { Spread } from '../../folio/spread.ts';
-import { isSafeAddress } from '../../folio/address.ts';
+import type { Destination } from '../../folio/motion.ts';
 import { isMasterInstance } from '../../folio/masters.ts';
 import { shownSpread } from '../../folio/shownSpread.ts';
 import { pageOfItem } from '../../folio/traverse.ts';
@@ -11,6 +11,7 @@ import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
 import type { Judgement } from '../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import type { FontSet } from '../../compose/fontSet.ts';
+import { linkCueOf } from '../../structure/pageTargets.ts';
 import { groupsApart } from './groupsApart.ts';
 import { adapted, dropped, excluded, kept } from './judgements.ts';
 import type { Scope } from './scope.ts';
@@ -23,6 +24,8 @@ export interface FixedPageWriter {
   hasEffects: boolean;
   /** Whether a group must stand together in reading order to be shown as one. */
   groupsMustBeReadTogether: boolean;
+  /** Whether a press that leads somewhere becomes a link. */
+  linksCues: boolean;
 }
 
 /** Sentences for the codes below; each writer adds its own. */
@@ -109,6 +112,16 @@ export function judgeFixedPage(
   let places: ReturnType<typeof anchoredPlaces> | null = null;
   const anchored = (): ReturnType<typeof anchoredPlaces> => (places ??= anchoredPlaces(folio, composition));
 
+  /** A press that leads somewhere is a link; what else reacts or moves is not written yet. */
+  const judgeCue = (about: SubjectInFolio): Judgement => {
+    const cue = about.subject.id.split('/').pop()!;
+    const held = about.item ? undefined : Object.values(about.story?.items ?? {}).find((i) => cue in i.cues);
+    const at = held ? anchored().get(held.id) : about;
+    const state = at ? itemState({ ...about, ...at }) : dropped('anchor.unplaced');
+    const pressed = writer.linksCues && at?.item ? linkCueOf(at.item) : null;
+    return state ?? (pressed?.cue.id === cue ? judgeTarget(pressed.destination, at!.pages[0], scope) : dropped('motion.notYet'));
+  };
+
   return (about) => {
     const { subject } = about;
     switch (subject.kind) {
@@ -142,7 +155,7 @@ export function judgeFixedPage(
         return codes[subject.aspect] ?? kept;
       }
       case 'cue':
-        return itemState(about) ?? dropped('motion.notYet');
+        return judgeCue(about);
       case 'masterItem':
       case 'item':
         return onSpread(about) ?? dropped('anchor.unplaced');
@@ -333,9 +346,7 @@ function judgeText(
   if (block.kind !== 'paragraph') return kept;
   if (subject.kind === 'link') {
     const { destination } = story!.links[subject.id.split('/').pop()!]!;
-    if (destination.to === 'address') return isSafeAddress(destination.href) ? kept : dropped('link.refused');
-    if (destination.to === 'page') return scope.hasPage(destination.page) ? kept : dropped('link.outside');
-    return dropped('motion.notYet');
+    return judgeTarget(destination, about.pages[0], scope);
   }
   if (subject.aspect === 'text') {
     const missing = composition.stories.get(story!.id)?.missingGlyphs.find((g) => g.paragraph === block.id);
@@ -351,6 +362,13 @@ function judgeText(
     if (family) return adapted('font.substituted', { family });
   }
   return kept;
+}
+
+/** What becomes of a link: those that go back to where one was need a program. */
+function judgeTarget(destination: Destination, page: string | undefined, scope: Scope): Judgement {
+  if (destination.to === 'back') return dropped('motion.notYet');
+  if (scope.targets.of(destination, page ?? '')) return kept;
+  return dropped(destination.to === 'address' ? 'link.refused' : 'link.outside');
 }
 
 const linesCache = new WeakMap<Composition, Map<string, SetLine[]>>();

@@ -2,8 +2,9 @@ import { compareDocuments } from '../../ledger/compare.ts';
 import type { Format } from '../../ledger/compare.ts';
 import type { Evidence } from '../../ledger/entry.ts';
 import { expectDocument } from '../../ledger/expected.ts';
+import type { ExpectedDocument } from '../../ledger/expected.ts';
 import type { ObservedDocument } from '../../ledger/observed.ts';
-import { SIGNATURE_CELLS } from '../../ledger/html/observeHtml.ts';
+import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { scopeOf } from './scope.ts';
 import type { WriteJob } from '../writer.ts';
 
@@ -12,14 +13,20 @@ interface PageSettings {
   hiddenLayers: 'in' | 'out';
   title: string;
   language: string;
-  bookmarks?: boolean;
 }
 
-/** Reads back an output that shows pages as designed: what was observed against what the document asks for. */
-export async function* readBackPages(job: WriteJob<PageSettings>, observed: ObservedDocument, format: Format): AsyncGenerator<Evidence> {
+type Headings = ExpectedDocument['outline'];
+
+/** Reads back an output that shows pages as designed: what was observed against what the document asks for; `listed` tells which headings it lists. */
+export async function* readBackPages(
+  job: WriteJob<PageSettings>,
+  observed: ObservedDocument,
+  format: Format,
+  listed: (headings: Headings) => Headings = (all) => all,
+): AsyncGenerator<Evidence> {
   const { folio, composition, settings } = job;
   const expected = expectDocument(folio, composition, scopeOf(folio, composition, settings), settings);
-  if (settings.bookmarks === false) expected.outline = [];
+  expected.outline = listed(expected.outline);
   const signatures = new Map<string, Promise<Uint8Array>>();
   const signature = (media: string): Promise<Uint8Array> => {
     let kept = signatures.get(media);

@@ -6,6 +6,7 @@ import { isOnHiddenLayer, pageOfItem, pagesOf } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import type { Spread } from '../../folio/spread.ts';
 import { pageNumbers } from '../../folio/pageRange.ts';
+import { PageTargets } from '../../structure/pageTargets.ts';
 
 /** What of a document an output takes. */
 export interface Scope {
@@ -15,6 +16,8 @@ export interface Scope {
   /** Whether an item is among those that were chosen, where only some are. */
   chosen(item: Item): boolean;
   hasPage(id: string): boolean;
+  /** Where links lead among these pages. */
+  targets: PageTargets;
   /** Whether an item is taken: on a page in range and not on a layer left out. */
   takes(spread: Spread, item: Item): boolean;
 }
@@ -40,6 +43,7 @@ export function scopeOf(
     shown,
     chosen,
     hasPage: (id) => ids.has(id),
+    targets: new PageTargets(folio, composition, pages),
     takes: (spread, item) => shown(item) && ids.has(pageOfItem(spread, item).id),
   };
 }

@@ -113,7 +113,8 @@ type InRun = FlowParagraph | Extract<FlowBlock, { kind: 'pageMark' }>;
 function aroundMarkup(run: readonly InRun[], c: FlowContext): string {
   const first = run[0] as FlowParagraph;
   const tag = AROUND[first.role.element]!;
-  return `<${tag}>\n${run.map((b) => blockMarkup(b, c)).join('\n')}\n</${tag}>`;
+  // Asides are notes, not landmarks: there may be many.
+  return `<${tag}${tag === 'aside' ? ' role="note"' : ''}>\n${run.map((b) => blockMarkup(b, c)).join('\n')}\n</${tag}>`;
 }
 
 /** Entries of one list, those of deeper levels in lists inside the entry above them (HTML 4.4.5–4.4.8). */
@@ -216,16 +217,16 @@ function figureMarkup(figure: FlowFigure, c: FlowContext): string {
 }
 
 function boxMarkup({ item, blocks, pin }: FlowBox, c: FlowContext): string {
-  return `<aside${attrs({ id: anchor.item(item), class: `box${pin.as === 'float' ? ' floats' : ''}` })}>\n${blocksMarkup(blocks, c)}\n</aside>`;
+  return `<aside${attrs({ role: 'note', id: anchor.item(item), class: `box${pin.as === 'float' ? ' floats' : ''}` })}>\n${blocksMarkup(blocks, c)}\n</aside>`;
 }
 
 /** The text of a note, with the way back to its reference. */
 export function noteMarkup(story: Story, note: Inline & { type: 'note' }, c: FlowContext): string {
-  const number = escape(c.noteNumber(story, note.id));
+  const number = c.noteNumber(story, note.id);
   const kind = note.kind === 'footnote' ? 'footnote' : 'endnote';
   const more = c.book ? { 'epub:type': kind } : {};
-  const role = kind === 'footnote' ? { role: 'doc-footnote' } : {};
-  const back = `<a${attrs({ role: 'doc-backlink', class: 'note-number', href: `#${anchor.reference(note.id)}` })}>${number}</a> `;
+  const role = { role: kind === 'footnote' ? 'doc-footnote' : 'note' };
+  const back = `<a${attrs({ role: 'doc-backlink', class: 'note-number', href: `#${anchor.reference(note.id)}` })}>${escape(number)}</a> `;
   const [first, ...rest] = note.order.flatMap((id) => {
     const block = story.blocks[id];
     return block?.kind === 'paragraph' ? [block] : [];
@@ -237,5 +238,5 @@ export function noteMarkup(story: Story, note: Inline & { type: 'note' }, c: Flo
     rest.map((p) => p.id),
     c,
   );
-  return `<aside${attrs({ ...more, ...role, class: 'note', id: anchor.note(note.id) })}>${text}${others}</aside>`;
+  return `<aside${attrs({ ...more, ...role, class: 'note', id: anchor.note(note.id), 'aria-label': number })}>${text}${others}</aside>`;
 }

@@ -110,5 +110,5 @@ export function inlineFigure({ item }: FlowFigure, c: FlowContext): string {
 export function pageMark(page: string, c: FlowContext): string {
   if (!c.pageMarks) return '';
   const more = c.book ? { 'epub:type': 'pagebreak' } : {};
-  return `<span${attrs({ ...more, role: 'doc-pagebreak', id: anchor.page(page), 'aria-label': c.printed(page) })}></span>`;
+  return `<span${attrs({ ...more, role: 'doc-pagebreak', id: anchor.page(page), title: c.printed(page) })}></span>`;
 }

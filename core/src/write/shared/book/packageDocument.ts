@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import type { Folio } from '../../folio/folio.ts';
-import { escape } from '../../paint/svg/markup.ts';
+import type { Folio } from '../../../folio/folio.ts';
+import { escape } from '../../../paint/svg/markup.ts';
 import type { Accessibility } from './accessibility.ts';
 
 export interface ManifestItem {
@@ -19,19 +19,23 @@ export function identifierOf({ head }: Folio): string {
   return `urn:uuid:${hash.slice(0, 8)}-${hash.slice(8, 12)}-5${hash.slice(13, 16)}-${variant}${hash.slice(18, 20)}-${hash.slice(20, 32)}`;
 }
 
+/** What a package document says of its book, beside what the document itself does. */
+export interface PackageFacts {
+  title: string;
+  language: string;
+  accessibility: Accessibility;
+  /** More properties of the whole book, such as those of fixed layout. */
+  meta?: readonly [property: string, value: string][];
+  direction?: 'ltr' | 'rtl';
+}
+
 /** The package document (EPUB 3.3, section 5): metadata, every file, and the order in which they are read. */
 export function packageDocument(
   folio: Folio,
-  o: {
-    title: string;
-    language: string;
+  o: PackageFacts & {
     modified: Date;
     items: readonly ManifestItem[];
-    spine: readonly { id: string; properties?: string }[];
-    accessibility: Accessibility;
-    /** More properties of the whole book, such as those of fixed layout. */
-    meta?: readonly [property: string, value: string][];
-    direction?: 'ltr' | 'rtl';
+    spine: readonly { id: string; properties?: string | undefined }[];
   },
 ): string {
   const { metadata: m } = folio.head;

@@ -1,12 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
-import { observeHtml } from '../src/ledger/html/observeHtml.ts';
+import { observePages } from '../src/ledger/html/observePages.ts';
 import { StyleRules } from '../src/ledger/html/css.ts';
 import { elementsOf, parsePage } from '../src/ledger/html/dom.ts';
 import { sharpPictures } from '../src/ports/node.ts';
 
 const see = (body: string, css = '') =>
-  observeHtml(
-    `<!doctype html><html lang="en"><head><title>T &amp; t</title><style>.page{width:96px;height:192px}.i,.l,.o{position:absolute}.l{white-space:pre}${css}</style></head><body>${body}</body></html>`,
+  observePages(
+    [
+      {
+        path: 'index.html',
+        text: `<!doctype html><html lang="en"><head><title>T &amp; t</title><style>.page{width:96px;height:192px}.i,.l,.o{position:absolute}.l{white-space:pre}${css}</style></head><body>${body}</body></html>`,
+      },
+    ],
     { file: async () => undefined, pictures: sharpPictures },
   );
 const page = (inner: string, css = '') =>

@@ -2,6 +2,9 @@ import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
 import { angleOf, apply, boundsOfPath, IDENTITY, multiply, transformRect, translation } from '../../folio/geometry.ts';
 import type { PicturePort } from '../../ports/ports.ts';
 import type { ObservedBlock, ObservedCell, ObservedDocument, ObservedPage, ObservedRun, ObservedShape } from '../observed.ts';
+import { resolve } from './address.ts';
+import type { TextFile } from './address.ts';
+import { SIGNATURE_CELLS } from '../findings.ts';
 import { mergeShapes } from '../mergeShapes.ts';
 import { StyleRules, unquote } from './css.ts';
 import type { Declarations } from './css.ts';
@@ -10,7 +13,6 @@ import type { Element, Node } from './dom.ts';
 import { readWebFont } from './fontFiles.ts';
 import type { WebFont } from './fontFiles.ts';
 
-export const SIGNATURE_CELLS = 8;
 const PT = 0.75;
 const BLOCKS = new Set(['h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'p', 'li', 'blockquote']);
 const INHERITED = ['font-family', 'font-size', 'color', 'line-height', 'letter-spacing', 'word-spacing'];
@@ -21,37 +23,69 @@ export interface HtmlFiles {
   pictures: PicturePort;
 }
 
-/** Reads a web edition back from its files alone: what a browser would show, worked out from HTML and CSS. */
-export async function observeHtml(html: string, files: HtmlFiles): Promise<ObservedDocument> {
-  const document = parsePage(html);
-  const all = [...elementsOf(document)];
-  const rules = new StyleRules();
-  for (const e of all) {
-    if (e.tagName === 'style') rules.add(textOf(e));
-    if (e.tagName === 'link' && attribute(e, 'rel') === 'stylesheet')
-      rules.add(new TextDecoder().decode((await files.file(attribute(e, 'href') ?? '')) ?? new Uint8Array()));
+/** What a file says of its looks: the rules of its style sheets, and their typefaces by family. */
+interface Looks {
+  rules: StyleRules;
+  fonts: Map<string, WebFont>;
+}
+
+/** Reads pages back from the files of a result alone: what a browser would show, worked out from HTML and CSS. */
+export async function observePages(texts: readonly TextFile[], files: HtmlFiles): Promise<ObservedDocument> {
+  const documents = texts.map(({ path, text }) => {
+    const all = [...elementsOf(parsePage(text))];
+    return { path, all, sections: all.filter((e) => e.tagName === 'section' && (attribute(e, 'class') ?? '').split(' ').includes('page')) };
+  });
+  const addresses = new Map<string, number>();
+  for (const [i, { path, section }] of documents.flatMap((d) => d.sections.map((section) => ({ path: d.path, section }))).entries()) {
+    if (!addresses.has(path)) addresses.set(path, i);
+    for (const e of [section, ...elementsOf(section)])
+      if (attribute(e, 'id') !== undefined) addresses.set(`${path}#${attribute(e, 'id')}`, i);
   }
-  const fonts = new Map<string, WebFont>();
-  for (const face of rules.fontFaces) {
-    const bytes = await files.file(face.source);
-    const font = bytes && readWebFont(bytes);
-    if (font) fonts.set(face.family, font);
+  const looksOf = sheetReader(files);
+  const out: ObservedDocument = { title: '', language: '', outline: [], pages: [], embedded: [] };
+  const embedded = new Set<string>();
+  for (const { path, all, sections } of documents) {
+    const looks = await looksOf(path, all);
+    for (const f of looks.fonts.values()) embedded.add(f.postscriptName);
+    const root = all.find((e) => e.tagName === 'html');
+    const language = (root && attribute(root, 'lang')) ?? '';
+    out.language ||= language;
+    const title = all.find((e) => e.tagName === 'title');
+    out.title ||= title ? textOf(title) : '';
+    for (const section of sections) {
+      out.pages.push(await new PageWalker(looks, path, addresses, files).read(section, language));
+      for (const e of elementsOf(section))
+        if (/^h[1-6]$/.test(e.tagName) && !(attribute(e, 'class') ?? '').includes('continued'))
+          out.outline.push({ text: textOf(e), page: out.pages.length });
+    }
   }
-  const root = all.find((e) => e.tagName === 'html');
-  const sections = all.filter((e) => e.tagName === 'section' && (attribute(e, 'class') ?? '').split(' ').includes('page'));
-  const ids = sections.map((e) => attribute(e, 'id'));
-  const language = (root && attribute(root, 'lang')) ?? '';
-  const pages: ObservedPage[] = [];
-  const outline: ObservedDocument['outline'] = [];
-  for (const section of sections) {
-    const walker = new PageWalker(rules, fonts, ids, files);
-    pages.push(await walker.read(section, language));
-    for (const e of elementsOf(section))
-      if (/^h[1-6]$/.test(e.tagName) && !(attribute(e, 'class') ?? '').includes('continued'))
-        outline.push({ text: textOf(e), page: pages.length });
-  }
-  const title = all.find((e) => e.tagName === 'title');
-  return { title: title ? textOf(title) : '', language, outline, pages, embedded: [...fonts.values()].map((f) => f.postscriptName) };
+  return { ...out, embedded: [...embedded] };
+}
+
+/** Reads the style sheets of files; files that share theirs share what was read. */
+function sheetReader(files: HtmlFiles): (path: string, all: readonly Element[]) => Promise<Looks> {
+  const known = new Map<string, Looks>();
+  return async (path, all) => {
+    const sheets = all.flatMap((e): { path: string; css: string | null }[] => {
+      if (e.tagName === 'style') return [{ path, css: textOf(e) }];
+      const href = e.tagName === 'link' && attribute(e, 'rel') === 'stylesheet' ? resolve(path, attribute(e, 'href') ?? '') : null;
+      return href ? [{ path: href.file, css: null }] : [];
+    });
+    const key = JSON.stringify(sheets);
+    let looks = known.get(key);
+    if (looks) return looks;
+    known.set(key, (looks = { rules: new StyleRules(), fonts: new Map() }));
+    for (const { path: sheet, css } of sheets) {
+      looks.rules.add(css ?? new TextDecoder().decode((await files.file(sheet)) ?? new Uint8Array()));
+      for (const face of looks.rules.fontFaces) {
+        const source = looks.fonts.has(face.family) ? null : resolve(sheet, face.source);
+        const bytes = source && (await files.file(source.file));
+        const font = bytes && readWebFont(bytes);
+        if (font) looks.fonts.set(face.family, font);
+      }
+    }
+    return looks;
+  };
 }
 
 interface Where {
@@ -77,12 +111,20 @@ class PageWalker {
   private readonly shapes: (ObservedShape & { z: number })[] = [];
   private readonly images: { z: number; box: Rect; src: string; alt: string | undefined; block: ObservedBlock | null }[] = [];
 
+  private readonly areas: ObservedPage['areas'] = [];
+  private readonly rules: StyleRules;
+  private readonly fonts: Map<string, WebFont>;
+
   constructor(
-    private readonly rules: StyleRules,
-    private readonly fonts: Map<string, WebFont>,
-    private readonly pageIds: (string | undefined)[],
+    looks: Looks,
+    private readonly path: string,
+    /** Which page an address of the result is on. */
+    private readonly addresses: ReadonlyMap<string, number>,
     private readonly files: HtmlFiles,
-  ) {}
+  ) {
+    this.rules = looks.rules;
+    this.fonts = looks.fonts;
+  }
 
   async read(section: Element, language: string): Promise<ObservedPage> {
     const style = this.rules.styleOf(section, []);
@@ -101,7 +143,8 @@ class PageWalker {
     for (const child of section.childNodes) this.visit(child, start);
     const pictures: ObservedPage['pictures'] = [];
     for (const image of this.images.sort((a, b) => a.z - b.z)) {
-      const bytes = await this.files.file(image.src);
+      const source = resolve(this.path, image.src);
+      const bytes = source ? await this.files.file(source.file) : undefined;
       const picture = bytes ? await this.files.pictures.signature(bytes, SIGNATURE_CELLS).catch(() => new Uint8Array()) : new Uint8Array();
       pictures.push({ box: image.box, alt: image.alt, picture });
       if (image.block) image.block.picture = picture;
@@ -115,6 +158,7 @@ class PageWalker {
       shapes,
       tables: this.tables,
       loose: this.loose,
+      areas: this.areas,
     };
   }
 
@@ -144,6 +188,8 @@ class PageWalker {
     }
     if (!inside.hidden) this.table(node, inside);
     this.place(node, own, inside, at);
+    if (node.tagName === 'a' && own['position'] === 'absolute' && inside.link !== undefined && !inside.hidden)
+      this.area(own, inside, inside.link);
     if (node.tagName === 'svg') return this.svg(node, own, inside);
     if (node.tagName === 'img') return this.image(node, own, inside, at);
     if (attribute(node, 'role') === 'img')
@@ -193,9 +239,9 @@ class PageWalker {
   }
 
   private target(href: string | undefined): string | undefined {
-    if (!href?.startsWith('#')) return href;
-    const index = this.pageIds.indexOf(href.slice(1));
-    return index < 0 ? href : `page:${index + 1}`;
+    const inside = href === undefined ? null : resolve(this.path, href);
+    const index = inside ? this.addresses.get(inside.id ? `${inside.file}#${inside.id}` : inside.file) : undefined;
+    return index === undefined ? href : `page:${index + 1}`;
   }
 
   private text(value: string, at: Where): void {
@@ -230,6 +276,12 @@ class PageWalker {
     };
     if (at.block) at.block.runs.push(run);
     else this.loose.push(run);
+  }
+
+  /** A link that is a place and has no text of its own. */
+  private area(own: Declarations, { matrix }: Where, target: string): void {
+    const box = { x: 0, y: 0, width: lengthPx(own['width']), height: lengthPx(own['height']) };
+    this.areas.push({ box: scaled(transformRect(matrix, box)), target });
   }
 
   private image(node: Element, own: Declarations, inside: Where, at: Where): void {

@@ -1,21 +1,23 @@
-import type { Composition } from '../../compose/marks.ts';
-import type { Folio } from '../../folio/folio.ts';
-import type { PagePlace } from '../../folio/traverse.ts';
-import { boundsOfPath, rectPath } from '../../folio/geometry.ts';
-import { resolveParagraph } from '../../folio/resolve.ts';
-import { drawnLetters, itemFilter, itemStyle, outlineSvg, pictureMarkup, textBoxes } from '../../paint/html/paintItem.ts';
-import { px } from '../../paint/html/metrics.ts';
-import { paintLine } from '../../paint/html/paintLine.ts';
-import type { LookSheet } from '../../paint/html/styleSheet.ts';
-import { pathElement } from '../../paint/svg/fillAndStroke.ts';
-import { attrs, num } from '../../paint/svg/markup.ts';
-import type { PageReading, ParagraphUnit, ReadingUnit } from '../../structure/reading.ts';
-import type { TablePart } from '../../structure/tableParts.ts';
-import { isSafeAddress } from '../../folio/address.ts';
-import { pictureOf } from '../shared/encodePictures.ts';
-import type { PageItem } from '../shared/paintedPage.ts';
+import type { Composition } from '../../../compose/marks.ts';
+import type { Folio } from '../../../folio/folio.ts';
+import type { PagePlace } from '../../../folio/traverse.ts';
+import { boundsOfPath, rectPath } from '../../../folio/geometry.ts';
+import { resolveParagraph } from '../../../folio/resolve.ts';
+import { pageOfItem, printedNumber } from '../../../folio/traverse.ts';
+import { drawnLetters, itemFilter, itemStyle, LAZY, outlineSvg, pictureMarkup, textBoxes } from '../../../paint/html/paintItem.ts';
+import { px } from '../../../paint/html/metrics.ts';
+import { paintLine } from '../../../paint/html/paintLine.ts';
+import type { LookSheet } from '../../../paint/html/styleSheet.ts';
+import { pathElement } from '../../../paint/svg/fillAndStroke.ts';
+import { attrs, num } from '../../../paint/svg/markup.ts';
+import type { PageReading, ParagraphUnit, ReadingUnit } from '../../../structure/reading.ts';
+import type { TablePart } from '../../../structure/tableParts.ts';
+import { pictureOf } from '../encodePictures.ts';
+import type { PageItem } from '../paintedPage.ts';
+import type { Scope } from '../scope.ts';
 import { groupMarkup } from './groupMarkup.ts';
 import type { Marked } from './groupMarkup.ts';
+import { linkArea } from './linkArea.ts';
 
 export interface HtmlPageContext {
   folio: Folio;
@@ -24,8 +26,13 @@ export interface HtmlPageContext {
   language: string;
   /** File of a picture in the result. */
   source: (media: string) => string;
-  hasPage: (id: string) => boolean;
+  scope: Pick<Scope, 'targets' | 'shown'>;
+  /** Whether pictures wait until they come near. */
+  lazy: boolean;
+  /** The id of a page's element. */
   anchorOf: (page: string) => string;
+  /** The address of a page of the result, seen from where this page stands. */
+  addressOf: (page: string) => string;
 }
 
 /** HTML elements for roles that cannot stand where a frame stands. */
@@ -53,12 +60,20 @@ export function paintHtmlPage(place: PagePlace, items: PageItem[], reading: Page
     if (!entry?.own) continue;
     const rest = done.has(unit!.item);
     done.add(unit!.item);
-    const text = unit!.kind === 'paragraph' ? textOf(units, reading.units, unit!.item, rest, c) : undefined;
-    const markup = rest ? furtherText(place, entry, text!) : shell(place, entry, c, text, unit!.kind === 'figure' ? unit!.alt : '');
+    const text = unit!.kind === 'paragraph' ? textOf(units, reading.units, entry, place.page.id, rest, c) : undefined;
+    const alt = unit!.kind === 'figure' ? unit!.alt : '';
+    const markup = rest ? furtherText(place, entry, text!) : shell(place, entry, c, text, alt) + linkArea(place, entry.item, entry.z, c);
     out.push({ ...entry, markup });
   }
-  for (const entry of byId.values())
-    if (!done.has(entry.item.id)) out.push({ ...entry, markup: shell(place, entry, c, decorText(entry.item.id, c), '') });
+  for (const entry of byId.values()) {
+    if (done.has(entry.item.id)) continue;
+
+    const link = entry.own ? linkArea(place, entry.item, entry.z, c) : '';
+    out.push({ ...entry, markup: shell(place, entry, c, decorText(entry.item.id, c), '') + link });
+  }
+  for (const group of Object.values(place.spread.items))
+    if (group.kind === 'group' && c.scope.shown(group) && pageOfItem(place.spread, group).id === page.id)
+      out.push({ within: [], z: byId.size + 1, markup: linkArea(place, group, byId.size + 1, c) });
   const ground = pathElement(
     `${page.id}-ground`,
     rectPath({ x: 0, y: 0, width: page.box.width, height: page.box.height }),
@@ -69,7 +84,7 @@ export function paintHtmlPage(place: PagePlace, items: PageItem[], reading: Page
   const paper = ground
     ? `<svg class="o" style="left:0;top:0" width="${num(px(page.box.width), 4)}" height="${num(px(page.box.height), 4)}" viewBox="0 0 ${num(page.box.width, 4)} ${num(page.box.height, 4)}" aria-hidden="true">${ground}</svg>`
     : '';
-  return `<section${attrs({ class: 'page', id: c.anchorOf(page.id), 'data-page': page.id, 'aria-label': `Page ${page.number ?? place.number}`, style: `width:${num(px(page.box.width), 4)}px;height:${num(px(page.box.height), 4)}px` })}>${paper}\n${groupMarkup(out, place, c.folio.head)}\n</section>`;
+  return `<section${attrs({ class: 'page', id: c.anchorOf(page.id), 'data-page': page.id, 'aria-label': `Page ${printedNumber(place)}`, style: `width:${num(px(page.box.width), 4)}px;height:${num(px(page.box.height), 4)}px` })}>${paper}\n${groupMarkup(out, place, c.folio.head)}\n</section>`;
 }
 
 /** Units of one item that are read one after another: what is anchored in a text is read between its paragraphs. */
@@ -107,9 +122,9 @@ function shell(
   const composed = item.kind === 'textFrame' && frame ? { item, frame } : null;
   const body =
     outlineSvg(item, head, item.kind === 'picture' ? 'fill' : 'both') +
-    (item.kind === 'picture' && media ? pictureMarkup(item, c.source(media), alt ?? '') + outlineSvg(item, head, 'stroke') : '') +
+    (item.kind === 'picture' && media ? pictureMarkup(item, c.source(media), alt ?? '', c.lazy) + outlineSvg(item, head, 'stroke') : '') +
     (item.kind === 'media' && media
-      ? `<div class="c"><img${attrs({ src: c.source(media), alt: alt ?? '', style: 'left:0;top:0;width:100%;height:100%;object-fit:cover' })} loading="lazy"></div>`
+      ? `<div class="c"><img${attrs({ src: c.source(media), alt: alt ?? '', style: 'left:0;top:0;width:100%;height:100%;object-fit:cover', ...(c.lazy && LAZY) })}/></div>`
       : '') +
     (composed ? textBoxes(composed.frame, composed.item, head) : '') +
     (text ?? '') +
@@ -133,7 +148,14 @@ function decorText(frame: string, c: HtmlPageContext): string | undefined {
 }
 
 /** Paragraphs of one frame in reading order, list lines gathered into lists; with the first go lines that are not read. */
-function textOf(units: readonly ReadingUnit[], all: readonly ReadingUnit[], frame: string, rest: boolean, c: HtmlPageContext): string {
+function textOf(
+  units: readonly ReadingUnit[],
+  all: readonly ReadingUnit[],
+  { item: { id: frame } }: PageItem,
+  page: string,
+  rest: boolean,
+  c: HtmlPageContext,
+): string {
   const isText = (u: ReadingUnit): u is ParagraphUnit => u.kind === 'paragraph' && u.item === frame;
   const mine = units.filter(isText);
   let out = '';
@@ -144,27 +166,27 @@ function textOf(units: readonly ReadingUnit[], all: readonly ReadingUnit[], fram
     if (isItem !== inList) out += isItem ? '<ul>' : '</ul>';
     inList = isItem;
     if (!unit.cell) {
-      out += paragraphMarkup(unit, c);
+      out += paragraphMarkup(unit, page, c);
       continue;
     }
     const { part } = unit.cell;
     const from = i;
     while (mine[i + 1]?.cell?.part === part) i++;
-    out += tableMarkup(part, mine.slice(from, i + 1), c);
+    out += tableMarkup(part, mine.slice(from, i + 1), page, c);
   }
   const unread = rest ? '' : unreadLines(all.filter(isText), frame, c);
   return out + (inList ? '</ul>' : '') + unread;
 }
 
 /** A table as one; its text stands where the layout has it, so rows and cells themselves take no room. */
-function tableMarkup(part: TablePart, units: readonly ParagraphUnit[], c: HtmlPageContext): string {
+function tableMarkup(part: TablePart, units: readonly ParagraphUnit[], page: string, c: HtmlPageContext): string {
   const row = ({ cells }: TablePart['rows'][number]): string =>
     `<tr>${cells
       .map(({ cell, heads }) => {
         const span = { colspan: cell.columns > 1 ? cell.columns : undefined, rowspan: cell.rows > 1 ? cell.rows : undefined };
         const text = units
           .filter((u) => u.cell!.cell === cell)
-          .map((u) => (u.role.element === 'li' ? `<ul>${paragraphMarkup(u, c)}</ul>` : paragraphMarkup(u, c)))
+          .map((u) => (u.role.element === 'li' ? `<ul>${paragraphMarkup(u, page, c)}</ul>` : paragraphMarkup(u, page, c)))
           .join('');
         return heads
           ? `<th${attrs({ scope: heads === 'column' ? 'col' : 'row', ...span })}>${text}</th>`
@@ -186,7 +208,7 @@ function unreadLines(units: readonly ParagraphUnit[], frame: string, c: HtmlPage
     : '';
 }
 
-function paragraphMarkup(unit: ParagraphUnit, c: HtmlPageContext): string {
+function paragraphMarkup(unit: ParagraphUnit, page: string, c: HtmlPageContext): string {
   const story = c.folio.stories[unit.story]!;
   const block = story.blocks[unit.paragraph]!;
   if (block.kind !== 'paragraph') return '';
@@ -194,13 +216,10 @@ function paragraphMarkup(unit: ParagraphUnit, c: HtmlPageContext): string {
   const { tag, role } = BLOCK[unit.role.element] ?? { tag: unit.role.element };
   const href = (link: string) => {
     const found = story.links[link];
-    if (found?.destination.to === 'address')
-      return isSafeAddress(found.destination.href)
-        ? { href: found.destination.href, newWindow: found.destination.window === 'new', title: found.title }
-        : undefined;
-    if (found?.destination.to === 'page' && c.hasPage(found.destination.page))
-      return { href: `#${c.anchorOf(found.destination.page)}`, newWindow: false, title: found.title };
-    return undefined;
+    const target = c.scope.targets.of(found?.destination, page);
+    if (!target) return undefined;
+    const newWindow = 'href' in target && target.newWindow;
+    return { href: 'href' in target ? target.href : c.addressOf(target.page), newWindow, title: found?.title };
   };
   const lines = unit.lines
     .map((l, i) =>

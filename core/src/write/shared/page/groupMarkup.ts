@@ -1,11 +1,11 @@
-import type { Group } from '../../folio/items.ts';
-import type { Rect } from '../../folio/geometry.ts';
-import type { Head } from '../../folio/head.ts';
-import type { PagePlace } from '../../folio/traverse.ts';
-import { itemBounds } from '../../folio/traverse.ts';
-import { effectFilter, effectReach, hasEffects, reachedInBox, unturned } from '../../paint/effects.ts';
-import { px } from '../../paint/html/metrics.ts';
-import { attrs, num } from '../../paint/svg/markup.ts';
+import type { Group } from '../../../folio/items.ts';
+import type { Rect } from '../../../folio/geometry.ts';
+import type { Head } from '../../../folio/head.ts';
+import type { PagePlace } from '../../../folio/traverse.ts';
+import { itemBounds } from '../../../folio/traverse.ts';
+import { effectFilter, effectReach, hasEffects, reachedInBox, unturned } from '../../../paint/effects.ts';
+import { px } from '../../../paint/html/metrics.ts';
+import { attrs, num } from '../../../paint/svg/markup.ts';
 
 /** An item's markup, the groups it stands in from the outside in, and its place in the painting order. */
 export interface Marked {

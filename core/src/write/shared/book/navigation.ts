@@ -1,5 +1,5 @@
-import { escape } from '../../paint/svg/markup.ts';
-import type { OutlineEntry } from '../shared/flow/prepareFlow.ts';
+import { escape } from '../../../paint/svg/markup.ts';
+import type { OutlineEntry } from '../flow/prepareFlow.ts';
 
 interface Node {
   entry: OutlineEntry;

@@ -1,0 +1,49 @@
+import { compareBookPages } from '../../ledger/book/compareBookPages.ts';
+import { observeFixedEpub } from '../../ledger/book/observeFixedEpub.ts';
+import { problemsAsEvidence, validateEpub } from '../../ledger/book/validateEpub.ts';
+import { printedNumber } from '../../folio/traverse.ts';
+import { FolioError } from '../../ports/ports.ts';
+import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
+import { HTML_PAGES } from '../shared/page/pageFormat.ts';
+import { readBackPages } from '../shared/readBackPages.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { Writer } from '../writer.ts';
+import { FixedEpubSettings } from './settings.ts';
+import { writeFixedEpub } from './writeFixedEpub.ts';
+
+export const fixedEpubWriter: Writer<FixedEpubSettings> = {
+  id: 'epub-fixed',
+  label: 'E-book of fixed pages',
+  about: 'Every page as designed, in one book file (EPUB 3.3), with live text, facing pages and a table of contents.',
+  version: 1,
+  view: 'pages',
+  entry: 'book.epub',
+  settings: FixedEpubSettings,
+  migrate: (old) => FixedEpubSettings.parse(old),
+  write: writeFixedEpub,
+  judge: (job) =>
+    judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), {
+      keepsColourSpaces: false,
+      hasEffects: true,
+      groupsMustBeReadTogether: true,
+      linksCues: true,
+    }),
+  async *readBack(files, job) {
+    const file = files.find((f) => f.path === 'book.epub');
+    if (!file) throw new FolioError('readBack.missing', 'The result has no book.', 'Run it again.');
+    const bytes = await file.bytes();
+    const book = await observeFixedEpub(bytes, job.pictures);
+    const { pages } = scopeOf(job.folio, job.composition, job.settings);
+    yield* readBackPages(job, book, HTML_PAGES, (headings) => {
+      const listed = headings.filter((h) => h.text && h.level <= job.settings.depth);
+      // A book must have contents: without headings, its pages are listed.
+      return listed.length ? listed : pages.map((p) => ({ level: 1, text: printedNumber(p) }));
+    });
+    yield* compareBookPages(job.folio, pages, book, job.settings.pageList);
+    yield* problemsAsEvidence(
+      job.folio,
+      await validateEpub(bytes, new Set(Object.values(job.folio.stories).flatMap((s) => Object.keys(s.blocks)))),
+    );
+  },
+  sentences: FIXED_PAGE_SENTENCES,
+};

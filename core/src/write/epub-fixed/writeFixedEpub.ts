@@ -1,0 +1,103 @@
+import { headingsOf } from '../../structure/reading.ts';
+import type { PageReading } from '../../structure/reading.ts';
+import type { PagePlace } from '../../folio/traverse.ts';
+import { printedNumber } from '../../folio/traverse.ts';
+import { px } from '../../paint/html/metrics.ts';
+import { accessibilityOf } from '../shared/book/accessibility.ts';
+import { Book, bookText } from '../shared/book/book.ts';
+import { addCover } from '../shared/book/cover.ts';
+import { navigationDocument, wordsFor } from '../shared/book/navigation.ts';
+import { fontFaceRule, pageCss } from '../shared/page/pageCss.ts';
+import { paintPages } from '../shared/page/paintPages.ts';
+import type { OutlineEntry } from '../shared/flow/prepareFlow.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { OutputFile, WriteJob } from '../writer.ts';
+import { pageSide, readsFromRight } from './pageSide.ts';
+import type { FixedEpubSettings } from './settings.ts';
+
+/** EPUB 3.3, 8.2.2.3: when two pages are seen at once. */
+const SPREADS = { auto: 'auto', turned: 'landscape', always: 'both', never: 'none' } as const;
+
+/** Writes the e-book whose pages are as designed: one document a page, its text live and placed line by line. */
+export async function* writeFixedEpub(job: WriteJob<FixedEpubSettings>): AsyncGenerator<OutputFile> {
+  const { folio, composition, settings } = job;
+  const scope = scopeOf(folio, composition, settings);
+  const title = settings.title || folio.head.metadata.title;
+  const names = new Map(scope.pages.map((p) => [p.page.id, `page-${String(p.number).padStart(3, '0')}.xhtml`]));
+  const addressOf = (page: string): string => names.get(page)!;
+  const press = paintPages(job, scope, { lazy: false, anchorOf: (page) => `page-${page}`, addressOf });
+  const { language } = press;
+  const words = wordsFor(language);
+  const book = new Book(job);
+  await addCover(job, scope, book);
+  const outline: OutlineEntry[] = [];
+  const read: PageReading[] = [];
+  for await (const { place, reading, markup, pictures } of press.pages) {
+    const name = addressOf(place.page.id);
+    const side = pageSide(folio, place);
+    book.addText(name, pageText(place, language, title, markup), {
+      item: markup.includes('<svg ') ? 'svg' : undefined,
+      spine: side ? (side === 'center' ? 'rendition:page-spread-center' : `page-spread-${side}`) : undefined,
+    });
+    for (const { path, mediaType, bytes } of pictures) book.add(path, mediaType, bytes);
+    for (const { level, text, paragraph } of headingsOf(place.page.id, reading))
+      if (text && level <= settings.depth) outline.push({ level, text, href: `${name}#${paragraph}` });
+    read.push(reading);
+  }
+  const pages = scope.pages.map((place) => ({ printed: printedNumber(place), href: addressOf(place.page.id) }));
+  const first = pages[0]?.href ?? '';
+  const contents = outline.length ? outline : pages.map((p): OutlineEntry => ({ level: 1, text: p.printed, href: p.href }));
+  book.addNavigation(
+    navigationDocument({
+      title: title || words.contents,
+      language,
+      words,
+      outline: contents,
+      pages: settings.pageList ? pages : [],
+      landmarks: [{ type: 'bodymatter', title: words.text, href: first }],
+    }),
+  );
+  const faces = new Map(press.looks.fonts().map((f) => [f.face, f.family]));
+  const fonts = await book.addFonts(press.looks.characters, settings.fonts === 'scrambled');
+  const rules = fonts.map(({ face, path }) => fontFaceRule(faces.get(face)!, path));
+  book.add(
+    'style.css',
+    'text/css',
+    `${[...rules, 'html,body{margin:0}', pageCss(press.looks), 'a{text-decoration:none}'].join('\n')}\n${settings.css}\n`,
+  );
+  yield book.packed({
+    title,
+    language,
+    direction: readsFromRight(folio) ? 'rtl' : 'ltr',
+    // EPUB 3.3, 8.2: every page is laid out already.
+    meta: [
+      ['rendition:layout', 'pre-paginated'],
+      ['rendition:spread', SPREADS[settings.spreads]],
+      ['rendition:orientation', settings.orientation],
+    ],
+    accessibility: accessibilityOf({
+      pictures: read.flatMap((r) => r.units.flatMap((u) => (u.kind === 'figure' ? [{ described: !!u.alt }] : []))),
+      tables: read.some((r) => r.units.some((u) => u.kind === 'paragraph' && u.cell)),
+      outline: outline.length > 0,
+      pages: settings.pageList ? 'listed' : 'none',
+      reflows: false,
+    }),
+  });
+}
+
+/**
+ * A page as a document of its own, of the page’s size (EPUB 3.3, 8.2.2.6). Whole pixels, since many programs read no parts
+ * of them, and never more than the page has: a hairline of nothing would show at its edge.
+ */
+function pageText(place: PagePlace, language: string, title: string, markup: string): string {
+  const [width, height] = [place.page.box.width, place.page.box.height].map((v) => Math.max(1, Math.floor(px(v))));
+  return bookText({
+    language,
+    title: `${title ? `${title}, ` : ''}${printedNumber(place)}`,
+    head: `<meta name="viewport" content="width=${width}, height=${height}"/>\n`,
+    body: `<body>\n${asXml(markup)}\n</body>`,
+  });
+}
+
+/** HTML knows the namespace of drawings by itself; XML has to be told. Text cannot hold the mark that is looked for: it is escaped. */
+const asXml = (markup: string): string => markup.replaceAll('<svg ', '<svg xmlns="http://www.w3.org/2000/svg" ');
