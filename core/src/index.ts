@@ -7,5 +7,7 @@ export * from './edit/apply.ts';
 export * from './edit/log.ts';
 export * from './structure/reading.ts';
 export { pathOf } from './structure/readingOrder.ts';
+export * from './structure/outline.ts';
+export * from './structure/strands.ts';
 export { SURE, suggestRoles } from './structure/suggestRoles.ts';
 export type { RoleSuggestion } from './structure/suggestRoles.ts';

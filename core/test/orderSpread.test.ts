@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { applyEdit } from '../src/index.ts';
+import { applyEdit, Structure } from '../src/index.ts';
 import { orderSpread } from '../src/edit/orderSpread.ts';
 import { readingItems } from '../src/structure/readingOrder.ts';
 import { sample } from './support/samples.ts';
@@ -8,13 +8,9 @@ import { sample } from './support/samples.ts';
 type Entries = [spread: string, item: string][];
 const head = (...strands: Entries[]) => ({
   spreadOrder: ['s1', 's2', 's3'],
-  structure: {
+  structure: Structure.parse({
     strands: strands.map((entries, i) => ({ id: `t${i}`, name: `T${i}`, entries: entries.map(([spread, item]) => ({ spread, item })) })),
-    pins: {},
-    decorations: [],
-    leftOut: [],
-    sectionStarts: [],
-  },
+  }),
 });
 const entries = (h: ReturnType<typeof head>): string[] => h.structure.strands.map((s) => s.entries.map((e) => e.item).join(' '));
 

@@ -50,7 +50,7 @@ describe('the order in which a page is read', () => {
   });
   test('headings come with their level and place', () => {
     const reading = readingOfSpread(folio, composition, folio.spreads['s5']!, visible(folio)).get('page-8')!;
-    expect(headingsOf('page-8', reading).map((h) => [h.level, h.text])).toEqual([
+    expect(headingsOf(folio, 'page-8', reading).map((h) => [h.level, h.listed])).toEqual([
       [1, 'Diary'],
       [2, 'How to find us'],
     ]);

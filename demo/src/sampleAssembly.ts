@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
-import { Folio, Item, IDENTITY, Table } from '@elastic-folio/core';
+import { Folio, Item, IDENTITY, Structure, Table } from '@elastic-folio/core';
 import type {
   CharacterOverrides,
   CharacterStyle,
@@ -104,7 +104,7 @@ export class SampleAssembly {
         masterPages: {},
         spreadOrder: [] as unknown as [string],
         storyOrder: [],
-        structure: { strands: [], pins: {}, decorations: [], leftOut: [], sectionStarts: [] },
+        structure: Structure.parse({}),
       },
       spreads: {},
       stories: {},

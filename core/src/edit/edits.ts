@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { Id } from '../folio/ids.ts';
+import { Id, Language } from '../folio/ids.ts';
 import type { Folio } from '../folio/folio.ts';
 import { Recipe } from '../folio/folio.ts';
 import { Inline } from '../folio/story.ts';
-import { Metadata, Pin } from '../folio/head.ts';
+import { Metadata, OutlineEntry, Pin, Strand } from '../folio/head.ts';
 import { Role } from '../folio/styles.ts';
 import { closeUp } from './closeUp.ts';
 import { layPages } from './facingPages.ts';
@@ -76,6 +76,32 @@ export const EDITS = [
   edit('paragraph.sectionStart', z.object({ paragraph: Id, starts: z.boolean() }), (draft, a) => {
     const list = draft.head.structure.sectionStarts.filter((id) => id !== a.paragraph);
     draft.head.structure.sectionStarts = a.starts ? [...list, a.paragraph] : list;
+  }),
+  /** The whole path, as strands in their order. */
+  edit('path.strands', z.object({ strands: z.array(Strand) }), (draft, a) => {
+    for (const e of a.strands.flatMap((s) => s.entries)) need(draft.spreads[e.spread]?.items[e.item], 'This item');
+    draft.head.structure.strands = a.strands.filter((s) => s.entries.length);
+  }),
+  /** What lists of contents say of a heading; null: its own words. */
+  edit('outline.entry', z.object({ paragraph: Id, entry: OutlineEntry.nullable() }), (draft, a) => {
+    if (a.entry) draft.head.structure.outline[a.paragraph] = a.entry;
+    else delete draft.head.structure.outline[a.paragraph];
+  }),
+  edit('caption.link', z.object({ caption: Id, figure: Id.nullable() }), (draft, a) => {
+    if (a.figure === null) delete draft.head.structure.captions[a.caption];
+    else draft.head.structure.captions[a.caption] = a.figure;
+  }),
+  /** The language of paragraphs, told to screen readers and to the typesetter; null: that of their style. */
+  edit('paragraph.language', z.object({ story: Id, paragraphs: z.array(Id).min(1), language: Language.nullable() }), (draft, a) => {
+    for (const id of a.paragraphs) {
+      const block = need(draft.stories[a.story]?.blocks[id], 'This paragraph');
+      if (block.kind !== 'paragraph') continue;
+      const character = { ...block.character };
+      delete character.language;
+      if (a.language !== null) character.language = a.language;
+      if (Object.keys(character).length) block.character = character;
+      else delete block.character;
+    }
   }),
   edit('pin.set', Pin, (draft, a) => {
     draft.head.structure.pins[a.id] = a;

@@ -56,7 +56,16 @@ export const MediaFile = z.object({
 export type MediaFile = z.infer<typeof MediaFile>;
 
 /** A named run of content in the order in which it is read. */
-export const Strand = z.object({ id: Id, name: z.string(), entries: z.array(z.object({ spread: Id, item: Id })) });
+export const Strand = z.object({
+  id: Id,
+  name: z.string().max(200),
+  entries: z.array(z.object({ spread: Id, item: Id })),
+  /** In running text it is read in one go, whatever else stands on its pages. */
+  together: z.boolean().optional(),
+});
+export type Strand = z.infer<typeof Strand>;
+/** What is said of a heading in lists of contents: other words than its own, or nothing. */
+export const OutlineEntry = z.object({ text: z.string().max(500).optional(), leaveOut: z.boolean().default(false) });
 export const Pin = z.object({
   id: Id,
   item: Id,
@@ -75,6 +84,10 @@ export const Structure = z.object({
   decorations: z.array(Id).default([]),
   leftOut: z.array(Id).default([]),
   sectionStarts: z.array(Id).default([]),
+  /** By the ids of headings’ paragraphs. */
+  outline: z.record(Id, OutlineEntry).default({}),
+  /** Frames of captions → what each is the caption of. */
+  captions: z.record(Id, Id).default({}),
 });
 export type Structure = z.infer<typeof Structure>;
 
@@ -105,7 +118,7 @@ export const Head = z.object({
   masterPages: keyed(MasterPage),
   spreadOrder: z.array(Id).min(1),
   storyOrder: z.array(Id).default([]),
-  structure: Structure.default({ strands: [], pins: {}, decorations: [], leftOut: [], sectionStarts: [] }),
+  structure: Structure.prefault({}),
   opening: Opening.optional(),
   /** The folder of its files that holds the source it came from; `origin` where it has had one source only. */
   origin: z

@@ -92,7 +92,10 @@ export async function compareDocuments(
 }
 
 function compareOutline(expected: ExpectedDocument, observed: ObservedDocument, found: Findings, id: string): void {
-  const [want, have] = [expected.outline.map((o) => fold(o.text)), observed.outline.map((o) => fold(o.text))];
+  const [want, have] = [
+    expected.outline.flatMap((o) => (o.listed === null ? [] : [fold(o.listed)])),
+    observed.outline.map((o) => fold(o.text)),
+  ];
   const agrees = want.length === have.length && want.every((t, i) => t === have[i]) && observed.outline.every((o) => o.page !== null);
   found.say(
     'document',

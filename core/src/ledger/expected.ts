@@ -66,7 +66,8 @@ export interface ExpectedPage {
 export interface ExpectedDocument {
   title: string;
   language: string;
-  outline: { level: number; text: string }[];
+  /** Headings: their own words, and those by which they are listed, null where they are not. */
+  outline: { level: number; own: string; listed: string | null }[];
   pages: ExpectedPage[];
   /** Fonts of the text that is read, by PostScript name. */
   fonts: Map<string, { family: string; weight: number; style: string; mayEmbed: boolean }>;
@@ -91,7 +92,7 @@ export function expectDocument(
   const fonts: ExpectedDocument['fonts'] = new Map();
   const pages = scope.pages.map((place) => {
     const reading = readingOfSpread(folio, composition, place.spread, scope.shown).get(place.page.id)!;
-    outline.push(...headingsOf(place.page.id, reading).map(({ level, text }) => ({ level, text })));
+    outline.push(...headingsOf(folio, place.page.id, reading).map(({ level, own, listed }) => ({ level, own, listed })));
     const read = new Set<string>();
     const blocks = reading.units.flatMap((unit): ExpectedBlock[] => {
       const item = place.spread.items[unit.item]!;

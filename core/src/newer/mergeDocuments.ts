@@ -153,6 +153,8 @@ function tidy(folio: Folio): void {
   structure.pins = Object.fromEntries(
     Object.entries(structure.pins).filter(([, p]) => anywhere.has(p.item) && paragraphs.has(p.paragraph)),
   );
+  structure.outline = Object.fromEntries(Object.entries(structure.outline).filter(([id]) => paragraphs.has(id)));
+  structure.captions = Object.fromEntries(Object.entries(structure.captions).filter((pair) => pair.every((id) => anywhere.has(id))));
   for (const strand of structure.strands)
     strand.entries = strand.entries.flatMap((e) => (items.has(e.item) ? [{ ...e, spread: items.get(e.item)! }] : []));
   structure.strands = structure.strands.filter((s) => s.entries.length);

@@ -7,7 +7,7 @@ import type { Paragraph, Story, Table } from '../folio/story.ts';
 import type { Role } from '../folio/styles.ts';
 import { paragraphRole } from '../folio/resolve.ts';
 import { readingOfSpread } from './reading.ts';
-import type { PageReading, ParagraphUnit } from './reading.ts';
+import type { PageReading, ParagraphUnit, ReadingUnit } from './reading.ts';
 
 /** A paragraph as it is read on, whatever frames it stands in. */
 export interface FlowParagraph {
@@ -72,7 +72,7 @@ export interface FlowScope {
  */
 export function flowOf(folio: Folio, composition: Composition, scope: FlowScope): FlowSection[] {
   const blocks = withLeftOverText(folio, composition, blocksInOrder(folio, composition, scope));
-  return sectionsOf(folio, pinned(folio, withCaptions(blocks)));
+  return sectionsOf(folio, pinned(folio, withCaptions(linkedCaptions(folio, blocks))));
 }
 
 function blocksInOrder(folio: Folio, composition: Composition, { pages, shown }: FlowScope): FlowBlock[] {
@@ -81,15 +81,13 @@ function blocksInOrder(folio: Folio, composition: Composition, { pages, shown }:
   const tables = new Set<string>();
   const notes = new Map<string, ReadonlySet<string>>();
   const inLines = itemsInLines(folio);
-  let readings: { spread: string; of: Map<string, PageReading> } | undefined;
-  for (const { page, spread } of pages) {
-    if (readings?.spread !== spread.id) readings = { spread: spread.id, of: readingOfSpread(folio, composition, spread, shown) };
-    let begun = false;
+  const begunPages = new Set<string>();
+  for (const { page, spread, units, ends } of inStrands(folio, stopsOf(folio, composition, { pages, shown }))) {
     const begin = (): void => {
-      if (!begun) out.push({ kind: 'pageMark', page: page.id });
-      begun = true;
+      if (!begunPages.has(page.id)) out.push({ kind: 'pageMark', page: page.id });
+      begunPages.add(page.id);
     };
-    for (const unit of readings.of.get(page.id)!.units) {
+    for (const unit of units) {
       if (unit.kind === 'figure') {
         if (inLines.has(unit.item)) continue;
         begin();
@@ -108,8 +106,8 @@ function blocksInOrder(folio: Folio, composition: Composition, { pages, shown }:
       }
       const known = paragraphs.get(unit.paragraph);
       if (known) {
-        if (!begun) known.breaks.push({ offset: unit.lines[0]!.start, page: page.id });
-        begun = true;
+        if (!begunPages.has(page.id)) known.breaks.push({ offset: unit.lines[0]!.start, page: page.id });
+        begunPages.add(page.id);
         continue;
       }
       begin();
@@ -118,9 +116,60 @@ function blocksInOrder(folio: Folio, composition: Composition, { pages, shown }:
       paragraphs.set(unit.paragraph, made);
       out.push(made);
     }
-    begin();
+    // A page on which nothing is read begins all the same.
+    if (ends) begin();
   }
   return out;
+}
+
+/** What is read without a break of one page: all of it, or the part that belongs to one strand. */
+interface Stop {
+  page: PagePlace['page'];
+  spread: PagePlace['spread'];
+  units: readonly ReadingUnit[];
+  /** The strand that is read in one go, if the units belong to one. */
+  strand: string | null;
+  /** Whether the page's reading ends with it. */
+  ends: boolean;
+}
+
+function* stopsOf(folio: Folio, composition: Composition, { pages, shown }: FlowScope): Generator<Stop> {
+  const home = new Map(folio.head.structure.strands.flatMap((s) => (s.together ? s.entries.map((e) => [e.item, s.id] as const) : [])));
+  const anchored = new Set(Object.values(folio.stories).flatMap((s) => Object.keys(s.items)));
+  let readings: { spread: string; of: Map<string, PageReading> } | undefined;
+  for (const { page, spread } of pages) {
+    if (readings?.spread !== spread.id) readings = { spread: spread.id, of: readingOfSpread(folio, composition, spread, shown) };
+    const { units } = readings.of.get(page.id)!;
+    let from = 0;
+    let now: string | null = null;
+    for (const [i, unit] of units.entries()) {
+      // What is anchored in a text goes with it.
+      const strand: string | null = anchored.has(unit.item) ? now : (home.get(unit.item) ?? null);
+      if (strand !== now && i > from) {
+        yield { page, spread, units: units.slice(from, i), strand: now, ends: false };
+        from = i;
+      }
+      now = strand;
+    }
+    yield { page, spread, units: units.slice(from), strand: now, ends: true };
+  }
+}
+
+/** Stops of a strand that is read in one go follow one another where the first of them stands. */
+function inStrands(folio: Folio, stops: Iterable<Stop>): Stop[] {
+  const all = [...stops];
+  if (!all.some((s) => s.strand !== null)) return all;
+  const rank = new Map(folio.head.structure.strands.flatMap((s) => s.entries.map((e, i) => [e.item, i] as const)));
+  const place = (s: Stop): number => rank.get(s.units[0]?.item ?? '') ?? 0;
+  const byStrand = new Map<string, Stop[]>();
+  for (const stop of all) if (stop.strand !== null) byStrand.set(stop.strand, [...(byStrand.get(stop.strand) ?? []), stop]);
+  const done = new Set<string>();
+  return all.flatMap((stop) => {
+    if (stop.strand === null) return [stop];
+    if (done.has(stop.strand)) return [];
+    done.add(stop.strand);
+    return byStrand.get(stop.strand)!.sort((a, b) => place(a) - place(b));
+  });
 }
 
 function paragraphOf(story: Story, unit: ParagraphUnit, page: string): FlowParagraph | null {
@@ -176,6 +225,21 @@ function withLeftOverText(folio: Folio, composition: Composition, blocks: FlowBl
     out.splice(last + 1, 0, ...rest);
   }
   return out;
+}
+
+/** Captions that a person has linked to their figures stand right after them, wherever they are in the layout. */
+function linkedCaptions(folio: Folio, blocks: readonly FlowBlock[]): FlowBlock[] {
+  const { captions } = folio.head.structure;
+  if (!Object.keys(captions).length) return [...blocks];
+  const figures = new Set(blocks.flatMap((b) => (b.kind === 'figure' ? [b.item.id] : [])));
+  const waiting = new Map<string, FlowParagraph[]>();
+  const stay = blocks.filter((b) => {
+    const figure = b.kind === 'paragraph' && b.role.element === 'figcaption' ? captions[b.item] : undefined;
+    if (b.kind !== 'paragraph' || figure === undefined || !figures.has(figure)) return true;
+    waiting.set(figure, [...(waiting.get(figure) ?? []), b]);
+    return false;
+  });
+  return stay.flatMap((b): FlowBlock[] => (b.kind === 'figure' ? [b, ...(waiting.get(b.item.id) ?? [])] : [b]));
 }
 
 /** Captions become part of the figure that they follow, or of the one right after them. */

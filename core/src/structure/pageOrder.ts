@@ -8,6 +8,8 @@ export interface Placed {
   kind: 'text' | 'figure';
   /** What the text is to others: a caption is read with its figure, an aside after what it stands beside. */
   as?: 'caption' | 'aside' | undefined;
+  /** What it is the caption of, where a person has said so. */
+  captionOf?: string | undefined;
   /** The chain it belongs to, and its place in it. */
   chain?: { story: string; at: number } | undefined;
 }
@@ -110,8 +112,9 @@ function captionsAfterFigures(order: readonly Placed[]): Placed[] {
   const moved = new Set<Placed>();
   for (const caption of order) {
     if (caption.as !== 'caption' || !figures.length) continue;
-    const nearest = figures.reduce((a, b) => (distance(b.box, caption.box) < distance(a.box, caption.box) ? b : a));
-    if (distance(nearest.box, caption.box) > CAPTION_REACH) continue;
+    const linked = figures.find((f) => f.id === caption.captionOf);
+    const nearest = linked ?? figures.reduce((a, b) => (distance(b.box, caption.box) < distance(a.box, caption.box) ? b : a));
+    if (!linked && distance(nearest.box, caption.box) > CAPTION_REACH) continue;
     captions.set(nearest.id, [...(captions.get(nearest.id) ?? []), caption]);
     moved.add(caption);
   }

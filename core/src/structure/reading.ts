@@ -9,6 +9,7 @@ import { paragraphRole } from '../folio/resolve.ts';
 import { SOFT_HYPHEN } from '../folio/text.ts';
 import { cellsByParagraph } from '../folio/tableCells.ts';
 import { pageOfItem } from '../folio/traverse.ts';
+import { headingLevel, outlineText } from './outline.ts';
 import { isFigure, isUnread, leaves, readingItems } from './readingOrder.ts';
 import { TableParts } from './tableParts.ts';
 import type { TablePart } from './tableParts.ts';
@@ -161,27 +162,23 @@ export const textOfLines = (lines: readonly SetLine[]): string =>
 
 export interface Heading {
   level: number;
-  text: string;
+  /** Its own words. */
+  own: string;
+  /** What lists of contents say; null where it is left out of them. */
+  listed: string | null;
   page: string;
   item: string;
   paragraph: string;
   top: number;
 }
 
-/** Headings among a page's units, for outlines and bookmarks. */
-export function headingsOf(page: string, reading: PageReading): Heading[] {
-  return reading.units.flatMap((u) => {
-    const level = u.kind === 'paragraph' && u.begins ? /^h([1-6])$/.exec(u.role.element)?.[1] : undefined;
+/** Headings among a page's units. */
+export function headingsOf(folio: Folio, page: string, reading: PageReading): Heading[] {
+  return reading.units.flatMap((u): Heading[] => {
+    const level = u.kind === 'paragraph' && u.begins ? headingLevel(u.role.element) : 0;
     if (u.kind !== 'paragraph' || !level) return [];
-    return [
-      {
-        level: Number(level),
-        text: textOfLines(u.lines).trim(),
-        page,
-        item: u.item,
-        paragraph: u.paragraph,
-        top: u.lines[0]!.baseline - u.lines[0]!.ascent,
-      },
-    ];
+    const own = textOfLines(u.lines).trim();
+    const listed = outlineText(folio.head, u.paragraph, own);
+    return [{ level, own, listed, page, item: u.item, paragraph: u.paragraph, top: u.lines[0]!.baseline - u.lines[0]!.ascent }];
   });
 }

@@ -84,7 +84,8 @@ function placedOf(folio: Folio, spread: Spread, item: Item): Placed {
   const story = folio.stories[storyOfFrame(folio).get(item.id) ?? ''];
   if (!story) return { id: item.id, box, kind: 'text' };
   const chain = story.frames.length > 1 ? { story: story.id, at: story.frames.findIndex((f) => f.item === item.id) } : undefined;
-  return { id: item.id, box, kind: 'text', as: chain ? undefined : meaningOf(folio, story.id), chain };
+  const captionOf = folio.head.structure.captions[item.id];
+  return { id: item.id, box, kind: 'text', as: chain ? undefined : meaningOf(folio, story.id), captionOf, chain };
 }
 
 /** What a text in one frame is to others, by the role of what it begins with. */

@@ -10,6 +10,7 @@ import { cellsInOrder } from '../../folio/tableCells.ts';
 import { readText } from '../../folio/text.ts';
 import { flowOf } from '../../structure/flow.ts';
 import type { FlowBlock, FlowFigure, FlowScope, FlowSection } from '../../structure/flow.ts';
+import { headingLevel, outlineText } from '../../structure/outline.ts';
 import { textOfLines } from '../../structure/reading.ts';
 
 export interface ExpectedFlowBlock {
@@ -98,8 +99,10 @@ class Expectation {
         if (b.kind === 'paragraph' && !this.seen.has(b.id)) this.out.absent.push({ paragraph: b.id, text: readText(b) });
     const outline = sections.flatMap((s) =>
       s.blocks.flatMap((b) => {
-        const level = b.kind === 'paragraph' ? Number(/^h([1-6])$/.exec(b.role.element)?.[1] ?? 9) : 9;
-        return b.kind === 'paragraph' && level <= settings.depth ? [readText(b.paragraph)] : [];
+        if (b.kind !== 'paragraph') return [];
+        const level = headingLevel(b.role.element);
+        const text = level && level <= settings.depth ? outlineText(this.folio.head, b.paragraph.id, readText(b.paragraph)) : null;
+        return text === null ? [] : [text];
       }),
     );
     return { title: settings.title || metadata.title, language: settings.language || metadata.language, outline, ...this.out };

@@ -1,6 +1,7 @@
 import { parse } from 'node:path';
 import type { z } from 'zod';
 import type { Folio } from '../../folio/folio.ts';
+import { Structure } from '../../folio/head.ts';
 import type { Item } from '../../folio/items.ts';
 import { instanceId } from '../../folio/masters.ts';
 import { IDENTITY, rectPath } from '../../folio/geometry.ts';
@@ -197,13 +198,10 @@ export class DocumentBuilder {
           masterPages,
           spreadOrder: spreads.map((s) => s.id) as [string],
           storyOrder: stories.filter((s) => s.frames.length).map((s) => s.id),
-          structure: {
+          structure: Structure.parse({
             strands: this.path.length ? [{ id: this.names.free('strand'), name: 'Order of the file', entries: this.path }] : [],
-            pins: {},
             decorations: this.decorations,
-            leftOut: [],
-            sectionStarts: [],
-          },
+          }),
         },
         spreads: Object.fromEntries(spreads.map((s) => [s.id, s])),
         stories: Object.fromEntries(stories.map((s) => [s.id, s])),

@@ -35,9 +35,9 @@ export const fixedEpubWriter: Writer<FixedEpubSettings> = {
     const book = await observeFixedEpub(bytes, job.pictures);
     const { pages } = scopeOf(job.folio, job.composition, job.settings);
     yield* readBackPages(job, book, HTML_PAGES, (headings) => {
-      const listed = headings.filter((h) => h.text && h.level <= job.settings.depth);
+      const listed = headings.filter((h) => h.listed !== null && h.level <= job.settings.depth);
       // A book must have contents: without headings, its pages are listed.
-      return listed.length ? listed : pages.map((p) => ({ level: 1, text: printedNumber(p) }));
+      return listed.length ? listed : pages.map((p) => ({ level: 1, own: '', listed: printedNumber(p) }));
     });
     yield* compareBookPages(job.folio, pages, book, job.settings.pageList);
     yield* problemsAsEvidence(

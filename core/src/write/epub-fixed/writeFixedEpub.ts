@@ -40,8 +40,8 @@ export async function* writeFixedEpub(job: WriteJob<FixedEpubSettings>): AsyncGe
       spine: side ? (side === 'center' ? 'rendition:page-spread-center' : `page-spread-${side}`) : undefined,
     });
     for (const { path, mediaType, bytes } of pictures) book.add(path, mediaType, bytes);
-    for (const { level, text, paragraph } of headingsOf(place.page.id, reading))
-      if (text && level <= settings.depth) outline.push({ level, text, href: `${name}#${paragraph}` });
+    for (const { level, listed, paragraph } of headingsOf(folio, place.page.id, reading))
+      if (listed !== null && level <= settings.depth) outline.push({ level, text: listed, href: `${name}#${paragraph}` });
     read.push(reading);
   }
   const pages = scope.pages.map((place) => ({ printed: printedNumber(place), href: addressOf(place.page.id) }));

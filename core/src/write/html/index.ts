@@ -31,7 +31,8 @@ export const htmlWriter: Writer<HtmlSettings> = {
     if (!index) throw new FolioError('readBack.missing', 'The result has no index.html.', 'Run it again.');
     const texts = [{ path: 'index.html', text: new TextDecoder().decode(await index.bytes()) }];
     const observed = await observePages(texts, { file: async (path) => byPath.get(path)?.bytes(), pictures: job.pictures });
-    yield* readBackPages(job, observed, HTML_PAGES);
+    // A web page has no list of contents yet: its headings themselves are what readers jump by.
+    yield* readBackPages(job, observed, HTML_PAGES, (headings) => headings.map((h) => ({ ...h, listed: h.own })));
   },
   sentences: FIXED_PAGE_SENTENCES,
 };

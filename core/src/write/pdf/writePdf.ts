@@ -65,13 +65,14 @@ async function paintPages(job: WriteJob<PdfSettings>, canvas: PdfCanvas, scope: 
     const units = reading.pages.get(place.page.id)!;
     tags.addPage(units.units, await painter.paint(place, items, units));
     if (job.settings.bookmarks)
-      for (const heading of headingsOf(place.page.id, units)) {
+      for (const heading of headingsOf(job.folio, place.page.id, units)) {
+        if (heading.listed === null) continue;
         while (outline.length && outline[outline.length - 1]!.level >= heading.level) outline.pop();
         const item = place.spread.items[heading.item]!;
         const top = 'size' in item ? transformRect(item.transform, { x: 0, y: heading.top, width: 1, height: 1 }).y - place.page.box.y : 0;
         outline.push({
           level: heading.level,
-          handle: canvas.bookmark(outline[outline.length - 1]?.handle, heading.text, Math.max(0, top)),
+          handle: canvas.bookmark(outline[outline.length - 1]?.handle, heading.listed, Math.max(0, top)),
         });
       }
     job.progress(++done, pages.length);

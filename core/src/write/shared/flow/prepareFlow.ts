@@ -2,6 +2,7 @@ import { composedSpread } from '../../../compose/anchored.ts';
 import { listLabels } from '../../../compose/listLabels.ts';
 import type { ListLabel } from '../../../compose/listLabels.ts';
 import { noteNumbers } from '../../../compose/notes.ts';
+import type { Folio } from '../../../folio/folio.ts';
 import type { Item } from '../../../folio/items.ts';
 import { placeOfPage, printedNumber } from '../../../folio/traverse.ts';
 import { readText } from '../../../folio/text.ts';
@@ -10,6 +11,7 @@ import { itemBounds } from '../../../folio/traverse.ts';
 import { Cancelled } from '../../../ports/ports.ts';
 import { flowOf } from '../../../structure/flow.ts';
 import type { FlowBlock, FlowParagraph, FlowSection } from '../../../structure/flow.ts';
+import { headingLevel, outlineText } from '../../../structure/outline.ts';
 import { PICTURE_EXTENSIONS, PictureEncoder, pictureOf, shortHash } from '../encodePictures.ts';
 import type { PictureSettings } from '../encodePictures.ts';
 import { scopeOf } from '../scope.ts';
@@ -150,7 +152,7 @@ export async function prepareFlow(job: WriteJob<FlowSettings>, layout: FlowLayou
     fonts,
     language,
     pictures,
-    outline: outlineOf(files),
+    outline: outlineOf(folio, files),
     shows: (item) => shown.has(item),
     pages: layout.pageMarks ? [...places.pages].map(([page, p]) => ({ printed: printed(page), href: `${p.file.name}#${p.id}` })) : [],
     body,
@@ -208,14 +210,14 @@ function placesIn(files: readonly FlowFile[]): Places {
   return out;
 }
 
-function outlineOf(files: readonly FlowFile[]): OutlineEntry[] {
+function outlineOf(folio: Folio, files: readonly FlowFile[]): OutlineEntry[] {
   return files.flatMap((file) =>
     file.sections.flatMap((s) =>
       s.blocks.flatMap((b) => {
-        const level = b.kind === 'paragraph' ? /^h([1-6])$/.exec(b.role.element)?.[1] : undefined;
+        const level = b.kind === 'paragraph' ? headingLevel(b.role.element) : 0;
         if (b.kind !== 'paragraph' || !level) return [];
-        const text = readText(b.paragraph).trim();
-        return text ? [{ level: Number(level), text, href: `${file.name}#${anchor.paragraph(b.paragraph.id)}` }] : [];
+        const text = outlineText(folio.head, b.paragraph.id, readText(b.paragraph).trim());
+        return text === null ? [] : [{ level, text, href: `${file.name}#${anchor.paragraph(b.paragraph.id)}` }];
       }),
     ),
   );
