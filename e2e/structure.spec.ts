@@ -70,3 +70,132 @@ test('a picture is pinned to a paragraph, and let go', async ({ page }) => {
   await page.getByRole('button', { name: 'Take the pin out' }).click();
   await expect(page.getByRole('button', { name: 'Take the pin out' })).toHaveCount(0);
 });
+
+test('a stop is dragged on the page and in the list, a pin onto a paragraph', async ({ page }) => {
+  const id = await almanac(page);
+  await page.goto(`/d/${id}/structure?page=4&item=map-picture`);
+  await expect(page.locator('[data-pin=map-picture]')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Pin it there' })).toBeVisible();
+  const drag = async (from: string, to: { x: number; y: number }): Promise<void> => {
+    const box = (await page.locator(from).boundingBox())!;
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(to.x, to.y, { steps: 6 });
+    await page.waitForTimeout(150);
+    await page.mouse.up();
+  };
+  const middle = async (selector: string): Promise<{ x: number; y: number }> => {
+    const box = (await page.locator(selector).boundingBox())!;
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  };
+  const before = await order(page);
+  await drag('[data-stop=feature-3] .grip', await middle('[data-reach=quote]'));
+  await expect.poll(() => order(page)).toEqual([before[0], before[8], ...before.slice(1, 8)]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(() => order(page)).toEqual(before);
+  await drag('.path-list li:nth-child(3) .grip', await middle('.path-list li:nth-child(1) .grip'));
+  await expect.poll(() => order(page)).toEqual([before[2], before[0], before[1], ...before.slice(3)]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(() => order(page)).toEqual(before);
+  // By keys alone: the grip takes and puts down with space.
+  await page.locator('.path-list li:nth-child(1) .grip').focus();
+  await page.keyboard.press('Space');
+  await page.waitForTimeout(150);
+  await page.keyboard.press('ArrowDown');
+  await page.waitForTimeout(150);
+  await page.keyboard.press('Space');
+  await expect.poll(() => order(page)).toEqual([before[1], before[0], ...before.slice(2)]);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(() => order(page)).toEqual(before);
+  const frame = (await page.locator('[data-reach=feature-2]').boundingBox())!;
+  await drag('[data-pin=map-picture] circle', { x: frame.x + 40, y: frame.y + 8 });
+  await expect(page.locator('.pin')).toContainText('It would be simpler');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: 'Take the pin out' })).toHaveCount(0);
+});
+
+test('strands are named, split, joined and read in one go', async ({ page }) => {
+  const id = await almanac(page);
+  await page.goto(`/d/${id}/structure?part=path`);
+  const strands = page.locator('.strand');
+  await expect(strands.first()).toBeVisible();
+  const count = await strands.count();
+  const first = strands.nth(1).getByRole('textbox');
+  const before = await first.inputValue();
+  await first.fill('The big story');
+  await first.press('Enter');
+  await page.reload();
+  await expect(strands.nth(1).getByRole('textbox')).toHaveValue('The big story');
+  await strands.nth(1).getByRole('switch').click();
+  await expect(strands.nth(1).getByRole('switch')).toBeChecked();
+  await page.goto(`/d/${id}/structure?page=4&item=map-picture`);
+  await page.getByRole('button', { name: 'Begin a strand here' }).click();
+  await expect(page.getByRole('button', { name: 'Begin a strand here' })).toBeDisabled();
+  await page.goto(`/d/${id}/structure?part=path`);
+  await expect(strands).toHaveCount(count + 1);
+  await page.getByRole('button', { name: /Join “Picture “Hill map””/ }).click();
+  await expect(strands).toHaveCount(count);
+  await strands.nth(1).getByRole('switch').click();
+  await first.fill(before);
+  await first.press('Enter');
+  await expect(first).toHaveValue(before);
+  expect((await new AxeBuilder(page).run()).filter((v) => v.impact === 'serious' || v.impact === 'critical')).toEqual([]);
+});
+
+test('meanings are kept for other documents, and taken over where styles are called the same', async ({ page }) => {
+  await page.goto(`/d/${await almanac(page)}/structure`);
+  await page.getByText('Kept meanings').click();
+  await page.getByRole('button', { name: 'Keep these for other documents' }).click();
+  await page.getByRole('searchbox', { name: 'Name to keep them under' }).fill('House style');
+  await page.keyboard.press('Enter');
+  const set = page.locator('[data-set="House style"]');
+  await expect(set.getByRole('button', { name: 'Nothing to apply' })).toBeDisabled();
+  // A class of its own, and back again by what was kept.
+  const row = page.locator('tr[data-style=caption]');
+  await row.locator('.unfold').click();
+  const own = page.getByLabel(/^Class of/);
+  await own.fill('1 wrong');
+  await own.press('Enter');
+  await expect(page.getByText('A letter first')).toBeVisible();
+  await own.fill('plate-note');
+  await own.press('Enter');
+  await set.getByRole('button', { name: 'Apply to 1 style' }).click();
+  await expect(own).toHaveValue('');
+  await set.getByRole('button', { name: /^Take away/ }).click();
+  await page.getByRole('button', { name: 'Take away', exact: true }).click();
+  await expect(set).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(own).toHaveValue('');
+});
+
+test('the outline says other words, and leaves out', async ({ page }) => {
+  await page.goto(`/d/${await almanac(page)}/structure?part=outline`);
+  const heading = page.locator('[data-heading=dome-feature-18]');
+  const words = heading.getByRole('textbox');
+  await words.fill('What to wear');
+  await words.press('Enter');
+  await page.reload();
+  await expect(words).toHaveValue('What to wear');
+  await heading.getByRole('button', { name: /is listed/ }).click();
+  await expect(words).toBeDisabled();
+  await heading.getByRole('button', { name: /is listed/ }).click();
+  await words.fill('');
+  await words.press('Enter');
+  await expect(words).toHaveValue('Before you come');
+});
+
+test('a passage gets its language', async ({ page }) => {
+  await page.goto(`/d/${await almanac(page)}/structure?page=4&item=quote`);
+  await page.getByText('Languages of its paragraphs').click();
+  const language = page.locator('[data-paragraph=quote-text-1]').getByRole('combobox');
+  await language.fill('fr');
+  await language.press('Enter');
+  await language.blur();
+  await page.reload();
+  await page.getByText('Languages of its paragraphs').click();
+  await expect(language).toHaveValue('fr');
+  await language.fill('');
+  await language.blur();
+  await expect(language).toHaveValue('');
+});

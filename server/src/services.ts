@@ -11,6 +11,7 @@ import { PostgresDb } from './database/postgres.ts';
 import { DocumentStore } from './documents/documentStore.ts';
 import { FontLibrary } from './documents/fontLibrary.ts';
 import { NewerVersions } from './documents/newerVersions.ts';
+import { RoleSets } from './documents/roleSets.ts';
 import { SampleFiles } from './documents/sampleFiles.ts';
 import { Surveys } from './documents/survey.ts';
 import { EventHub } from './events.ts';
@@ -30,6 +31,7 @@ export interface Services {
   runner: Runner;
   pool: ConversionPool;
   library: FontLibrary;
+  roleSets: RoleSets;
   newer: NewerVersions;
   samples: SampleFiles;
   surveys: Surveys;
@@ -72,6 +74,7 @@ export async function startServices(config: Config): Promise<Services> {
     events,
     loaded,
     library,
+    roleSets: new RoleSets(db),
     samples: new SampleFiles(config.root, join(config.data, 'samples')),
     newer: new NewerVersions(documents, pool, blobs),
     fontSources: async (id) => fontSourcesFor(await loaded(id), blobs),

@@ -13,6 +13,7 @@ import {
   ServerEvent,
   ShelfEntry,
 } from '@elastic-folio/core/api';
+import { RoleSet } from '@elastic-folio/core';
 import { z } from 'zod';
 import { RunningServer } from './support/runningServer.ts';
 
@@ -289,6 +290,21 @@ describe('outputs over HTTP', () => {
       server.port + 1,
     );
     expect(outside.status).toBe(404);
+  });
+
+  test('sets of roles are kept, replaced by one of the same name, and taken away', async () => {
+    const role = { element: 'h1', startsSection: true, leaveOut: false };
+    const keep = async (name: string, paragraph: object) =>
+      (await server.post('/api/role-sets', { name, paragraph, character: {} })).json();
+    await keep('House', { Title: role });
+    const { id } = RoleSet.parse(await keep('house', { Title: role, Head: { ...role, element: 'h2' } }));
+    const kept = async () => z.array(RoleSet).parse((await server.get('/api/role-sets')).json());
+    expect((await kept()).map((s) => [s.id, s.name, Object.keys(s.paragraph).sort()])).toEqual([[id, 'house', ['Head', 'Title']]]);
+    expect((await server.post('/api/role-sets', { name: ' ', paragraph: {}, character: {} })).status).toBe(422);
+    expect((await server.post('/api/role-sets', { name: 'x', paragraph: { a: { element: 'marquee' } }, character: {} })).status).toBe(422);
+    expect((await server.ask('DELETE', `/api/role-sets/${id}`)).status).toBe(200);
+    expect((await server.ask('DELETE', `/api/role-sets/${id}`)).status).toBe(404);
+    expect(await kept()).toEqual([]);
   });
 
   test('settings that cannot be used, a recipe that is gone and an unknown output are refused or fail with a sentence', async () => {

@@ -11,6 +11,7 @@ export * from './spread.ts';
 export * from './story.ts';
 export * from './head.ts';
 export * from './libraryFont.ts';
+export * from './roleSet.ts';
 export * from './folio.ts';
 export * from './inEdition.ts';
 export * from './text.ts';

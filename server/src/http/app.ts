@@ -8,6 +8,7 @@ import { eventRoute } from './eventRoute.ts';
 import { newerRoutes } from './newerRoutes.ts';
 import { answerProblem, Api } from './route.ts';
 import { fontRoutes } from './fontRoutes.ts';
+import { roleSetRoutes } from './roleSetRoutes.ts';
 import { sampleRoutes } from './sampleRoutes.ts';
 import { runRoutes } from './runRoutes.ts';
 import { trustOwnHosts } from './trust.ts';
@@ -47,6 +48,7 @@ export function createApp(s: Services): Express {
   documentRoutes(api, s);
   fontRoutes(api, s);
   newerRoutes(api, s);
+  roleSetRoutes(api, s);
   sampleRoutes(api, s);
   runRoutes(api, s);
   eventRoute(router, s.events);

@@ -1,4 +1,4 @@
-import type { Edit, LibraryFont } from '@elastic-folio/core';
+import type { Edit, LibraryFont, RoleSet } from '@elastic-folio/core';
 import type {
   EditAnswer,
   FontEntry,
@@ -66,6 +66,9 @@ export const api = {
   bringInSample: (name: string) => call<{ id: string; title: string }>(`/samples/${encodeURIComponent(name)}`, {}),
   library: () => call<LibraryFont[]>('/fonts'),
   removeFont: (id: string) => call<object>(`/fonts/${encodeURIComponent(id)}`, undefined, 'DELETE'),
+  roleSets: () => call<RoleSet[]>('/role-sets'),
+  keepRoleSet: (set: Omit<RoleSet, 'id'>) => call<RoleSet>('/role-sets', set),
+  removeRoleSet: (id: string) => call<object>(`/role-sets/${encodeURIComponent(id)}`, undefined, 'DELETE'),
   edit: (id: string, body: { base: number; actor: string; burst: string; edits: Edit[] }) =>
     call<z.infer<typeof EditAnswer>>(`${doc(id)}/edits`, body),
   undo: (id: string, body: { actor: string; rows: number[] }) => call<z.infer<typeof EditAnswer>>(`${doc(id)}/undo`, body),

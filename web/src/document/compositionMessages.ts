@@ -1,4 +1,4 @@
-import type { Folio, Patch, Spread, Story } from '@elastic-folio/core';
+import type { Folio, ParagraphPlace, Patch, PinSuggestion, Spread, Story } from '@elastic-folio/core';
 import type { FontEntry } from '@elastic-folio/core/api';
 import type { FamilyReport, Finding } from '@elastic-folio/core/check';
 
@@ -15,10 +15,12 @@ export interface PaintedSpread {
   spread: string;
   paper: string;
   items: { item: string; svg: string }[];
+  /** Where its paragraphs stand. */
+  places: ParagraphPlace[];
 }
 
 export type FromWorker =
   | { type: 'painted'; spreads: PaintedSpread[]; outlines: string; stamp: number }
   | { type: 'state'; overflow: Record<string, { lines: number; characters: number; words: number } | null> }
-  | { type: 'findings'; findings: Finding[]; fonts: FamilyReport[] }
+  | { type: 'findings'; findings: Finding[]; fonts: FamilyReport[]; pins: PinSuggestion[] }
   | { type: 'failed'; message: string };

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { applyLogged, shownSpread } from '@elastic-folio/core';
+import { applyLogged, paragraphPlaces, shownSpread, suggestPins } from '@elastic-folio/core';
 import type { Folio } from '@elastic-folio/core';
 import type { FontEntry } from '@elastic-folio/core/api';
 import { composedSpread, Composer, loadFonts, wantedFamilies } from '@elastic-folio/core/compose';
@@ -130,7 +130,9 @@ function paint(composition: Composition, whole: boolean): void {
     const all = paper + items.map((i) => i.svg).join('');
     if (sent.get(spreadId) === all) continue;
     sent.set(spreadId, all);
-    painted.push({ spread: spreadId, paper, items });
+    const seen = (frame: string): boolean => head.layers[spread.items[frame]!.layer]?.visible !== false;
+    const places = paragraphPlaces(composition, spread).filter((p) => seen(p.frame));
+    painted.push({ spread: spreadId, paper, items, places });
   }
   post({ type: 'painted', spreads: painted, outlines: outlines.take(), stamp });
   if (!whole) return;
@@ -153,6 +155,8 @@ function lookLater(composition: Composition): void {
   if (looking !== null) clearTimeout(looking);
   looking = setTimeout(() => {
     looking = null;
-    if (folio && fonts) post({ type: 'findings', findings: findingsOf(folio, composition, fonts), fonts: fontReport(fonts) });
+    if (!folio || !fonts) return;
+    const findings = findingsOf(folio, composition, fonts);
+    post({ type: 'findings', findings, fonts: fontReport(fonts), pins: suggestPins(folio, composition) });
   }, LOOK_AFTER_MS);
 }

@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import { applyEdit, applyLogged, partPath } from '@elastic-folio/core';
-import type { Edit, Folio, LogRow, Patch, Spread, Story } from '@elastic-folio/core';
+import type { Edit, Folio, LogRow, Patch, PinSuggestion, Spread, Story } from '@elastic-folio/core';
 import type { FamilyReport, Finding } from '@elastic-folio/core/check';
 import type { ApiProblem } from '../api/client.ts';
 import { api } from '../api/client.ts';
@@ -29,6 +29,8 @@ export interface DocumentState {
   outlines: string[];
   overflow: Record<string, { lines: number; characters: number; words: number } | null>;
   findings: Finding[];
+  /** Pictures that may be read at a paragraph. */
+  suggestedPins: PinSuggestion[];
   /** What the text's families are set with; null until it is known. */
   fonts: FamilyReport[] | null;
   /** Counts document changes that did not come from this window's text editor. */
@@ -83,6 +85,7 @@ const CLOSED = {
   outlines: [] as string[],
   overflow: {},
   findings: [] as Finding[],
+  suggestedPins: [] as PinSuggestion[],
   fonts: null as FamilyReport[] | null,
 };
 
@@ -225,7 +228,7 @@ export const useDocument = create<DocumentState>((set, get) => {
               }));
             if (m.spreads.length) performance.mark(`painted-${m.stamp}`);
           } else if (m.type === 'state') set({ overflow: m.overflow });
-          else if (m.type === 'findings') set({ findings: m.findings, fonts: m.fonts });
+          else if (m.type === 'findings') set({ findings: m.findings, fonts: m.fonts, suggestedPins: m.pins });
           else set({ notice: `The page could not be set: ${m.message}` });
         };
         const [opened, fonts] = await Promise.all([api.open(id, actorId()), api.fonts(id)]);

@@ -1,49 +1,79 @@
-import { Switch } from 'antd';
-import { pagesOf, paragraphRole, paragraphsOf, readText } from '@elastic-folio/core';
+import { Button, Input, Switch, Tooltip } from 'antd';
+import { Eye, EyeOff } from 'lucide-react';
+import { headingsInOrder } from '@elastic-folio/core';
+import type { OutlineHeading } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 
-/** The document's headings, as every output lists them, with the sections that begin at them. */
+/** The document's headings, as lists of contents say them: in which words, which of them, and where sections begin. */
 export function OutlineList({ onSelect }: { onSelect: (item: string) => void }) {
   const folio = useDocument((s) => s.folio)!;
-  const change = useDocument((s) => s.change);
-  const { sectionStarts } = folio.head.structure;
-  const rank = new Map(pagesOf(folio).map((p, i) => [p.spread.id, i]));
-  const headings = folio.head.storyOrder
-    .flatMap((id) => {
-      const story = folio.stories[id];
-      const first = story?.frames[0];
-      if (!story || !first || !rank.has(first.spread)) return [];
-      return [...paragraphsOf(story)].flatMap((p) => {
-        const role = paragraphRole(folio.head, p.style);
-        const level = Number(/^h([1-6])$/.exec(role.element)?.[1] ?? 0);
-        const text = readText(p).trim();
-        return level && text && !role.leaveOut ? [{ id: p.id, level, text, frame: first, begins: role.startsSection }] : [];
-      });
-    })
-    .sort((a, b) => (rank.get(a.frame.spread) ?? 0) - (rank.get(b.frame.spread) ?? 0));
+  const headings = headingsInOrder(folio);
   return (
     <>
       <h2>Outline</h2>
       <p className="soft">
         {headings.length
-          ? 'Headings as readers jump by them. A section begins anew: in an e-book, on a page of its own.'
+          ? 'Headings as readers jump by them; other words here change nothing on the page. A section begins anew: in an e-book, on a page of its own.'
           : 'No style is a heading yet.'}
       </p>
       <ul className="outline">
         {headings.map((h) => (
-          <li key={h.id} style={{ paddingLeft: (h.level - 1) * 14 }} data-heading={h.id}>
-            <button onClick={() => onSelect(h.frame.item)}>{h.text}</button>
-            <Switch
-              size="small"
-              aria-label={`“${h.text}” starts a section`}
-              checked={h.begins || sectionStarts.includes(h.id)}
-              // What the style says holds for all of its paragraphs, and is changed there.
-              disabled={h.begins}
-              onChange={(starts) => change([{ kind: 'paragraph.sectionStart', args: { paragraph: h.id, starts } }], newBurst())}
-            />
-          </li>
+          <Heading key={h.paragraph.id} heading={h} onSelect={onSelect} />
         ))}
       </ul>
     </>
+  );
+}
+
+function Heading({ heading: h, onSelect }: { heading: OutlineHeading; onSelect: (item: string) => void }) {
+  const change = useDocument((s) => s.change);
+  const { sectionStarts, outline } = useDocument((s) => s.folio!.head.structure);
+  const { id } = h.paragraph;
+  const entry = outline[id] ?? { leaveOut: false };
+  const begins = h.role.startsSection;
+  const set = (next: { text?: string | undefined; leaveOut: boolean }): void => {
+    const text = next.text === h.text ? undefined : next.text;
+    const made = { ...(text !== undefined && { text }), leaveOut: next.leaveOut };
+    change([{ kind: 'outline.entry', args: { paragraph: id, entry: text === undefined && !next.leaveOut ? null : made } }], newBurst());
+  };
+  return (
+    <li style={{ paddingLeft: (h.level - 1) * 14 }} data-heading={id} className={entry.leaveOut ? 'left-out' : undefined}>
+      <Tooltip title={`Heading of level ${h.level}: show it on its page`}>
+        <button className="level" onClick={() => onSelect(h.frame.item)} aria-label={`To “${h.text}”`}>
+          {h.level}
+        </button>
+      </Tooltip>
+      <Input
+        size="small"
+        variant="borderless"
+        aria-label={`“${h.text}” in lists of contents`}
+        key={entry.text ?? h.text}
+        defaultValue={entry.text ?? h.text}
+        disabled={entry.leaveOut}
+        onBlur={(e) => {
+          const text = e.target.value.trim() || h.text;
+          if (text !== (entry.text ?? h.text)) set({ ...entry, text });
+        }}
+        onPressEnter={(e) => e.currentTarget.blur()}
+      />
+      <Tooltip title={entry.leaveOut ? 'Not listed' : 'Listed'}>
+        <Button
+          type="text"
+          size="small"
+          aria-pressed={!entry.leaveOut}
+          aria-label={`“${h.text}” is listed`}
+          icon={entry.leaveOut ? <EyeOff size={14} /> : <Eye size={14} />}
+          onClick={() => set({ ...entry, leaveOut: !entry.leaveOut })}
+        />
+      </Tooltip>
+      <Switch
+        size="small"
+        aria-label={`“${h.text}” starts a section`}
+        checked={begins || sectionStarts.includes(id)}
+        // What the style says holds for all of its paragraphs, and is changed there.
+        disabled={begins}
+        onChange={(starts) => change([{ kind: 'paragraph.sectionStart', args: { paragraph: id, starts } }], newBurst())}
+      />
+    </li>
   );
 }

@@ -1,12 +1,15 @@
 import { Button, Checkbox } from 'antd';
-import { ArrowDown, ArrowUp, X } from 'lucide-react';
-import { pathOf } from '@elastic-folio/core';
+import { ArrowDown, ArrowUp, Scissors, X } from 'lucide-react';
+import { pathOf, splitStrand, wholePath } from '@elastic-folio/core';
 import type { Spread } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { useKeys } from '../shell/keys.ts';
 import { itemName } from '../table/SpreadView.tsx';
 import { AltText, DecorationChoice } from './AltText.tsx';
+import { CaptionLink } from './CaptionLink.tsx';
+import { PassageLanguages } from './PassageLanguages.tsx';
 import { PinControl } from './PinControl.tsx';
+import { SortableList } from './SortableList.tsx';
 
 /** How the chosen item is read: where in the path, or not at all, and in which words. */
 export function PathSheet({ spread, item: id, onSelect }: { spread: Spread; item: string; onSelect: (item: string | null) => void }) {
@@ -22,6 +25,9 @@ export function PathSheet({ spread, item: id, onSelect }: { spread: Spread; item
     next.splice(to, 0, id);
     change([{ kind: 'path.order', args: { spread: spread.id, order: next } }], newBurst());
   };
+  const begins = folio.head.structure.strands.some((s) => s.entries[0]?.item === id);
+  const beginStrand = (): void =>
+    change([{ kind: 'path.strands', args: { strands: splitStrand(wholePath(folio), id, itemName(folio, item)) } }], newBurst());
   useKeys({ 'alt+ArrowUp': () => move(-1), 'alt+ArrowDown': () => move(1) });
   const { decorations, leftOut } = folio.head.structure;
   const picture = item.kind === 'picture' || item.kind === 'media' || item.kind === 'shape';
@@ -39,6 +45,7 @@ export function PathSheet({ spread, item: id, onSelect }: { spread: Spread; item
         Leave out of reading
       </Checkbox>
       {(picture || item.kind === 'textFrame') && !decorations.includes(id) && <PinControl spread={spread} item={id} />}
+      {item.kind === 'textFrame' && <CaptionLink spread={spread} frame={id} />}
       <h2>Reading path of this spread</h2>
       {at >= 0 && (
         <p className="path-moves">
@@ -48,15 +55,21 @@ export function PathSheet({ spread, item: id, onSelect }: { spread: Spread; item
           <Button size="small" icon={<ArrowDown size={13} />} disabled={at === order.length - 1} onClick={() => move(1)}>
             Read later
           </Button>
+          <Button size="small" icon={<Scissors size={13} />} disabled={begins} onClick={beginStrand}>
+            Begin a strand here
+          </Button>
         </p>
       )}
-      <ol className="path-list">
-        {order.map((other) => (
-          <li key={other} aria-current={other === id}>
-            <button onClick={() => onSelect(other)}>{itemName(folio, spread.items[other]!)}</button>
-          </li>
-        ))}
-      </ol>
+      <SortableList
+        className="path-list"
+        ids={order}
+        current={id}
+        nameOf={(other) => itemName(folio, spread.items[other]!)}
+        onOrder={(next) => change([{ kind: 'path.order', args: { spread: spread.id, order: next } }], newBurst())}
+      >
+        {(other) => <button onClick={() => onSelect(other)}>{itemName(folio, spread.items[other]!)}</button>}
+      </SortableList>
+      {item.kind === 'textFrame' && <PassageLanguages frame={id} />}
       <p className="soft hint">Alt with the arrow up or down moves what is chosen.</p>
     </>
   );

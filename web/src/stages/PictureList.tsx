@@ -1,9 +1,11 @@
+import { Button } from 'antd';
 import { isMasterInstance, pagesOf } from '@elastic-folio/core';
 import type { Item } from '@elastic-folio/core';
-import { useDocument } from '../document/documentStore.ts';
+import { newBurst, useDocument } from '../document/documentStore.ts';
 import { itemName } from '../table/SpreadView.tsx';
 import { pageNumberOf } from '../table/PageTable.tsx';
 import { AltText } from './AltText.tsx';
+import { pinEdit, PinOffer } from './PinOffer.tsx';
 
 interface Row {
   item: Item;
@@ -20,6 +22,9 @@ export function PictureList({ onSelect }: { onSelect: (item: string) => void }) 
   const isSilent = (r: Row): boolean => !r.item.alt && !decorations.includes(r.item.id);
   const rows = picturesOf(folio).sort((a, b) => Number(isSilent(b)) - Number(isSilent(a)) || a.page - b.page);
   const silent = rows.filter(isSilent).length;
+  const change = useDocument((s) => s.change);
+  const offers = new Map(useDocument((s) => s.suggestedPins).map((p) => [p.item, p]));
+  const referred = [...offers.values()].filter((p) => rows.some((r) => r.item.id === p.item));
   return (
     <>
       <h2>Pictures in words</h2>
@@ -30,6 +35,14 @@ export function PictureList({ onSelect }: { onSelect: (item: string) => void }) 
             ? `${silent} of ${rows.length} pictures say nothing to somebody who does not see them.`
             : 'Every picture is described, or marked as decoration.'}
       </p>
+      {referred.length > 1 && (
+        <p className="soft">
+          For {referred.length} of them a paragraph suggests itself at which they are read.{' '}
+          <Button size="small" onClick={() => change(referred.map(pinEdit), newBurst())}>
+            Pin all {referred.length}
+          </Button>
+        </p>
+      )}
       <ul className="picture-list">
         {rows.map(({ item, spread, page, media }) => (
           <li key={item.id} data-picture={item.id}>
@@ -43,6 +56,7 @@ export function PictureList({ onSelect }: { onSelect: (item: string) => void }) 
                 Page {page} · {itemName(folio, item)}
               </small>
               <AltText item={item} spread={spread} name={itemName(folio, item)} />
+              {offers.has(item.id) && <PinOffer suggestion={offers.get(item.id)!} />}
             </div>
           </li>
         ))}

@@ -2,6 +2,7 @@ import { Button, InputNumber, Select } from 'antd';
 import { paragraphsOf, pagesOf, readText, storyOfFrame } from '@elastic-folio/core';
 import type { Folio, Spread } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { PinOffer } from './PinOffer.tsx';
 
 type Pin = Folio['head']['structure']['pins'][string];
 
@@ -17,6 +18,7 @@ export function PinControl({ spread, item }: { spread: Spread; item: string }) {
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
   const pin = Object.values(folio.head.structure.pins).find((p) => p.item === item);
+  const suggested = useDocument((s) => s.suggestedPins).find((p) => p.item === item);
   const options = paragraphsNear(folio, spread, item);
   const set = (changes: Partial<Pin>): void => {
     const made: Pin = { id: pin?.id ?? `pin-${item}`, item, paragraph: pin?.paragraph ?? '', offset: 0, as: 'after', ...pin, ...changes };
@@ -25,7 +27,9 @@ export function PinControl({ spread, item }: { spread: Spread; item: string }) {
   return (
     <div className="pin">
       <h2>Pinned to words</h2>
-      <p className="soft">In an e-book or article it is read at this paragraph; on the page it stays where it is.</p>
+      <p className="soft">
+        In an e-book or article it is read at this paragraph; on the page it stays where it is. Drag its pin onto a text, or choose.
+      </p>
       <Select
         aria-label="Paragraph"
         showSearch={{ optionFilterProp: 'label' }}
@@ -34,6 +38,7 @@ export function PinControl({ spread, item }: { spread: Spread; item: string }) {
         options={options}
         onChange={(paragraph: string) => set({ paragraph, offset: 0 })}
       />
+      {!pin && suggested && <PinOffer suggestion={suggested} />}
       {pin && (
         <div className="pin-how">
           <Select aria-label="How it stands there" size="small" value={pin.as} options={PLACES} onChange={(as) => set({ as })} />

@@ -1,18 +1,24 @@
-import { useCallback, useMemo } from 'react';
+import { useCallback, useMemo, useState } from 'react';
+import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
+import type { DragEndEvent } from '@dnd-kit/core';
 import { Segmented } from 'antd';
 import { useSearchParams } from 'react-router';
 import type { Spread } from '@elastic-folio/core';
-import { useDocument } from '../document/documentStore.ts';
+import { newBurst, useDocument } from '../document/documentStore.ts';
 import { PageTable } from '../table/PageTable.tsx';
+import { editOfDrop } from '../table/pathDrag.ts';
+import type { Dragged, DropTarget } from '../table/pathDrag.ts';
 import { PathRule } from '../table/PathRule.tsx';
 import { PathSheet } from './PathSheet.tsx';
 import { AboutSheet } from './AboutSheet.tsx';
 import { OutlineList } from './OutlineList.tsx';
 import { PictureList } from './PictureList.tsx';
 import { RoleList } from './RoleList.tsx';
+import { StrandList } from './StrandList.tsx';
 
 const PARTS = [
   { value: 'styles', label: 'Styles' },
+  { value: 'path', label: 'Path' },
   { value: 'pictures', label: 'Pictures' },
   { value: 'outline', label: 'Outline' },
   { value: 'about', label: 'About' },
@@ -44,47 +50,68 @@ export function Structure() {
   const onZoom = useCallback((z: number | 'fit') => change('zoom', z === 'fit' ? null : String(z)), [change]);
   const onPage = useCallback((n: number) => change('page', n === 1 ? null : String(n)), [change]);
   const home = useMemo(() => Object.values(folio.spreads).find((s) => item !== null && s.items[item]), [folio.spreads, item]);
+  const painted = useDocument((s) => s.painted);
+  const edit = useDocument((s) => s.change);
+  const [dragged, setDragged] = useState<Dragged | null>(null);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
   const rule = useCallback(
-    (spread: Spread, scale: number) => <PathRule folio={folio} spread={spread} scale={scale} selected={item} />,
-    [folio, item],
+    (spread: Spread, scale: number) => (
+      <PathRule folio={folio} spread={spread} places={painted[spread.id]?.places ?? []} scale={scale} selected={item} dragged={dragged} />
+    ),
+    [folio, item, painted, dragged],
   );
+  const drop = ({ over }: DragEndEvent): void => {
+    const change = dragged && editOfDrop(folio, dragged, over?.data.current as DropTarget | undefined);
+    setDragged(null);
+    if (change) edit([change], newBurst());
+  };
   return (
-    <div className="with-sheet">
-      <PageTable
-        selected={home ? item : null}
-        onSelect={onSelect}
-        points={NO_POINTS}
-        zoom={Number(search.get('zoom')) || 'fit'}
-        onZoom={onZoom}
-        page={Number(search.get('page')) || 1}
-        onPage={onPage}
-        over={whole ? rule : undefined}
-      />
-      <aside className="sheet" aria-label="Details">
-        {home && item !== null ? (
-          <PathSheet spread={home} item={item} onSelect={onSelect} />
-        ) : (
-          <>
-            <Segmented
-              block
-              size="small"
-              aria-label="Parts of the structure"
-              value={part}
-              onChange={(v) => change('part', v === 'styles' ? null : v)}
-              options={PARTS}
-            />
-            {part === 'pictures' ? (
-              <PictureList onSelect={onSelect} />
-            ) : part === 'outline' ? (
-              <OutlineList onSelect={onSelect} />
-            ) : part === 'about' ? (
-              <AboutSheet />
-            ) : (
-              <RoleList />
-            )}
-          </>
-        )}
-      </aside>
-    </div>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={pointerWithin}
+      onDragStart={(e) => setDragged(e.active.data.current as Dragged)}
+      onDragCancel={() => setDragged(null)}
+      onDragEnd={drop}
+    >
+      <div className="with-sheet">
+        <PageTable
+          selected={home ? item : null}
+          onSelect={onSelect}
+          points={NO_POINTS}
+          zoom={Number(search.get('zoom')) || 'fit'}
+          onZoom={onZoom}
+          page={Number(search.get('page')) || 1}
+          onPage={onPage}
+          over={whole ? rule : undefined}
+        />
+        <aside className="sheet" aria-label="Details">
+          {home && item !== null ? (
+            <PathSheet spread={home} item={item} onSelect={onSelect} />
+          ) : (
+            <>
+              <Segmented
+                block
+                size="small"
+                aria-label="Parts of the structure"
+                value={part}
+                onChange={(v) => change('part', v === 'styles' ? null : v)}
+                options={PARTS}
+              />
+              {part === 'path' ? (
+                <StrandList onSelect={onSelect} />
+              ) : part === 'pictures' ? (
+                <PictureList onSelect={onSelect} />
+              ) : part === 'outline' ? (
+                <OutlineList onSelect={onSelect} />
+              ) : part === 'about' ? (
+                <AboutSheet />
+              ) : (
+                <RoleList />
+              )}
+            </>
+          )}
+        </aside>
+      </div>
+    </DndContext>
   );
 }

@@ -1,5 +1,5 @@
 import type { Edit, Folio } from '@elastic-folio/core';
-import { storyOfFrame } from '@elastic-folio/core';
+import { closedLevels, headingsInOrder, storyOfFrame, suggestRoles } from '@elastic-folio/core';
 import type { Finding } from '@elastic-folio/core/check';
 
 /** What mends a finding at once, in the words of its button. */
@@ -25,6 +25,9 @@ export function repairOf(finding: Finding, folio: Folio): Repair | null {
       const story = subject === undefined ? undefined : storyOfFrame(folio).get(subject);
       return story === undefined ? null : { label: 'Make it space', edits: [{ kind: 'text.closeUp', args: { story } }] };
     }
+    case 'heading.skip':
+    case 'heading.none':
+      return headingRepair(folio);
     case 'layer.hidden':
       return subject === undefined
         ? null
@@ -32,4 +35,19 @@ export function repairOf(finding: Finding, folio: Folio): Repair | null {
     default:
       return null;
   }
+}
+
+/** Headings moved up until they begin at the first level and skip none; where there are none, the style that suggests itself. */
+function headingRepair(folio: Folio): Repair | null {
+  const closed = closedLevels(folio);
+  if (Object.keys(closed).length)
+    return { label: 'Close the gap', edits: [{ kind: 'styles.roles', args: { paragraph: closed, character: {} } }] };
+  const title = suggestRoles(folio).find((s) => s.kind === 'paragraph' && s.role.element === 'h1');
+  const name = title && folio.head.paragraphStyles[title.style]?.name;
+  return title && name !== undefined && !headingsInOrder(folio).length
+    ? {
+        label: `Make “${name}” the first level`,
+        edits: [{ kind: 'styles.roles', args: { paragraph: { [title.style]: title.role }, character: {} } }],
+      }
+    : null;
 }
