@@ -35,7 +35,7 @@ export function longFolio(source: Folio, paragraphs: readonly Paragraph[], pages
       media: {},
       spreadOrder: numbers.map((n) => `s${n}`),
       storyOrder: ['t'],
-      structure: { strands: [], pins: {}, decorations: [], leftOut: [], sectionStarts: [] },
+      structure: {},
     },
     spreads: Object.fromEntries(
       numbers.map((n) => [

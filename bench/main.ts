@@ -6,6 +6,7 @@ import { dirname, join } from 'node:path';
 import { samples } from '@elastic-folio/demo';
 import type { Sample } from '@elastic-folio/demo';
 import { longFolio, proseOf, typeInLongChain } from './longChain.ts';
+import { bookTimes, structureTimes } from './books.ts';
 import { intakeTimes } from './intake.ts';
 import { onScreen } from './onScreen.ts';
 import { printed, printMemory } from './printing.ts';
@@ -31,6 +32,11 @@ const PRINT_LIMIT = 5;
 const INTAKE_LIMIT = 4;
 /** MiB that reading it may take. */
 const INTAKE_MEMORY = 600;
+/** Writing a book may take this many times its pictures, fonts and packing alone, and so many MiB above the loaded document. */
+const BOOK_LIMIT = 1.5;
+const BOOK_MEMORY_LIMIT = 150;
+/** Path and roles may take this part of the time of setting the pages. */
+const STRUCTURE_LIMIT = 0.2;
 /** MiB that a document of 3,000 pages may take altogether. */
 const MEMORY_LIMIT = 1500;
 const round = (v: number, d = 2): number => +v.toFixed(d);
@@ -180,7 +186,7 @@ function longChains(sample: Sample, fonts: FontSet): void {
 /** PDFs of 30, 300 and 3,000 pages: time, size and memory; 300 pages also by a browser that prints them. */
 async function printing(sample: Sample, fonts: FontSet): Promise<void> {
   for (const pages of [30, 300, 3000]) {
-    const m = await printMemory(longFolio(sample.folio, proseOf(sample.folio), pages));
+    const m = await printMemory(longFolio(sample.folio, proseOf(sample.folio), pages), 'pdf');
     report[`PDF of ${pages} pages, by itself`] = {
       composeMs: round(m.composeMs),
       writeMs: round(m.writeMs),
@@ -201,6 +207,37 @@ async function printing(sample: Sample, fonts: FontSet): Promise<void> {
   if (p.timesFaster < PRINT_LIMIT)
     missed.push(`the PDF of 300 pages is written ${round(p.timesFaster)} times faster than by a browser; at least ${PRINT_LIMIT}`);
   if (p.kiB > p.browserKiB) missed.push('the PDF of 300 pages is larger than a browser’s');
+}
+
+/** Books of the samples against what they cannot do without; books of 30, 300 and 3,000 pages: time and memory; path and roles. */
+async function books(sample: Sample, fonts: FontSet): Promise<void> {
+  for (const output of ['epub', 'epub-fixed']) {
+    const t = await bookTimes(sample, fonts, output, ROUNDS);
+    report[`${sample.folio.head.id} → ${output}, against its pictures, fonts and packing`] = Object.fromEntries(
+      Object.entries(t).map(([k, v]) => [k, round(v as number)]),
+    );
+    if (t.ratio > BOOK_LIMIT)
+      missed.push(
+        `${sample.folio.head.id} → ${output} takes ${round(t.ratio)} times its pictures, fonts and packing; at most ${BOOK_LIMIT}`,
+      );
+  }
+  if (!sample.folio.stories['dome-feature']) return;
+  for (const output of ['epub', 'epub-fixed'])
+    for (const pages of [30, 300, 3000]) {
+      const m = await printMemory(longFolio(sample.folio, proseOf(sample.folio), pages), output);
+      report[`${output} of ${pages} pages, by itself`] = {
+        writeMs: round(m.writeMs),
+        msPerPage: round(m.writeMs / pages, 3),
+        kiB: round(m.kiB, 0),
+        writingAboveLoadedMiB: round(m.aboveLoaded, 0),
+      };
+      if (m.aboveLoaded > BOOK_MEMORY_LIMIT)
+        missed.push(`${output} of ${pages} pages takes ${round(m.aboveLoaded)} MiB; at most ${BOOK_MEMORY_LIMIT}`);
+    }
+  const s = structureTimes(longFolio(sample.folio, proseOf(sample.folio), 300), fonts, ROUNDS);
+  report['path and roles of 300 pages'] = Object.fromEntries(Object.entries(s).map(([k, v]) => [k, round(v, 3)]));
+  if (s.share > STRUCTURE_LIMIT)
+    missed.push(`path and roles take ${round(s.share)} of the time of setting the pages; at most ${STRUCTURE_LIMIT}`);
 }
 
 /** The Almanac and a document of 3,000 pages in a browser: how soon they are seen, and the memory they take. */
@@ -225,7 +262,7 @@ async function main(): Promise<void> {
   process.chdir(dirname(new URL(import.meta.url).pathname).replace(/\/node_modules\/.*$/, ''));
   const json = process.argv.includes('--json');
   // `-- chains` and the like measure one part alone.
-  const parts = ['compositions', 'conversions', 'chains', 'printing', 'screen', 'intake'].filter((p) => process.argv.includes(p));
+  const parts = ['compositions', 'conversions', 'chains', 'printing', 'screen', 'books', 'intake'].filter((p) => process.argv.includes(p));
   const only = (part: string): boolean => !parts.length || parts.includes(part);
   report['machine'] = { processor: cpus()[0]?.model, cores: availableParallelism(), node: process.version, rounds: ROUNDS };
   for (const sample of await samples()) {
@@ -233,6 +270,7 @@ async function main(): Promise<void> {
     if (only('compositions')) await composition(sample, fonts);
     if (only('conversions')) await conversions(sample, fonts);
     if (only('printing') && sample.folio.stories['dome-feature']) await printing(sample, fonts);
+    if (only('books')) await books(sample, fonts);
     if (only('screen') && sample.folio.stories['dome-feature']) await screen(sample);
     if (only('chains') && sample.folio.stories['dome-feature']) longChains(sample, fonts);
   }

@@ -1,4 +1,4 @@
-// One document's way to its PDF in a process of its own, so that its memory is told apart from all else: prints a line of JSON.
+// One document's way to an output in a process of its own, so that its memory is told apart from all else: prints a line of JSON.
 import { readFileSync, writeFileSync } from 'node:fs';
 import { setTimeout as wait } from 'node:timers/promises';
 import { Folio } from '@elastic-folio/core';
@@ -32,7 +32,7 @@ const toLoad = status('VmHWM');
 setBack();
 let bytes = 0;
 const writing = performance.now();
-await writeOutput(folio, composition, fonts, 'pdf', (_, chunk) => (bytes += chunk.length));
+await writeOutput(folio, composition, fonts, process.argv[3]!, (_, chunk) => (bytes += chunk.length));
 const writeMs = performance.now() - writing;
 const peak = status('VmHWM');
 console.log(

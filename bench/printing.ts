@@ -11,7 +11,7 @@ import { FileDerived, sharpPictures } from '@elastic-folio/core/node';
 import { readSettings, writerById } from '@elastic-folio/core/write';
 import { median } from './median.ts';
 
-/** Memory of a document on its way to a PDF, in MiB, measured in a process of its own. */
+/** Memory of a document on its way to an output, in MiB, measured in a process of its own. */
 export interface PrintMemory {
   composeMs: number;
   writeMs: number;
@@ -24,11 +24,12 @@ export interface PrintMemory {
   highest: number;
 }
 
-export async function printMemory(folio: Folio): Promise<PrintMemory> {
+export async function printMemory(folio: Folio, output: string): Promise<PrintMemory> {
   const folder = await mkdtemp(join(tmpdir(), 'folio-print-'));
   try {
     await writeFile(join(folder, 'folio.json'), JSON.stringify(folio));
-    const { stdout } = await promisify(execFile)(process.execPath, ['scripts/run.mjs', 'bench/printAlone.ts', join(folder, 'folio.json')]);
+    const file = join(folder, 'folio.json');
+    const { stdout } = await promisify(execFile)(process.execPath, ['scripts/run.mjs', 'bench/printAlone.ts', file, output]);
     return JSON.parse(stdout) as PrintMemory;
   } finally {
     await rm(folder, { recursive: true, force: true });

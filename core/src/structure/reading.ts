@@ -110,7 +110,7 @@ function paragraphUnits(folio: Folio, composition: Composition, frame: string): 
   if (!composed || !story) return [];
   const units: ParagraphUnit[] = [];
   const cells = cellsByParagraph(story);
-  const parts = composed.boxes.some((b) => b.kind === 'cell') ? new TableParts(composed, story) : null;
+  const parts = composed.boxes.some((b) => b.kind === 'cell') ? new TableParts(folio.head, composed, story) : null;
   const times = new Map<string, number>();
   const placeInTable = (paragraph: string): ParagraphUnit['cell'] => {
     const at = parts && cells.get(paragraph);

@@ -1,5 +1,7 @@
 import type { ComposedFrame } from '../compose/marks.ts';
+import type { Head } from '../folio/head.ts';
 import type { Cell, Story, Table } from '../folio/story.ts';
+import { cellHeads } from './tableHeads.ts';
 
 /** A cell as it is read: whether it heads its column or its row. */
 interface ReadCell {
@@ -20,7 +22,11 @@ export interface TablePart {
 export class TableParts {
   private readonly byTable = new Map<string, TablePart[]>();
 
-  constructor(composed: ComposedFrame, story: Story) {
+  constructor(
+    private readonly head: Head,
+    composed: ComposedFrame,
+    private readonly story: Story,
+  ) {
     const owners = new Map<string, Table>();
     for (const block of Object.values(story.blocks))
       if (block.kind === 'table') for (const id of Object.keys(block.cells)) owners.set(id, block);
@@ -43,7 +49,7 @@ export class TableParts {
         part.rows.push({ at, heading: at < table.headerRows, cells: [] });
       part.rows.push((row = { at: cell.row, heading, cells: [] }));
     }
-    row.cells.push({ cell, heads: heading ? 'column' : cell.header ? 'row' : null });
+    row.cells.push({ cell, heads: cellHeads(this.head, this.story, table, cell) });
   }
 
   /** The part in which a cell stands for the first time, or after so many times. */

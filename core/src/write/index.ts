@@ -14,4 +14,5 @@ export { convert, readSettings } from './convert.ts';
 export type { Conversion } from './convert.ts';
 export type { ConversionPorts, OutputFile, WriteJob, Writer, WrittenFile } from './writer.ts';
 export { packFolio } from './efolio/packFolio.ts';
+export { webFont } from './shared/subsetFont.ts';
 export { zipFiles } from './zipFiles.ts';

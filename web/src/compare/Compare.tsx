@@ -18,6 +18,7 @@ export function Compare() {
   const folio = useDocument((s) => s.folio)!;
   const id = useDocument((s) => s.id)!;
   const show = useDocument((s) => s.show);
+  const painted = useDocument((s) => s.painted);
   const [search, setSearch] = useSearchParams();
   const host = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState({ width: 900, height: 600 });
@@ -79,6 +80,9 @@ export function Compare() {
   const kind = kinds.find((k) => k.id === output.output);
   const isBook = kind?.entry.endsWith('.epub') ?? false;
   const label = `Page ${number} of ${output.name}`;
+  // An article knows no pages: it is shown where the first paragraph of the page begins.
+  const first = painted[place.spread.id]?.places.filter((p) => p.box.x < box.x + box.width && p.box.x + p.box.width > box.x);
+  const beginning = first?.length ? `t-${first.reduce((a, b) => (b.box.y < a.box.y ? b : a)).paragraph}` : '';
   return (
     <div className="compare">
       <div className="compare-head">
@@ -133,7 +137,7 @@ export function Compare() {
               <ReadingView
                 address={`http://${run.id}.localhost:${resultPort}/${isBook ? 'book/reading' : kind.entry}`}
                 isBook={isBook}
-                anchor={isBook ? `page-${place.page.id}` : ''}
+                anchor={isBook ? `page-${place.page.id}` : beginning}
                 label={label}
                 fresh={run.id}
               />

@@ -10,6 +10,7 @@ import { newBurst, useDocument } from '../document/documentStore.ts';
 import { useKeys } from '../shell/keys.ts';
 import { OUTCOME_WORDS, OutcomeMark } from '../shell/marks.tsx';
 import { LedgerList } from './LedgerList.tsx';
+import { newRecipe } from './newRecipe.ts';
 import { RecipeSheet } from './RecipeSheet.tsx';
 import { columnsOf, entriesOn, worstOf } from './score.ts';
 import type { LedgerFile } from './score.ts';
@@ -73,19 +74,10 @@ export function Outputs() {
     setSearch(next, { replace: true });
   };
   const add = (kind: OutputKind): void => {
-    const same = recipes.filter((r) => r.output === kind.id).length;
-    const recipe = `${kind.id}-${Math.random().toString(36).slice(2, 8)}`;
-    change(
-      [
-        {
-          kind: 'recipe.set',
-          args: { id: recipe, output: kind.id, version: kind.version, name: same ? `${kind.label} ${same + 1}` : kind.label, settings: {} },
-        },
-      ],
-      newBurst(),
-    );
-    choose(recipe, null);
-    setSettings(recipe);
+    const edit = newRecipe(folio, kind);
+    change([edit], newBurst());
+    choose(edit.args.id, null);
+    setSettings(edit.args.id);
   };
   const column = columns.find((c) => c.label === page);
   const ledger = chosen && ledgerOf(chosen);

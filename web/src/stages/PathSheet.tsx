@@ -6,6 +6,7 @@ import { newBurst, useDocument } from '../document/documentStore.ts';
 import { useKeys } from '../shell/keys.ts';
 import { itemName } from '../table/SpreadView.tsx';
 import { AltText, DecorationChoice } from './AltText.tsx';
+import { ArticleOf } from './ArticleOf.tsx';
 import { CaptionLink } from './CaptionLink.tsx';
 import { PassageLanguages } from './PassageLanguages.tsx';
 import { PinControl } from './PinControl.tsx';
@@ -35,6 +36,7 @@ export function PathSheet({ spread, item: id, onSelect }: { spread: Spread; item
     <>
       <div className="sheet-head">
         <h2>{itemName(folio, item)}</h2>
+        <ArticleOf items={[id]} what="what is chosen" />
         <Button type="text" size="small" icon={<X size={15} />} aria-label="Close" onClick={() => onSelect(null)} />
       </div>
       {picture ? <AltText item={item} spread={spread.id} /> : <DecorationChoice item={id} />}

@@ -3,6 +3,7 @@ import { Link2 } from 'lucide-react';
 import { joinStrand, pagesOf, wholePath } from '@elastic-folio/core';
 import type { Strand } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { ArticleOf } from './ArticleOf.tsx';
 import { SortableList } from './SortableList.tsx';
 
 /** The runs of content that the path is made of: named, ordered, joined, and read in one go where that is wanted. */
@@ -65,6 +66,7 @@ export function StrandList({ onSelect }: { onSelect: (item: string) => void }) {
                     />
                   </label>
                 </Tooltip>
+                <ArticleOf items={strand.entries.map((e) => e.item)} what={`“${strand.name}”`} />
                 {strands[0] !== strand && (
                   <Tooltip title="Join it to the one before">
                     <Button

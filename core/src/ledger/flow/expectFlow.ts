@@ -12,6 +12,7 @@ import { flowOf } from '../../structure/flow.ts';
 import type { FlowBlock, FlowFigure, FlowScope, FlowSection } from '../../structure/flow.ts';
 import { headingLevel, outlineText } from '../../structure/outline.ts';
 import { textOfLines } from '../../structure/reading.ts';
+import { cellHeads } from '../../structure/tableHeads.ts';
 
 export interface ExpectedFlowBlock {
   paragraph: string;
@@ -123,7 +124,7 @@ class Expectation {
       case 'table': {
         const rows: ExpectedFlow['tables'][number]['rows'] = b.table.rows.map(() => []);
         for (const cell of cellsInOrder(b.table)) {
-          const heading = cell.header || cell.row < b.table.headerRows;
+          const heading = cellHeads(this.folio.head, b.story, b.table, cell) !== null;
           const texts = cell.order.map((id) => this.inCell(b.story, id, heading ? 'th' : 'td'));
           rows[cell.row]?.push({ cell: cell.id, text: texts.join(' '), heading, rows: cell.rows, columns: cell.columns });
         }

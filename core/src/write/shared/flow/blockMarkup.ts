@@ -1,8 +1,9 @@
 import { resolveParagraph } from '../../../folio/resolve.ts';
-import type { Cell, Inline, Paragraph, Story } from '../../../folio/story.ts';
+import type { Cell, Inline, Paragraph, Story, Table } from '../../../folio/story.ts';
 import { cellsInOrder } from '../../../folio/tableCells.ts';
 import { attrs, escape } from '../../../paint/svg/markup.ts';
 import type { FlowBlock, FlowBox, FlowFigure, FlowParagraph, FlowTable } from '../../../structure/flow.ts';
+import { cellHeads } from '../../../structure/tableHeads.ts';
 import { anchor } from './flowContext.ts';
 import type { FlowContext } from './flowContext.ts';
 import { inlineFigure, inlineMarkup, pageMark } from './inlineMarkup.ts';
@@ -164,7 +165,7 @@ function tableMarkup({ story, table }: FlowTable, c: FlowContext): string {
   const cells = cellsInOrder(table);
   const row = (at: number): string => {
     const here = cells.filter((cell) => cell.row === at);
-    return `<tr>${here.map((cell) => cellMarkup(story, cell, at < table.headerRows, c)).join('')}</tr>`;
+    return `<tr>${here.map((cell) => cellMarkup(story, table, cell, c)).join('')}</tr>`;
   };
   const rows = table.rows.map((_, i) => row(i));
   const head = rows.slice(0, table.headerRows);
@@ -174,11 +175,11 @@ function tableMarkup({ story, table }: FlowTable, c: FlowContext): string {
   return `<table${attrs({ id: anchor.item(table.id) })}>\n${part('thead', head)}${part('tbody', body)}${part('tfoot', foot)}</table>`;
 }
 
-function cellMarkup(story: Story, cell: Cell, inHead: boolean, c: FlowContext): string {
-  const heads = inHead || cell.header;
+function cellMarkup(story: Story, table: Table, cell: Cell, c: FlowContext): string {
+  const heads = cellHeads(c.folio.head, story, table, cell);
   const tag = heads ? 'th' : 'td';
   const span = {
-    ...(heads && { scope: inHead ? 'col' : 'row' }),
+    ...(heads && { scope: heads === 'column' ? 'col' : 'row' }),
     colspan: cell.columns > 1 ? cell.columns : undefined,
     rowspan: cell.rows > 1 ? cell.rows : undefined,
   };

@@ -1,0 +1,77 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { produce } from 'immer';
+import type { Folio, Table } from '../src/index.ts';
+import { applyEdit, pagesOf, pathOf } from '../src/index.ts';
+import { subjectKey } from '../src/ledger/index.ts';
+import { WRITERS } from '../src/write/index.ts';
+import type { Sample } from '@elastic-folio/demo';
+import { make, readBack, sample } from './support/samples.ts';
+
+const SMALL = { resolution: 36, cover: 'none' };
+let almanac: Sample;
+let table: { story: string; id: string };
+beforeAll(async () => {
+  almanac = await sample('marrowby-almanac');
+  for (const story of Object.values(almanac.folio.stories))
+    for (const block of Object.values(story.blocks))
+      if (block.kind === 'table' && story.frames.length) table ??= { story: story.id, id: block.id };
+});
+
+/** What a person says of the structure, and where reading back a result made without it must say that it is not so. */
+const SAID: [what: string, say: (folio: Folio) => Folio, subject: (folio: Folio) => string][] = [
+  [
+    'what a style means',
+    (f) =>
+      applyEdit(f, {
+        kind: 'styles.roles',
+        args: { paragraph: { head: { ...f.head.paragraphStyles['head']!.role!, element: 'h5' } }, character: {} },
+      }).folio,
+    () => 'paragraph:dome-feature-3:role',
+  ],
+  [
+    'the order in which a spread is read',
+    (f) => {
+      const { spread } = pagesOf(f).find((p) => p.spread.id === 's2')!;
+      const order = pathOf(f, spread).map((i) => i.id);
+      return applyEdit(f, { kind: 'path.order', args: { spread: 's2', order: [...order.slice(1), order[0]!] } }).folio;
+    },
+    (f) => `document:${f.head.id}:order`,
+  ],
+  [
+    'that a picture is decoration',
+    (f) => applyEdit(f, { kind: 'item.decoration', args: { item: 'telescope-picture', decoration: true } }).folio,
+    (f) => `document:${f.head.id}:order`,
+  ],
+  [
+    'that cells head their rows, by the role of their style',
+    (f) =>
+      produce(f, (d) => {
+        const story = d.stories[table.story]!;
+        const { cells, headerRows } = story.blocks[table.id] as Table;
+        d.head.paragraphStyles['row-heading'] = {
+          ...d.head.paragraphStyles[(story.blocks[Object.values(cells)[0]!.order[0]!] as { style: string }).style]!,
+          id: 'row-heading',
+          name: 'Row heading',
+          role: { element: 'th', startsSection: false, leaveOut: false },
+        };
+        for (const cell of Object.values(cells))
+          if (cell.column === 0 && cell.row >= headerRows) (story.blocks[cell.order[0]!] as { style: string }).style = 'row-heading';
+      }),
+    () => `table:${table.id}:structure`,
+  ],
+];
+
+describe.each(WRITERS.map((w) => w.id))('the structure steers %s', (output) => {
+  let plain: Map<string, Uint8Array>;
+  beforeAll(async () => {
+    const made = await make(almanac, output, SMALL);
+    plain = new Map(await Promise.all(made.paths.map(async (p) => [p, await made.read(p)] as const)));
+  });
+  test.each(SAID)('by %s', async (_, say, subject) => {
+    const said = say(almanac.folio);
+    const made = await make(almanac, output, SMALL, said);
+    expect(made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence])).toEqual([]);
+    const evidence = await readBack({ ...almanac, folio: said }, output, plain, SMALL);
+    expect(evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject))).toContain(subject(said));
+  });
+});
