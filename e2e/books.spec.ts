@@ -59,3 +59,66 @@ test('fixed pages are seen one by one on a phone, and in pairs on a device that 
   await row(page, 'epub-fixed').getByRole('button', { name: 'Remove' }).click();
   await expect(row(page, 'epub-fixed')).toHaveCount(0);
 });
+
+test('a pinned picture stands between its paragraphs at every size of text, on every screen', async ({ page }) => {
+  const list = (await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[];
+  const id = list.find((f) => f.title === 'The Marrowby Almanac')!.id;
+  await page.goto(`/d/${id}/structure?page=4&item=map-picture`);
+  await page.getByRole('button', { name: 'Pin it there' }).click();
+  await expect(page.getByRole('button', { name: 'Take the pin out' })).toBeVisible();
+  await page.goto(`/d/${id}/outputs`);
+  await page.getByRole('button', { name: 'Add an output…' }).click();
+  await page.getByRole('menuitem', { name: /^E-book(?! of)/ }).click();
+  await page.getByRole('button', { name: 'Close settings' }).click();
+  await row(page, 'epub').getByRole('button', { name: 'Run', exact: true }).click();
+  await expect(row(page, 'epub').locator('.state')).toHaveText('fresh', { timeout: 90_000 });
+  const outputs = (await (await page.request.get(`/api/folios/${id}/outputs`)).json()) as { output: string; lastDone: { id: string } }[];
+  const { resultPort } = (await (await page.request.get('/api/settings')).json()) as { resultPort: number };
+  const book = `http://${outputs.find((o) => o.output === 'epub')!.lastDone.id}.localhost:${resultPort}/book/reading`;
+  for (const width of [390, 1024])
+    for (const size of [60, 100, 200, 300]) {
+      await page.setViewportSize({ width, height: 800 });
+      await page.goto(`${book}?size=${size}`);
+      const edge = (selector: string, side: 'top' | 'bottom'): Promise<number> =>
+        page.locator(selector).evaluate((e, s) => e.getBoundingClientRect()[s], side);
+      const picture = '#f-map-picture';
+      expect([width, size, (await edge('#t-dome-feature-15', 'bottom')) <= (await edge(picture, 'top')) + 1]).toEqual([width, size, true]);
+      expect([width, size, (await edge(picture, 'bottom')) <= (await edge('#t-dome-feature-16', 'top')) + 1]).toEqual([width, size, true]);
+    }
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.goto(`/d/${id}/structure?page=4&item=map-picture`);
+  await page.getByRole('button', { name: 'Take the pin out' }).click();
+  await expect(page.getByRole('button', { name: 'Take the pin out' })).toHaveCount(0);
+  await page.goto(`/d/${id}/outputs`);
+  await row(page, 'epub').getByRole('button', { name: 'Remove' }).click();
+  await expect(row(page, 'epub')).toHaveCount(0);
+});
+
+test('an article is made of one strand alone, and is seen where the page begins', async ({ page }) => {
+  const list = (await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[];
+  const id = list.find((f) => f.title === 'The Marrowby Almanac')!.id;
+  await page.goto(`/d/${id}/structure?part=path`);
+  await page.getByRole('button', { name: 'Make an article of “When the dome turns”' }).click();
+  await row(page, 'article').getByRole('button', { name: 'Run', exact: true }).click();
+  await expect(row(page, 'article').locator('.state')).toHaveText('fresh', { timeout: 90_000 });
+  await page.goto(`/d/${id}/compare?page=5`);
+  const article = page.frameLocator('.device iframe');
+  await expect(article.getByRole('heading', { name: 'Before you come' })).toBeVisible();
+  await expect(article.getByText('Reading the sky')).toHaveCount(0);
+  // The loop is short: a change, R, and the new article is seen where the old one was.
+  const quoted = article.getByText(/They go quiet; then/);
+  const times = await quoted.count();
+  await page.goto(`/d/${id}/structure?page=4&item=quote`);
+  await page.getByRole('checkbox', { name: 'Leave out of reading' }).click();
+  await expect(page.getByRole('checkbox', { name: 'Leave out of reading' })).toBeChecked();
+  await page.goto(`/d/${id}/compare?page=5`);
+  await expect(page.getByText('The result is stale')).toBeVisible();
+  await page.keyboard.press('r');
+  await expect(page.getByText(/^Made anew: /)).toBeVisible();
+  await expect.poll(() => quoted.count(), { timeout: 60_000 }).toBe(times - 1);
+  await page.goto(`/d/${id}/structure?page=4&item=quote`);
+  await page.getByRole('checkbox', { name: 'Leave out of reading' }).click();
+  await page.goto(`/d/${id}/outputs`);
+  await row(page, 'article').getByRole('button', { name: 'Remove' }).click();
+  await expect(row(page, 'article')).toHaveCount(0);
+});

@@ -1,16 +1,16 @@
-import { useCallback, useMemo, useState } from 'react';
-import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
-import { App, Button, Dropdown, Progress, Tooltip } from 'antd';
+import { useMemo, useState } from 'react';
+import { useQueries, useQuery } from '@tanstack/react-query';
+import { Button, Dropdown, Progress, Tooltip } from 'antd';
 import { Download, Play, SlidersHorizontal, Square, Trash2 } from 'lucide-react';
 import dayjs from 'dayjs';
 import { useSearchParams } from 'react-router';
 import type { OutputKind, OutputState } from '@elastic-folio/core/api';
 import { api, fileUrl, zipUrl } from '../api/client.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
-import { useKeys } from '../shell/keys.ts';
 import { OUTCOME_WORDS, OutcomeMark } from '../shell/marks.tsx';
 import { LedgerList } from './LedgerList.tsx';
 import { newRecipe } from './newRecipe.ts';
+import { useMaking } from './refresh.ts';
 import { RecipeSheet } from './RecipeSheet.tsx';
 import { columnsOf, entriesOn, worstOf } from './score.ts';
 import type { LedgerFile } from './score.ts';
@@ -21,8 +21,6 @@ export function Outputs() {
   const id = useDocument((s) => s.id)!;
   const kept = useDocument((s) => s.kept);
   const change = useDocument((s) => s.change);
-  const client = useQueryClient();
-  const { message } = App.useApp();
   const [search, setSearch] = useSearchParams();
   const [settings, setSettings] = useState<string | null>(null);
   const kinds = useQuery({ queryKey: ['kinds'], queryFn: api.outputKinds, staleTime: Infinity }).data ?? [];
@@ -54,20 +52,7 @@ export function Outputs() {
   const chosen = rows.find((o) => o.recipe === search.get('output')) ?? rows[0];
   const page = search.get('page');
 
-  const start = useCallback(
-    async (recipe: string) => {
-      try {
-        await api.run(id, recipe);
-      } catch (e) {
-        void message.error((e as Error).message);
-      }
-      await client.invalidateQueries({ queryKey: ['outputs', id] });
-      await client.invalidateQueries({ queryKey: ['runs'] });
-    },
-    [client, id, message],
-  );
-  const refresh = useCallback(() => stale.forEach((o) => void start(o.recipe)), [stale, start]);
-  useKeys(useMemo(() => ({ r: refresh }), [refresh]));
+  const { make: start, refresh } = useMaking(id);
   const choose = (output: string, column: string | null): void => {
     const next = new URLSearchParams({ output });
     if (column) next.set('page', column);
@@ -113,7 +98,7 @@ export function Outputs() {
               <Button>Add an output…</Button>
             </Dropdown>
             {stale.length > 0 && (
-              <Button type="primary" onClick={refresh}>
+              <Button type="primary" onClick={() => void refresh()}>
                 Refresh {stale.length} stale <kbd>R</kbd>
               </Button>
             )}

@@ -4,6 +4,7 @@ import { Redo2, Undo2 } from 'lucide-react';
 import { Link, NavLink, Outlet, useParams } from 'react-router';
 import { pagesOf } from '@elastic-folio/core';
 import { useDocument } from '../document/documentStore.ts';
+import { useMaking } from '../outputs/refresh.ts';
 import { usePoints } from '../stages/points.ts';
 import { useKeys } from './keys.ts';
 import { Mark } from './Mark.tsx';
@@ -23,7 +24,7 @@ const KEYS: [string, string][] = [
   ['Escape', 'select nothing'],
   ['Ctrl Z, Ctrl Y', 'undo, redo'],
   ['Alt ↑, Alt ↓', 'read the chosen item earlier, later (in Structure)'],
-  ['R', 'refresh stale outputs (in Outputs)'],
+  ['R', 'make stale outputs anew'],
   ['?', 'this list'],
 ];
 
@@ -34,6 +35,7 @@ export function DocumentShell() {
   const { open, undoStep, redoStep, dismiss } = useDocument.getState();
   const [help, setHelp] = useState(false);
   const { message } = App.useApp();
+  const { refresh } = useMaking(id);
   useEffect(() => void open(id), [id, open]);
   useEffect(() => {
     if (!notice) return;
@@ -46,9 +48,10 @@ export function DocumentShell() {
         'mod+z': () => void undoStep(),
         'mod+y': () => void redoStep(),
         'mod+shift+z': () => void redoStep(),
+        r: () => void refresh(),
         '?': () => setHelp((h) => !h),
       }),
-      [undoStep, redoStep],
+      [undoStep, redoStep, refresh],
     ),
   );
   const title = folio?.head.metadata.title ?? '';
