@@ -1,11 +1,12 @@
 import { headingsOf } from '../../structure/reading.ts';
-import type { PageReading } from '../../structure/reading.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { printedNumber } from '../../folio/traverse.ts';
 import { px } from '../../paint/html/metrics.ts';
+import type { BookContent } from '../shared/book/accessibility.ts';
 import { accessibilityOf } from '../shared/book/accessibility.ts';
 import { Book, bookText } from '../shared/book/book.ts';
 import { addCover } from '../shared/book/cover.ts';
+import type { PackageFacts } from '../shared/book/packageDocument.ts';
 import { navigationDocument, wordsFor } from '../shared/book/navigation.ts';
 import { fontFaceRule, pageCss } from '../shared/page/pageCss.ts';
 import { paintPages } from '../shared/page/paintPages.ts';
@@ -20,6 +21,10 @@ const SPREADS = { auto: 'auto', turned: 'landscape', always: 'both', never: 'non
 
 /** Writes the e-book whose pages are as designed: one document a page, its text live and placed line by line. */
 export async function* writeFixedEpub(job: WriteJob<FixedEpubSettings>): AsyncGenerator<OutputFile> {
+  yield Book.file(job, (book) => fill(job, book));
+}
+
+async function fill(job: WriteJob<FixedEpubSettings>, book: Book): Promise<PackageFacts> {
   const { folio, composition, settings } = job;
   const scope = scopeOf(folio, composition, settings);
   const title = settings.title || folio.head.metadata.title;
@@ -28,26 +33,28 @@ export async function* writeFixedEpub(job: WriteJob<FixedEpubSettings>): AsyncGe
   const press = paintPages(job, scope, { lazy: false, anchorOf: (page) => `page-${page}`, addressOf });
   const { language } = press;
   const words = wordsFor(language);
-  const book = new Book(job);
   await addCover(job, scope, book);
   const outline: OutlineEntry[] = [];
-  const read: PageReading[] = [];
-  for await (const { place, reading, markup, pictures } of press.pages) {
+  const pictures: BookContent['pictures'] = [];
+  let tables = false;
+  for await (const { place, reading, markup, pictures: files } of press.pages) {
     const name = addressOf(place.page.id);
     const side = pageSide(folio, place);
-    book.addText(name, pageText(place, language, title, markup), {
+    await book.addText(name, pageText(place, language, title, markup), {
       item: markup.includes('<svg ') ? 'svg' : undefined,
       spine: side ? (side === 'center' ? 'rendition:page-spread-center' : `page-spread-${side}`) : undefined,
     });
-    for (const { path, mediaType, bytes } of pictures) book.add(path, mediaType, bytes);
+    for (const { path, mediaType, bytes } of files) await book.add(path, mediaType, bytes);
     for (const { level, listed, paragraph } of headingsOf(folio, place.page.id, reading))
       if (listed !== null && level <= settings.depth) outline.push({ level, text: listed, href: `${name}#${paragraph}` });
-    read.push(reading);
+    for (const u of reading.units)
+      if (u.kind === 'figure') pictures.push({ described: !!u.alt });
+      else tables ||= u.cell !== null;
   }
   const pages = scope.pages.map((place) => ({ printed: printedNumber(place), href: addressOf(place.page.id) }));
   const first = pages[0]?.href ?? '';
   const contents = outline.length ? outline : pages.map((p): OutlineEntry => ({ level: 1, text: p.printed, href: p.href }));
-  book.addNavigation(
+  await book.addNavigation(
     navigationDocument({
       title: title || words.contents,
       language,
@@ -65,7 +72,7 @@ export async function* writeFixedEpub(job: WriteJob<FixedEpubSettings>): AsyncGe
     'text/css',
     `${[...rules, 'html,body{margin:0}', pageCss(press.looks), 'a{text-decoration:none}'].join('\n')}\n${settings.css}\n`,
   );
-  yield book.packed({
+  return {
     title,
     language,
     direction: readsFromRight(folio) ? 'rtl' : 'ltr',
@@ -76,13 +83,13 @@ export async function* writeFixedEpub(job: WriteJob<FixedEpubSettings>): AsyncGe
       ['rendition:orientation', settings.orientation],
     ],
     accessibility: accessibilityOf({
-      pictures: read.flatMap((r) => r.units.flatMap((u) => (u.kind === 'figure' ? [{ described: !!u.alt }] : []))),
-      tables: read.some((r) => r.units.some((u) => u.kind === 'paragraph' && u.cell)),
+      pictures,
+      tables,
       outline: outline.length > 0,
       pages: settings.pageList ? 'listed' : 'none',
       reflows: false,
     }),
-  });
+  };
 }
 
 /**

@@ -3,6 +3,7 @@ import { escape } from '../../paint/svg/markup.ts';
 import { accessibilityOf } from '../shared/book/accessibility.ts';
 import { Book, bookText } from '../shared/book/book.ts';
 import { addCover } from '../shared/book/cover.ts';
+import type { PackageFacts } from '../shared/book/packageDocument.ts';
 import { navigationDocument, wordsFor } from '../shared/book/navigation.ts';
 import { BASE_CSS } from '../shared/flow/baseCss.ts';
 import { prepareFlow } from '../shared/flow/prepareFlow.ts';
@@ -13,6 +14,10 @@ import type { EpubSettings } from './settings.ts';
 
 /** Writes the e-book that reflows: one package of live text, styled by what the document’s styles say. */
 export async function* writeEpub(job: WriteJob<EpubSettings>): AsyncGenerator<OutputFile> {
+  yield Book.file(job, (book) => fill(job, book));
+}
+
+async function fill(job: WriteJob<EpubSettings>, book: Book): Promise<PackageFacts> {
   const { folio, composition, settings } = job;
   const title = settings.title || folio.head.metadata.title;
   const flow = await prepareFlow(job, {
@@ -25,15 +30,15 @@ export async function* writeEpub(job: WriteJob<EpubSettings>): AsyncGenerator<Ou
     namesFonts: settings.fonts !== 'reader',
   });
   const { language } = flow;
-  const book = new Book(job);
   const words = wordsFor(language);
   const cover = await addCover(job, scopeOf(folio, composition, settings), book);
-  if (cover) book.addText('cover.xhtml', bookText({ language, title: title || words.cover, body: coverBody(words.cover, title, cover) }));
+  if (cover)
+    await book.addText('cover.xhtml', bookText({ language, title: title || words.cover, body: coverBody(words.cover, title, cover) }));
   for (const file of flow.files)
-    book.addText(file.name, bookText({ language, title: file.title, body: `<body>\n${flow.body(file)}\n</body>` }));
+    await book.addText(file.name, bookText({ language, title: file.title, body: `<body>\n${flow.body(file)}\n</body>` }));
   const outline = flow.outline.filter((o) => o.level <= settings.depth);
   const contents: OutlineEntry[] = outline.length ? outline : [{ level: 1, text: title || words.text, href: flow.files[0]!.name }];
-  book.addNavigation(
+  await book.addNavigation(
     navigationDocument({
       title: title || words.contents,
       language,
@@ -46,17 +51,17 @@ export async function* writeEpub(job: WriteJob<EpubSettings>): AsyncGenerator<Ou
       ],
     }),
   );
-  for (const p of flow.pictures) book.add(`pictures/${p.path}`, p.mediaType, p.bytes);
+  for (const p of flow.pictures) await book.add(`pictures/${p.path}`, p.mediaType, p.bytes);
   const faces = settings.fonts === 'reader' ? [] : await book.addFonts(flow.fonts.characters, settings.fonts === 'scrambled');
   const rules = faces.map(
     ({ face, path }) =>
       `@font-face {\n  font-family: "${face.family}";\n  font-weight: ${face.weight};\n  font-style: ${face.style};\n  src: url("${path}") format("woff2");\n}`,
   );
   // After the texts: a sheet holds what they asked for.
-  book.add('style.css', 'text/css', [rules.join('\n'), BASE_CSS, flow.styles.css(), settings.css].filter(Boolean).join('\n') + '\n');
+  await book.add('style.css', 'text/css', [rules.join('\n'), BASE_CSS, flow.styles.css(), settings.css].filter(Boolean).join('\n') + '\n');
   const decorations = new Set(folio.head.structure.decorations);
   const figures = flow.sections.flatMap((s) => s.blocks.flatMap(figuresIn)).filter((f) => flow.shows(f.item.id));
-  yield book.packed({
+  return {
     title,
     language,
     accessibility: accessibilityOf({
@@ -66,7 +71,7 @@ export async function* writeEpub(job: WriteJob<EpubSettings>): AsyncGenerator<Ou
       pages: flow.pages.length ? 'marked' : 'none',
       reflows: true,
     }),
-  });
+  };
 }
 
 const hasTable = (section: FlowSection): boolean => section.blocks.some((b) => b.kind === 'table');

@@ -4,8 +4,7 @@ import { Cancelled } from '../../../ports/ports.ts';
 import { shortHash } from '../encodePictures.ts';
 import { webFont } from '../subsetFont.ts';
 import type { OutputFile, WriteJob } from '../../writer.ts';
-import { packBook } from './packBook.ts';
-import type { BookFile } from './packBook.ts';
+import { BookPack } from './packBook.ts';
 import { CONTAINER, identifierOf, packageDocument } from './packageDocument.ts';
 import type { ManifestItem, PackageFacts } from './packageDocument.ts';
 import { encryptionXml, scramble } from './scramble.ts';
@@ -13,30 +12,41 @@ import { encryptionXml, scramble } from './scramble.ts';
 const ROOT = 'EPUB/';
 const XHTML = 'application/xhtml+xml';
 
-/** An e-book while its files are put together. Paths are those inside the book’s own folder. */
+/** An e-book while its files are put together. Paths are those inside the book’s own folder; each file is packed as it is added. */
 export class Book {
-  private readonly files: BookFile[] = [];
+  private readonly pack = new BookPack();
   private readonly items: ManifestItem[] = [];
   private readonly spine: { id: string; properties?: string | undefined }[] = [];
   private readonly scrambled: string[] = [];
 
-  constructor(private readonly job: WriteJob<unknown>) {}
+  private constructor(private readonly job: WriteJob<unknown>) {}
+
+  /** The book as one file; `fill` adds what is in it and then says what it is. */
+  static file(job: WriteJob<unknown>, fill: (book: Book) => Promise<PackageFacts>): OutputFile {
+    const book = new Book(job);
+    const body = book.pack.filled(async () => {
+      await book.pack.add('META-INF/container.xml', CONTAINER, false);
+      await book.end(await fill(book));
+    });
+    return { path: 'book.epub', mediaType: 'application/epub+zip', body };
+  }
 
   /** A file of the book; gives the id by which the package knows it. */
-  add(path: string, mediaType: string, bytes: BookFile['bytes'], properties?: string): string {
+  async add(path: string, mediaType: string, bytes: Uint8Array | string, properties?: string): Promise<string> {
+    if (this.job.signal.aborted) throw new Cancelled();
     const id = `i-${path.replace(/[^A-Za-z0-9]+/g, '-')}`;
-    this.files.push({ path: ROOT + path, bytes, stored: /^(image\/(png|jpeg)|font\/woff2)$/.test(mediaType) });
     this.items.push({ id, href: path, mediaType, ...(properties && { properties }) });
+    await this.pack.add(ROOT + path, bytes, /^(image\/(png|jpeg)|font\/woff2)$/.test(mediaType));
     return id;
   }
 
   /** A text of the book, read after those that were added before. */
-  addText(path: string, text: string, about: { item?: string | undefined; spine?: string | undefined } = {}): void {
-    this.spine.push({ id: this.add(path, XHTML, text, about.item), properties: about.spine });
+  async addText(path: string, text: string, about: { item?: string | undefined; spine?: string | undefined } = {}): Promise<void> {
+    this.spine.push({ id: await this.add(path, XHTML, text, about.item), properties: about.spine });
   }
 
-  addNavigation(text: string): void {
-    this.add('nav.xhtml', XHTML, text, 'nav');
+  async addNavigation(text: string): Promise<void> {
+    await this.add('nav.xhtml', XHTML, text, 'nav');
   }
 
   /** Typefaces cut down to what is set in them, scrambled where asked; those that must not be embedded are left to the reader. */
@@ -47,28 +57,20 @@ export class Book {
     const out: { face: FontFace; path: string }[] = [];
     for (const [face, characters] of faces) {
       if (!face.mayEmbed) continue;
-      if (this.job.signal.aborted) throw new Cancelled();
       const bytes = await webFont(face, characters, this.job.derived);
       const path = `fonts/${face.key.replace(/[^A-Za-z0-9]+/g, '-')}-${shortHash(bytes)}.woff2`;
       if (out.some((f) => f.path === path)) continue;
-      this.add(path, 'font/woff2', scrambles ? scramble(bytes, identifierOf(this.job.folio)) : bytes);
+      await this.add(path, 'font/woff2', scrambles ? scramble(bytes, identifierOf(this.job.folio)) : bytes);
       if (scrambles) this.scrambled.push(ROOT + path);
       out.push({ face, path });
     }
     return out;
   }
 
-  /** The book as one file. */
-  packed(about: PackageFacts): OutputFile {
-    const book = packageDocument(this.job.folio, { ...about, modified: this.job.clock(), items: this.items, spine: this.spine });
-    const { scrambled } = this;
-    const files: BookFile[] = [
-      { path: 'META-INF/container.xml', bytes: CONTAINER },
-      ...(scrambled.length ? [{ path: 'META-INF/encryption.xml', bytes: encryptionXml(scrambled) }] : []),
-      { path: `${ROOT}package.opf`, bytes: book },
-      ...this.files,
-    ];
-    return { path: 'book.epub', mediaType: 'application/epub+zip', body: packBook(files) };
+  private async end(about: PackageFacts): Promise<void> {
+    const { items, spine, scrambled, job } = this;
+    if (scrambled.length) await this.pack.add('META-INF/encryption.xml', encryptionXml(scrambled), false);
+    await this.pack.add(`${ROOT}package.opf`, packageDocument(job.folio, { ...about, modified: job.clock(), items, spine }), false);
   }
 }
 

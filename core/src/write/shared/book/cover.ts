@@ -27,6 +27,6 @@ export async function addCover(
       : first && (await pagePicture(job, new PictureEncoder(job), first, scope, COVER_WIDTH));
   if (!picture) return null;
   const path = `pictures/cover-${shortHash(picture.bytes)}.${PICTURE_EXTENSIONS[picture.mediaType]}`;
-  book.add(path, picture.mediaType, picture.bytes, 'cover-image');
+  await book.add(path, picture.mediaType, picture.bytes, 'cover-image');
   return path;
 }

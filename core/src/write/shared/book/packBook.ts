@@ -1,23 +1,37 @@
 import { Readable } from 'node:stream';
 import yazl from 'yazl';
 
-export interface BookFile {
-  path: string;
-  bytes: Uint8Array | string;
-  /** Files that are packed already are stored. */
-  stored?: boolean;
-}
+/** A book as one file while it is packed: what has been added is compressed and handed on before more is asked for. */
+export class BookPack {
+  private readonly zip = new yazl.ZipFile();
+  // Equal books make equal files.
+  private readonly time = { mtime: new Date(1980, 0, 1), forceDosTimestamp: true };
 
-/** A book as one file (EPUB 3.3, 4.3): the media type first, stored and without anything extra; equal books make equal files. */
-export function packBook(files: readonly BookFile[]): AsyncIterable<Uint8Array> {
-  const zip = new yazl.ZipFile();
-  const time = { mtime: new Date(1980, 0, 1), forceDosTimestamp: true };
-  zip.addBuffer(Buffer.from('application/epub+zip'), 'mimetype', { ...time, compress: false });
-  for (const { path, bytes, stored } of files)
-    zip.addBuffer(typeof bytes === 'string' ? Buffer.from(bytes) : Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), path, {
-      ...time,
-      compress: !stored,
-    });
-  zip.end();
-  return Readable.from(zip.outputStream as AsyncIterable<Buffer>);
+  constructor() {
+    // EPUB 3.3, 4.3: the media type first, stored and without anything extra.
+    this.zip.addBuffer(Buffer.from('application/epub+zip'), 'mimetype', { ...this.time, compress: false });
+  }
+
+  /** Adds a file, and waits until it is packed; files that are packed already are stored. */
+  add(path: string, content: Uint8Array | string, stored: boolean): Promise<void> {
+    const bytes = typeof content === 'string' ? Buffer.from(content) : Buffer.from(content.buffer, content.byteOffset, content.byteLength);
+    return new Promise((done) =>
+      this.zip.addReadStreamLazy(path, { ...this.time, compress: !stored, size: bytes.length }, (take) => {
+        const stream = Readable.from([bytes]);
+        stream.once('end', done);
+        take(null, stream);
+      }),
+    );
+  }
+
+  /** The file, as long as `fill` adds to it. Throws what `fill` throws. */
+  async *filled(fill: () => Promise<void>): AsyncGenerator<Uint8Array> {
+    const output = this.zip.outputStream as Readable;
+    const filling = fill().then(
+      () => this.zip.end(),
+      (error: unknown) => void output.destroy(error as Error),
+    );
+    for await (const chunk of output) yield chunk as Uint8Array;
+    await filling;
+  }
 }
