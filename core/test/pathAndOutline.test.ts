@@ -11,10 +11,9 @@ import {
   pagesOf,
   pathOf,
   splitStrand,
-  Strand,
   wholePath,
 } from '../src/index.ts';
-import type { Folio } from '../src/index.ts';
+import type { Folio, Strand } from '../src/index.ts';
 import { Composer } from '../src/compose/index.ts';
 import { flowOf } from '../src/structure/flow.ts';
 import type { FlowBlock } from '../src/structure/flow.ts';

@@ -68,7 +68,7 @@ export class PageTargets {
 }
 
 /** What a press on something leads to, where that is all the cue does: then it is a link. */
-export function linkOfCue(cue: Cue): Destination | null {
+function linkOfCue(cue: Cue): Destination | null {
   const [step, ...more] = cue.steps;
   if (cue.trigger.when !== 'press' || !step || more.length || step.do !== 'go' || step.after > 0) return null;
   return step.destination;

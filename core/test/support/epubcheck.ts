@@ -14,7 +14,7 @@ export async function sayOfEpubcheck(book: Uint8Array): Promise<string> {
   try {
     return execFileSync('java', ['-jar', EPUBCHECK, '--failonwarnings', file], { encoding: 'utf8', stdio: 'pipe' });
   } catch (error) {
-    throw new Error((error as { stderr?: string }).stderr ?? String(error));
+    throw new Error((error as { stderr?: string }).stderr ?? String(error), { cause: error });
   } finally {
     await rm(folder, { recursive: true });
   }

@@ -18,7 +18,7 @@ interface PageJobSettings {
 }
 
 /** A page in HTML, with the pictures that no page before it had. */
-export interface PaintedPage {
+interface PaintedPage {
   place: PagePlace;
   reading: PageReading;
   markup: string;
