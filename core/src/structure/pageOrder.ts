@@ -84,7 +84,10 @@ function aroundLargest(placed: readonly Placed[]): Placed[] {
     const [first, ...rest] = topDown(placed);
     return [first!, ...inParts(rest)];
   }
-  return [largest, ...inParts(placed.filter((p) => p !== largest))];
+  // A figure that lies on a larger text stands inside it: the text is begun first.
+  const under = placed.filter((p) => p.kind === 'text' && area(p) > area(largest) && overlap(p.box, largest.box) > 0);
+  const first = under.length ? under.reduce((a, b) => (area(b) > area(a) ? b : a)) : largest;
+  return [first, ...inParts(placed.filter((p) => p !== first))];
 }
 
 /** Frames of one chain take the places that they have among all, in the order of the chain. */
