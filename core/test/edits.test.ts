@@ -59,6 +59,25 @@ const USES: [Edit, (f: Folio) => unknown, unknown, string[]][] = [
     ['head/structure'],
   ],
   [
+    { kind: 'path.strands', args: { strands: [{ id: 'a', name: 'A', entries: [{ spread: 's', item: 'f1' }], together: true }] } },
+    (f) => f.head.structure.strands.map((s) => [s.name, s.together]),
+    [['A', true]],
+    ['head/structure'],
+  ],
+  [
+    { kind: 'outline.entry', args: { paragraph: 'p2', entry: { text: 'Other words' } } },
+    (f) => f.head.structure.outline,
+    { p2: { text: 'Other words', leaveOut: false } },
+    ['head/structure'],
+  ],
+  [{ kind: 'caption.link', args: { caption: 'f1', figure: 'f2' } }, (f) => f.head.structure.captions, { f1: 'f2' }, ['head/structure']],
+  [
+    { kind: 'paragraph.language', args: { story: 't', paragraphs: ['p1'], language: 'de' } },
+    (f) => (f.stories['t']!.blocks['p1'] as Paragraph).character,
+    { fontWeight: 700, language: 'de' },
+    ['p1'],
+  ],
+  [
     { kind: 'pin.set', args: { id: 'new', item: 'f1', paragraph: 'p2', offset: 1, as: 'after' } },
     (f) => f.head.structure.pins['new']?.as,
     'after',
