@@ -13,7 +13,8 @@ import { readBytes, flat } from './support/flatFile.ts';
 
 let folder: string;
 beforeEach(async () => void (folder = await mkdtemp(join(tmpdir(), 'folio-files-'))));
-afterEach(() => rm(folder, { recursive: true, force: true }));
+// Files are still being stored when a test has seen enough: what comes in while the folder is emptied is taken away as well.
+afterEach(() => rm(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 50 }));
 
 /** A package of entries that count how often each is opened. */
 function packageOf(contents: Record<string, Buffer | Error>) {

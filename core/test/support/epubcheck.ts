@@ -16,6 +16,6 @@ export async function sayOfEpubcheck(book: Uint8Array): Promise<string> {
   } catch (error) {
     throw new Error((error as { stderr?: string }).stderr ?? String(error), { cause: error });
   } finally {
-    await rm(folder, { recursive: true });
+    await rm(folder, { recursive: true, force: true });
   }
 }

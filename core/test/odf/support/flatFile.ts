@@ -69,7 +69,7 @@ export async function readBytes(
   bytes: string | Uint8Array,
 ): Promise<{ folio: Folio; record: IntakeRecord; blobs: FileBlobs; paths: string[]; done(): Promise<void> }> {
   const folder = await mkdtemp(join(tmpdir(), 'odf-'));
-  const done = (): Promise<void> => rm(folder, { recursive: true, force: true });
+  const done = (): Promise<void> => rm(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 50 });
   try {
     const file = join(folder, name);
     await writeFile(file, bytes);
