@@ -10,6 +10,7 @@ import type { FlowFigure, FlowParagraph } from './flow.ts';
 import { distance } from './pageOrder.ts';
 import { paragraphPlaces } from './paragraphPlaces.ts';
 import type { ParagraphPlace } from './paragraphPlaces.ts';
+import { isFigure } from './readingOrder.ts';
 
 /** A picture that may be read at a paragraph, and why. */
 export interface PinSuggestion {
@@ -30,6 +31,8 @@ const LARGE = 0.6;
 export function suggestPins(folio: Folio, composition: Composition): PinSuggestion[] {
   const { pins, decorations } = folio.head.structure;
   const done = new Set([...Object.values(pins).map((p) => p.item), ...decorations]);
+  const open = pagesOf(folio).some((p) => Object.values(p.spread.items).some((i) => isFigure(folio, i) && !done.has(i.id)));
+  if (!open) return [];
   const shown = (item: Parameters<typeof isOnHiddenLayer>[1]): boolean => !isOnHiddenLayer(folio, item);
   const blocks = flowOf(folio, composition, { pages: composedPages(folio, composition), shown }).flatMap((s) => s.blocks);
   const paragraphs = blocks.filter((b): b is FlowParagraph => b.kind === 'paragraph');

@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import { Button, Input, Switch, Tooltip } from 'antd';
 import { Eye, EyeOff } from 'lucide-react';
 import { headingsInOrder } from '@elastic-folio/core';
@@ -7,7 +8,12 @@ import { newBurst, useDocument } from '../document/documentStore.ts';
 /** The document's headings, as lists of contents say them: in which words, which of them, and where sections begin. */
 export function OutlineList({ onSelect }: { onSelect: (item: string) => void }) {
   const folio = useDocument((s) => s.folio)!;
-  const headings = headingsInOrder(folio);
+  // Worked out from every page: not at every keystroke.
+  const headings = useMemo(
+    () => headingsInOrder(folio),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [folio.spreads, folio.stories, folio.head.structure, folio.head.paragraphStyles, folio.head.layers],
+  );
   return (
     <>
       <h2>Outline</h2>

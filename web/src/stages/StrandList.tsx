@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import { Button, Input, Switch, Tooltip } from 'antd';
 import { Link2 } from 'lucide-react';
 import { joinStrand, pagesOf, wholePath } from '@elastic-folio/core';
@@ -11,7 +12,12 @@ export function StrandList({ onSelect }: { onSelect: (item: string) => void }) {
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
   const byHand = folio.head.structure.strands.length > 0;
-  const strands = wholePath(folio);
+  // Worked out from every page: not at every keystroke.
+  const strands = useMemo(
+    () => wholePath(folio),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [folio.spreads, folio.stories, folio.head.structure, folio.head.paragraphStyles, folio.head.layers],
+  );
   const set = (next: Strand[]): void => change([{ kind: 'path.strands', args: { strands: next } }], newBurst());
   const alter = (id: string, changes: Partial<Strand>): void => set(strands.map((s) => (s.id === id ? { ...s, ...changes } : s)));
   const numbers = new Map(pagesOf(folio).map((p) => [p.spread.id, p.number]));
