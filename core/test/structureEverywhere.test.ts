@@ -18,7 +18,7 @@ beforeAll(async () => {
 });
 
 /** What a person says of the structure, and where reading back a result made without it must say that it is not so. */
-const SAID: [what: string, say: (folio: Folio) => Folio, subject: (folio: Folio) => string][] = [
+const SAID: [what: string, say: (folio: Folio) => Folio, subjects: (folio: Folio) => string[]][] = [
   [
     'what a style means',
     (f) =>
@@ -26,21 +26,16 @@ const SAID: [what: string, say: (folio: Folio) => Folio, subject: (folio: Folio)
         kind: 'styles.roles',
         args: { paragraph: { head: { ...f.head.paragraphStyles['head']!.role!, element: 'h5' } }, character: {} },
       }).folio,
-    () => 'paragraph:dome-feature-3:role',
+    () => ['paragraph:dome-feature-3:role'],
   ],
   [
     'the order in which a spread is read',
     (f) => {
-      const { spread } = pagesOf(f).find((p) => p.spread.id === 's2')!;
+      const { spread } = pagesOf(f).find((p) => p.spread.id === 's4')!;
       const order = pathOf(f, spread).map((i) => i.id);
-      return applyEdit(f, { kind: 'path.order', args: { spread: 's2', order: [...order.slice(1), order[0]!] } }).folio;
+      return applyEdit(f, { kind: 'path.order', args: { spread: 's4', order: order.reverse() } }).folio;
     },
-    (f) => `document:${f.head.id}:order`,
-  ],
-  [
-    'that a picture is decoration',
-    (f) => applyEdit(f, { kind: 'item.decoration', args: { item: 'telescope-picture', decoration: true } }).folio,
-    (f) => `document:${f.head.id}:order`,
+    (f) => [`document:${f.head.id}:order`],
   ],
   [
     'that cells head their rows, by the role of their style',
@@ -57,7 +52,8 @@ const SAID: [what: string, say: (folio: Folio) => Folio, subject: (folio: Folio)
         for (const cell of Object.values(cells))
           if (cell.column === 0 && cell.row >= headerRows) (story.blocks[cell.order[0]!] as { style: string }).style = 'row-heading';
       }),
-    () => `table:${table.id}:structure`,
+    // Running text tells its header cells paragraph by paragraph.
+    () => [`table:${table.id}:structure`, `paragraph:${table.id}-2-1-text:role`],
   ],
 ];
 
@@ -67,11 +63,12 @@ describe.each(WRITERS.map((w) => w.id))('the structure steers %s', (output) => {
     const made = await make(almanac, output, SMALL);
     plain = new Map(await Promise.all(made.paths.map(async (p) => [p, await made.read(p)] as const)));
   });
-  test.each(SAID)('by %s', async (_, say, subject) => {
+  test.each(SAID)('by %s', async (_, say, subjects) => {
     const said = say(almanac.folio);
     const made = await make(almanac, output, SMALL, said);
     expect(made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence])).toEqual([]);
     const evidence = await readBack({ ...almanac, folio: said }, output, plain, SMALL);
-    expect(evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject))).toContain(subject(said));
+    const against = new Set(evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject)));
+    expect(subjects(said).filter((s) => against.has(s))).not.toEqual([]);
   });
 });

@@ -52,6 +52,9 @@ export function paintLine(line: SetLine, context: LineContext, more: boolean): s
   return out;
 }
 
+/** A space that is not kerned with the letter before it, which would else move. */
+const SPACE = '<span class="e"> </span>';
+
 /** `spaced`: a space follows. It lies in the box, since browsers copy no space between boxes; but a rule must not go on under it. */
 function paintStretch(line: SetLine, runs: GlyphRun[], context: LineContext, spaced: boolean): string {
   const first = runs[0]!;
@@ -64,7 +67,7 @@ function paintStretch(line: SetLine, runs: GlyphRun[], context: LineContext, spa
   const hidden = first.decoration ? 'true' : undefined;
   const dir = first.direction === 'rtl' ? 'rtl' : undefined;
   const ruled = first.look.underline || first.look.strike;
-  const [inside, outside] = !spaced ? ['', ''] : ruled || hidden ? ['', ' '] : [' ', ''];
+  const [inside, outside] = !spaced ? ['', ''] : ruled || hidden ? ['', ' '] : [SPACE, ''];
   // The first run's look is on the box itself, so that its font alone decides where the baseline is.
   const plain = runs.length === 1 && !first.link && !inlineElement(context.head, first) && first.language === context.language;
   if (plain)

@@ -15,6 +15,7 @@ export const pageCss = (
 .c img{display:block;max-width:none}
 .l{white-space:pre}
 .l *{line-height:0}
+.e{font-kerning:none}
 h1,h2,h3,h4,h5,h6,p,ul,li,blockquote,aside,div,table,th,td{margin:0;padding:0;font-size:inherit;font-weight:inherit;font-style:inherit}
 table{border-collapse:collapse}
 th{text-align:inherit}
