@@ -2,20 +2,35 @@ import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import AxeBuilder from './axe.ts';
 
-const handbook = async (page: Page): Promise<string> => {
+const idOf = async (page: Page, title: string): Promise<string> => {
   const list = (await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[];
-  return list.find((f) => f.title === 'Handbook for Volunteer Observers')!.id;
+  return list.find((f) => f.title === title)!.id;
 };
+const almanac = (page: Page): Promise<string> => idOf(page, 'The Marrowby Almanac');
 const row = (page: Page, output: string) => page.locator(`tr[data-output=${output}]`);
 
-test('an e-book is made, downloaded, and read on devices beside the layout', async ({ page }) => {
-  const id = await handbook(page);
+async function run(page: Page, output: string): Promise<void> {
+  await row(page, output).getByRole('button', { name: 'Run', exact: true }).click();
+  await expect(row(page, output).locator('.state')).toHaveText('fresh', { timeout: 90_000 });
+}
+/** Adds an output to a document and makes it; its own words begin the entry of the menu. */
+async function make(page: Page, id: string, output: string, called: RegExp): Promise<void> {
   await page.goto(`/d/${id}/outputs`);
   await page.getByRole('button', { name: 'Add an output…' }).click();
-  await page.getByRole('menuitem', { name: /^E-book(?! of)/ }).click();
+  await page.getByRole('menuitem', { name: called }).click();
   await page.getByRole('button', { name: 'Close settings' }).click();
-  await row(page, 'epub').getByRole('button', { name: 'Run', exact: true }).click();
-  await expect(row(page, 'epub').locator('.state')).toHaveText('fresh', { timeout: 90_000 });
+  await run(page, output);
+}
+async function remove(page: Page, id: string, output: string): Promise<void> {
+  await page.goto(`/d/${id}/outputs`);
+  await row(page, output).getByRole('button', { name: 'Remove' }).click();
+  await expect(row(page, output)).toHaveCount(0);
+}
+const REFLOWS = /^E-book(?! of)/;
+
+test('an e-book is made, downloaded, and read on devices beside the layout', async ({ page }) => {
+  const id = await idOf(page, 'Handbook for Volunteer Observers');
+  await make(page, id, 'epub', REFLOWS);
   const [download] = await Promise.all([page.waitForEvent('download'), row(page, 'epub').getByRole('link', { name: 'Download' }).click()]);
   expect(download.suggestedFilename()).toMatch(/\.epub$/);
 
@@ -33,20 +48,12 @@ test('an e-book is made, downloaded, and read on devices beside the layout', asy
   await expect(page.getByRole('switch', { name: 'Night' })).toBeChecked();
   expect(await new AxeBuilder(page).run()).toEqual([]);
 
-  await page.goto(`/d/${id}/outputs`);
-  await row(page, 'epub').getByRole('button', { name: 'Remove' }).click();
-  await expect(row(page, 'epub')).toHaveCount(0);
+  await remove(page, id, 'epub');
 });
 
 test('fixed pages are seen one by one on a phone, and in pairs on a device that is turned', async ({ page }) => {
-  const list = (await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[];
-  const id = list.find((f) => f.title === 'The Marrowby Almanac')!.id;
-  await page.goto(`/d/${id}/outputs`);
-  await page.getByRole('button', { name: 'Add an output…' }).click();
-  await page.getByRole('menuitem', { name: /^E-book of fixed pages/ }).click();
-  await page.getByRole('button', { name: 'Close settings' }).click();
-  await row(page, 'epub-fixed').getByRole('button', { name: 'Run', exact: true }).click();
-  await expect(row(page, 'epub-fixed').locator('.state')).toHaveText('fresh', { timeout: 90_000 });
+  const id = await almanac(page);
+  await make(page, id, 'epub-fixed', /^E-book of fixed pages/);
   await page.goto(`/d/${id}/compare?page=4&device=phone`);
   const frames = page.locator('.device iframe');
   await expect(frames).toHaveCount(1);
@@ -55,23 +62,15 @@ test('fixed pages are seen one by one on a phone, and in pairs on a device that 
   await expect(frames).toHaveCount(2);
   await expect(page.frameLocator('.device iframe >> nth=1').getByText('Before you come')).toBeVisible();
   expect(await new AxeBuilder(page).run()).toEqual([]);
-  await page.goto(`/d/${id}/outputs`);
-  await row(page, 'epub-fixed').getByRole('button', { name: 'Remove' }).click();
-  await expect(row(page, 'epub-fixed')).toHaveCount(0);
+  await remove(page, id, 'epub-fixed');
 });
 
 test('a pinned picture stands between its paragraphs at every size of text, on every screen', async ({ page }) => {
-  const list = (await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[];
-  const id = list.find((f) => f.title === 'The Marrowby Almanac')!.id;
+  const id = await almanac(page);
   await page.goto(`/d/${id}/structure?page=4&item=map-picture`);
   await page.getByRole('button', { name: 'Pin it there' }).click();
   await expect(page.getByRole('button', { name: 'Take the pin out' })).toBeVisible();
-  await page.goto(`/d/${id}/outputs`);
-  await page.getByRole('button', { name: 'Add an output…' }).click();
-  await page.getByRole('menuitem', { name: /^E-book(?! of)/ }).click();
-  await page.getByRole('button', { name: 'Close settings' }).click();
-  await row(page, 'epub').getByRole('button', { name: 'Run', exact: true }).click();
-  await expect(row(page, 'epub').locator('.state')).toHaveText('fresh', { timeout: 90_000 });
+  await make(page, id, 'epub', REFLOWS);
   const outputs = (await (await page.request.get(`/api/folios/${id}/outputs`)).json()) as { output: string; lastDone: { id: string } }[];
   const { resultPort } = (await (await page.request.get('/api/settings')).json()) as { resultPort: number };
   const book = `http://${outputs.find((o) => o.output === 'epub')!.lastDone.id}.localhost:${resultPort}/book/reading`;
@@ -89,18 +88,14 @@ test('a pinned picture stands between its paragraphs at every size of text, on e
   await page.goto(`/d/${id}/structure?page=4&item=map-picture`);
   await page.getByRole('button', { name: 'Take the pin out' }).click();
   await expect(page.getByRole('button', { name: 'Take the pin out' })).toHaveCount(0);
-  await page.goto(`/d/${id}/outputs`);
-  await row(page, 'epub').getByRole('button', { name: 'Remove' }).click();
-  await expect(row(page, 'epub')).toHaveCount(0);
+  await remove(page, id, 'epub');
 });
 
 test('an article is made of one strand alone, and is seen where the page begins', async ({ page }) => {
-  const list = (await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[];
-  const id = list.find((f) => f.title === 'The Marrowby Almanac')!.id;
+  const id = await almanac(page);
   await page.goto(`/d/${id}/structure?part=path`);
   await page.getByRole('button', { name: 'Make an article of “When the dome turns”' }).click();
-  await row(page, 'article').getByRole('button', { name: 'Run', exact: true }).click();
-  await expect(row(page, 'article').locator('.state')).toHaveText('fresh', { timeout: 90_000 });
+  await run(page, 'article');
   await page.goto(`/d/${id}/compare?page=5`);
   const article = page.frameLocator('.device iframe');
   await expect(article.getByRole('heading', { name: 'Before you come' })).toBeVisible();
@@ -118,7 +113,5 @@ test('an article is made of one strand alone, and is seen where the page begins'
   await expect.poll(() => quoted.count(), { timeout: 60_000 }).toBe(times - 1);
   await page.goto(`/d/${id}/structure?page=4&item=quote`);
   await page.getByRole('checkbox', { name: 'Leave out of reading' }).click();
-  await page.goto(`/d/${id}/outputs`);
-  await row(page, 'article').getByRole('button', { name: 'Remove' }).click();
-  await expect(row(page, 'article')).toHaveCount(0);
+  await remove(page, id, 'article');
 });

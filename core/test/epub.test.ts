@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto';
-import { existsSync } from 'node:fs';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { produce } from 'immer';
 import type { Folio } from '../src/index.ts';
@@ -12,9 +11,9 @@ import { validateEpub } from '../src/ledger/book/validateEpub.ts';
 import { sharpPictures } from '../src/ports/node.ts';
 import { DAMAGE } from './support/damage.ts';
 import type { Damage } from './support/damage.ts';
-import { EPUBCHECK, sayOfEpubcheck } from './support/epubcheck.ts';
 import { asSample, make, readBack, sample, writeOnly } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
+import { describeBooks } from './support/validBook.ts';
 
 /** Small pictures: what is tested does not depend on their size, but line drawings need some. */
 const SMALL = { resolution: 72, cover: 'none' };
@@ -22,25 +21,7 @@ const text = (files: Map<string, Uint8Array>, path: string): string => new TextD
 const book = async (s: Sample, settings: Record<string, unknown> = {}, folio: Folio = s.folio): Promise<Map<string, Uint8Array>> =>
   unzip((await writeOnly(s, 'epub', { ...SMALL, ...settings }, folio)).get('book.epub')!);
 
-describe.each(['marrowby-almanac', 'open-dome-night', 'observers-handbook', 'five-worlds'] as const)('the e-book of %s', (id) => {
-  let made: Awaited<ReturnType<typeof make>>;
-  let bytes: Uint8Array;
-  beforeAll(async () => {
-    made = await make(await sample(id), 'epub', SMALL);
-    bytes = await made.read('book.epub');
-  });
-
-  test('is borne out by reading it back', () => {
-    expect(made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence])).toEqual([]);
-    expect(made.valid).toBe(true);
-  });
-  test('keeps the rules of EPUB 3.3, as one checker knows them', async () => {
-    expect(await validateEpub(bytes, new Set())).toEqual([]);
-  });
-  (existsSync(EPUBCHECK) ? test : test.skip)('and those of EPUB 3.2, as another does', async () => {
-    expect(await sayOfEpubcheck(bytes)).toMatch(/0 fatals \/ 0 errors \/ 0 warnings/);
-  });
-});
+describeBooks('epub', SMALL, () => undefined);
 
 describe('an e-book', () => {
   let almanac: Sample;

@@ -1,4 +1,3 @@
-import { existsSync } from 'node:fs';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { produce } from 'immer';
 import type { Folio } from '../src/index.ts';
@@ -7,48 +6,28 @@ import type { Sample } from '@elastic-folio/demo';
 import { subjectKey } from '../src/ledger/index.ts';
 import { openBook, unzip } from '../src/ledger/book/openBook.ts';
 import { observeFixedEpub } from '../src/ledger/book/observeFixedEpub.ts';
-import { validateEpub } from '../src/ledger/book/validateEpub.ts';
 import { attribute, elementsOf, parsePage, textOf } from '../src/ledger/html/dom.ts';
 import { sharpPictures } from '../src/ports/node.ts';
 import { pageSide, readsFromRight } from '../src/write/epub-fixed/pageSide.ts';
-import { EPUBCHECK, sayOfEpubcheck } from './support/epubcheck.ts';
 import { asSample, make, readBack, sample, writeOnly } from './support/samples.ts';
 import { pressable } from './support/pressable.ts';
+import { describeBooks } from './support/validBook.ts';
 import { zipped } from './support/zipped.ts';
 
 const SMALL = { resolution: 36, cover: 'none' };
 const bytesOf = async (s: Sample, settings: Record<string, unknown> = {}, folio: Folio = s.folio): Promise<Uint8Array> =>
   (await writeOnly(s, 'epub-fixed', { ...SMALL, ...settings }, folio)).get('book.epub')!;
 
-describe.each(['marrowby-almanac', 'open-dome-night', 'observers-handbook', 'five-worlds'] as const)(
-  'the book of fixed pages of %s',
-  (id) => {
-    let made: Awaited<ReturnType<typeof make>>;
-    let bytes: Uint8Array;
-    beforeAll(async () => {
-      made = await make(await sample(id), 'epub-fixed', { ...SMALL, resolution: 72 });
-      bytes = await made.read('book.epub');
-    });
-    test('is borne out by reading it back', () => {
-      expect(made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence])).toEqual([]);
-      expect(made.valid).toBe(true);
-    });
-    test('keeps the rules of EPUB 3.3, as one checker knows them', async () => {
-      expect(await validateEpub(bytes, new Set())).toEqual([]);
-    });
-    (existsSync(EPUBCHECK) ? test : test.skip)('and those of EPUB 3.2, as another does', async () => {
-      expect(await sayOfEpubcheck(bytes)).toMatch(/0 fatals \/ 0 errors \/ 0 warnings/);
-    });
-    test('has every page once, in its order, in its size', async () => {
-      const { bookPages, pages } = await observeFixedEpub(bytes, sharpPictures);
-      const places = pagesOf((await sample(id)).folio);
-      expect(pages).toHaveLength(places.length);
-      expect(bookPages.map((p) => p.viewport)).toEqual(
-        places.map(({ page }) => ({ width: Math.floor((page.box.width * 96) / 72), height: Math.floor((page.box.height * 96) / 72) })),
-      );
-    });
-  },
-);
+describeBooks('epub-fixed', { ...SMALL, resolution: 72 }, (id, bytes) => {
+  test('has every page once, in its order, in its size', async () => {
+    const { bookPages, pages } = await observeFixedEpub(bytes(), sharpPictures);
+    const places = pagesOf((await sample(id)).folio);
+    expect(pages).toHaveLength(places.length);
+    expect(bookPages.map((p) => p.viewport)).toEqual(
+      places.map(({ page }) => ({ width: Math.floor((page.box.width * 96) / 72), height: Math.floor((page.box.height * 96) / 72) })),
+    );
+  });
+});
 
 describe('a book of fixed pages', () => {
   let almanac: Sample;

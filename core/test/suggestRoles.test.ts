@@ -1,11 +1,12 @@
 import { expect, test } from '@jest/globals';
 import { produce } from 'immer';
-import { Folio } from '../src/index.ts';
 import { SURE, suggestRoles } from '../src/structure/suggestRoles.ts';
-import { sample } from './support/samples.ts';
+import { sample, SAMPLES } from './support/samples.ts';
+import type { SampleId } from './support/samples.ts';
+import { styledFolio } from './support/styledFolio.ts';
 
 /** What the styles of a finished book mean, as its maker wrote it down, against what is worked out without that. */
-async function compared(id: Parameters<typeof sample>[0]): Promise<{ right: string[]; wrong: string[] }> {
+async function compared(id: SampleId): Promise<{ right: string[]; wrong: string[] }> {
   const { folio } = await sample(id);
   const bare = produce(folio, (d) => {
     for (const style of [...Object.values(d.head.paragraphStyles), ...Object.values(d.head.characterStyles)]) delete style.role;
@@ -46,7 +47,7 @@ test('the styles of a long book are told without help, but for what only its wor
 
 test('of all the samples’ styles that it is sure of, two in three mean what their makers say', async () => {
   let [right, all] = [0, 0];
-  for (const id of ['marrowby-almanac', 'open-dome-night', 'observers-handbook', 'five-worlds'] as const) {
+  for (const id of SAMPLES) {
     const found = await compared(id);
     right += found.right.length;
     all += found.right.length + found.wrong.length;
@@ -54,41 +55,10 @@ test('of all the samples’ styles that it is sure of, two in three mean what th
   expect(right / all).toBeGreaterThan(2 / 3);
 });
 
-const folioOf = (styles: Record<string, object>, paragraphs: [style: string, text: string][]): Folio =>
-  Folio.parse({
-    head: {
-      formatVersion: 1,
-      id: 'd',
-      metadata: { title: 'T' },
-      layers: { l: { id: 'l', name: 'L' } },
-      layerOrder: ['l'],
-      paragraphStyles: Object.fromEntries(Object.entries(styles).map(([id, s]) => [id, { id, name: id, ...s }])),
-      spreadOrder: ['s'],
-      storyOrder: ['t'],
-    },
-    spreads: {
-      s: {
-        id: 's',
-        pages: [{ id: 'p', box: { x: 0, y: 0, width: 500, height: 700 } }],
-        items: { f: { kind: 'textFrame', id: 'f', layer: 'l', transform: [1, 0, 0, 1, 0, 0], size: { width: 400, height: 600 } } },
-        order: ['f'],
-      },
-    },
-    stories: {
-      t: {
-        id: 't',
-        frames: [{ spread: 's', item: 'f' }],
-        order: paragraphs.map((_, i) => `p${i}`),
-        blocks: Object.fromEntries(
-          paragraphs.map(([style, text], i) => [`p${i}`, { kind: 'paragraph', id: `p${i}`, style, content: [{ type: 'span', text }] }]),
-        ),
-      },
-    },
-  });
 const LONG = 'The dome turns slowly in frost, and the wheels below it speak up one after another before the stars come out. '.repeat(3);
 
 test('headings are told by size and by what follows, each with its reasons', () => {
-  const folio = folioOf({ body: { character: { size: 10 } }, big: { character: { size: 24 } }, mid: { character: { size: 15 } } }, [
+  const folio = styledFolio({ body: { character: { size: 10 } }, big: { character: { size: 24 } }, mid: { character: { size: 15 } } }, [
     ['big', 'First'],
     ['mid', 'A part'],
     ['body', LONG],
@@ -105,7 +75,7 @@ test('headings are told by size and by what follows, each with its reasons', () 
 });
 
 test('large text that runs on is no heading, and small text that is heavy is none either', () => {
-  const folio = folioOf(
+  const folio = styledFolio(
     { body: { character: { size: 10 } }, intro: { character: { size: 16 } }, tiny: { character: { size: 8, fontWeight: 700 } } },
     [
       ['intro', LONG],
@@ -117,11 +87,11 @@ test('large text that runs on is no heading, and small text that is heavy is non
 });
 
 test('a style that nothing is set in asks for a decision', () => {
-  const folio = folioOf({ body: {}, unused: {} }, [['body', LONG]]);
+  const folio = styledFolio({ body: {}, unused: {} }, [['body', LONG]]);
   expect(suggestRoles(folio).find((s) => s.style === 'unused')!.confidence).toBeLessThan(SURE);
 });
 
 test('a document without text has nothing to suggest', () => {
-  expect(suggestRoles(folioOf({ body: {} }, [['body', ' ']]))).toMatchObject([{ role: { element: 'p' } }]);
-  expect(suggestRoles({ ...folioOf({ body: {} }, [['body', ' ']]), stories: {} })).toEqual([]);
+  expect(suggestRoles(styledFolio({ body: {} }, [['body', ' ']]))).toMatchObject([{ role: { element: 'p' } }]);
+  expect(suggestRoles({ ...styledFolio({ body: {} }, [['body', ' ']]), stories: {} })).toEqual([]);
 });

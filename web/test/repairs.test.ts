@@ -1,62 +1,21 @@
 import { describe, expect, test } from '@jest/globals';
-import { applyEdit, Folio } from '@elastic-folio/core';
+import { applyEdit } from '@elastic-folio/core';
+import type { Folio } from '@elastic-folio/core';
+import { styledFolio } from '../../core/test/support/styledFolio.ts';
 import { repairOf } from '../src/stages/repairs.ts';
 
-/** Texts in styles that are headings of these levels, each once; the size of the type goes down with the level. */
+/** Headings of these levels, each over a text of its own; what has no meaning yet is set larger, the first of them most. */
 function headings(...elements: (string | null)[]): Folio {
-  const style = (i: number, element: string | null) => ({
-    id: `st${i}`,
-    name: `Style ${i}`,
-    character: { fontFamily: 'Work Sans', size: element === null ? 30 - 6 * i : 10, leading: 12 },
-    ...(element !== null && { role: { element } }),
-  });
-  const ids = elements.map((_, i) => `p${i}`);
-  return Folio.parse({
-    head: {
-      formatVersion: 1,
-      id: 'headings',
-      metadata: { title: 'Headings', language: 'en' },
-      layers: { l: { id: 'l', name: 'Layer' } },
-      layerOrder: ['l'],
-      paragraphStyles: {
-        ...Object.fromEntries(elements.map((e, i) => [`st${i}`, style(i, e)])),
-        body: { id: 'body', name: 'Body', character: { fontFamily: 'Work Sans', size: 10, leading: 12 } },
-      },
-      spreadOrder: ['s'],
-      storyOrder: ['t'],
-    },
-    spreads: {
-      s: {
-        id: 's',
-        pages: [{ id: 'pg', box: { x: 0, y: 0, width: 595, height: 842 } }],
-        items: { f: { kind: 'textFrame', id: 'f', layer: 'l', transform: [1, 0, 0, 1, 10, 10], size: { width: 500, height: 800 } } },
-        order: ['f'],
-      },
-    },
-    stories: {
-      t: {
-        id: 't',
-        frames: [{ spread: 's', item: 'f' }],
-        order: ids.flatMap((id) => [id, `${id}-body`]),
-        blocks: Object.fromEntries(
-          ids.flatMap((id, i) => [
-            [id, { kind: 'paragraph', id, style: `st${i}`, content: [{ type: 'span', text: `Number ${i}` }] }],
-            [
-              `${id}-body`,
-              {
-                kind: 'paragraph',
-                id: `${id}-body`,
-                style: 'body',
-                content: [{ type: 'span', text: 'Words enough to be a text. '.repeat(20) }],
-              },
-            ],
-          ]),
-        ),
-      },
-    },
-    editions: {},
-    recipes: {},
-  });
+  const styles = elements.map((element, i) =>
+    element === null ? { character: { size: 30 - 6 * i } } : { character: { size: 10 }, role: { element } },
+  );
+  return styledFolio(
+    { ...Object.fromEntries(styles.map((s, i) => [`Style-${i}`, s])), body: { character: { size: 10 } } },
+    elements.flatMap((_, i): [string, string][] => [
+      [`Style-${i}`, `Number ${i}`],
+      ['body', 'Words enough to be a text. '.repeat(20)],
+    ]),
+  );
 }
 const after = (folio: Folio, code: string): string[] => {
   const repair = repairOf({ code, says: '' } as never, folio)!;
@@ -72,7 +31,7 @@ describe('the repair of headings', () => {
     expect(after(headings('h3', 'h4'), 'heading.none')).toEqual(['Close the gap', 'h1', 'h2', '']);
   });
   test('where there are none makes one of the style that looks like it', () => {
-    expect(after(headings(null, 'p'), 'heading.none')).toEqual(['Make “Style 0” the first level', 'h1', 'p', '']);
+    expect(after(headings(null, 'p'), 'heading.none')).toEqual(['Make “Style-0” the first level', 'h1', 'p', '']);
   });
   test('is none where nothing looks like a heading', () => {
     expect(repairOf({ code: 'heading.none', says: '' } as never, headings('p'))).toBeNull();

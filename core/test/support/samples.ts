@@ -12,9 +12,11 @@ import { convert, readSettings, writerById } from '../../src/write/index.ts';
 import type { Conversion, ConversionPorts, WriteJob, Writer, WrittenFile } from '../../src/write/index.ts';
 
 let made: Promise<Sample[]> | undefined;
+export const SAMPLES = ['marrowby-almanac', 'open-dome-night', 'observers-handbook', 'five-worlds'] as const;
+export type SampleId = (typeof SAMPLES)[number];
+
 /** The samples, built once for a test file. */
-export const sample = async (id: 'marrowby-almanac' | 'open-dome-night' | 'observers-handbook' | 'five-worlds'): Promise<Sample> =>
-  (await (made ??= samples())).find((s) => s.folio.head.id === id)!;
+export const sample = async (id: SampleId): Promise<Sample> => (await (made ??= samples())).find((s) => s.folio.head.id === id)!;
 
 const derivedMap = new Map<string, Uint8Array>();
 const derived: DerivedStore = {

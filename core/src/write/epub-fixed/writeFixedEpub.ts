@@ -67,7 +67,7 @@ async function fill(job: WriteJob<FixedEpubSettings>, book: Book): Promise<Packa
   const faces = new Map(press.looks.fonts().map((f) => [f.face, f.family]));
   const fonts = await book.addFonts(press.looks.characters, settings.fonts === 'scrambled');
   const rules = fonts.map(({ face, path }) => fontFaceRule(faces.get(face)!, path));
-  book.add(
+  await book.add(
     'style.css',
     'text/css',
     `${[...rules, 'html,body{margin:0}', pageCss(press.looks), 'a{text-decoration:none}'].join('\n')}\n${settings.css}\n`,

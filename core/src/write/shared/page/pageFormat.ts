@@ -1,4 +1,5 @@
 import type { Format } from '../../../ledger/compare.ts';
+import type { FixedPageWriter } from '../judgeFixedPage.ts';
 
 /** Roles as the elements a page of placed frames can hold (HTML: figcaption lives in figure only). */
 const ROLES: Record<string, string> = { figcaption: 'p', pre: 'p', th: 'p', td: 'p', div: 'p' };
@@ -8,5 +9,13 @@ export const HTML_PAGES: Format = {
   roleFor: (element) => ROLES[element] ?? element,
   joinsParts: false,
   baselineTolerance: 0.75,
+  linksCues: true,
+};
+
+/** What pages of HTML can hold. */
+export const HTML_PAGE_WRITER: FixedPageWriter = {
+  keepsColourSpaces: false,
+  hasEffects: true,
+  groupsMustBeReadTogether: true,
   linksCues: true,
 };
