@@ -48,6 +48,20 @@ test('spreads are set by the typesetter, selected, zoomed and stepped through', 
   await expect(page.locator('section[data-spread=s5]')).toBeInViewport();
 });
 
+test('what changes the address at once adds up: something chosen while the pages are enlarged stays chosen', async ({ page }) => {
+  await page.goto(`/d/${await idOf(page, 'Almanac')}/intake?page=2`);
+  const picture = page.locator('section[data-spread=s2] [data-reach="telescope-picture"]');
+  await expect(picture).toBeVisible();
+  await page.locator('.table').focus();
+  await picture.evaluate((element) => {
+    element.dispatchEvent(new PointerEvent('pointerdown', { bubbles: true }));
+    document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key: '+', bubbles: true }));
+  });
+  await expect(page).toHaveURL(/item=telescope-picture/);
+  await expect(page).toHaveURL(/zoom=/);
+  await expect(page.locator('.sheet-head h2')).toHaveText('Picture “Telescope”');
+});
+
 test('a text is edited beside the page; the page is set anew at every keystroke; undo, redo and reopening keep it', async ({ page }) => {
   const id = await idOf(page, 'Open Dome Night');
   await page.goto(`/d/${id}/intake?item=when`);

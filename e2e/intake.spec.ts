@@ -148,6 +148,7 @@ test('pages of a large file appear while it is read, and reading can be cancelle
     'Very many evenings',
   );
   await page.goto('/');
+  await expect(page.locator('.shelf-row').first()).toBeVisible();
   const before = await page.locator('.shelf-row').count();
   await page.locator('input[type=file]').setInputFiles({ name: 'large.fodp', mimeType: 'text/xml', buffer: Buffer.from(text) });
   await expect(page.locator('.sketches svg').first()).toBeVisible();

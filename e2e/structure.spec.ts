@@ -100,9 +100,13 @@ test('a stop is dragged on the page and in the list, a pin onto a paragraph', as
   // By keys alone: the grip takes and puts down with space.
   await page.locator('.path-list li:nth-child(1) .grip').focus();
   await page.keyboard.press('Space');
-  await page.waitForTimeout(150);
-  await page.keyboard.press('ArrowDown');
-  await page.waitForTimeout(150);
+  await expect(page.locator('.path-list li.dragged')).toBeVisible();
+  // The list measures itself first: until it has, an arrow does nothing, and is pressed again.
+  const second = page.locator('.path-list li:nth-child(2)');
+  await expect(async () => {
+    if (!(await second.getAttribute('style'))?.includes('-')) await page.keyboard.press('ArrowDown');
+    await expect(second).toHaveAttribute('style', /translate\(0px, -/, { timeout: 1000 });
+  }).toPass();
   await page.keyboard.press('Space');
   await expect.poll(() => order(page)).toEqual([before[1], before[0], ...before.slice(2)]);
   await page.getByRole('button', { name: 'Undo' }).click();

@@ -2,10 +2,11 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { Button, Segmented } from 'antd';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { pageNumbers, pagesOf, PX_PER_PT } from '@elastic-folio/core';
 import { api } from '../api/client.ts';
 import { useDocument } from '../document/documentStore.ts';
+import { useAddress } from '../shell/address.ts';
 import { useKeys } from '../shell/keys.ts';
 import { FixedBookView } from './FixedBookView.tsx';
 import type { Spreads } from './FixedBookView.tsx';
@@ -19,7 +20,7 @@ export function Compare() {
   const id = useDocument((s) => s.id)!;
   const show = useDocument((s) => s.show);
   const painted = useDocument((s) => s.painted);
-  const [search, setSearch] = useSearchParams();
+  const [search, change] = useAddress();
   const host = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState({ width: 900, height: 600 });
   const states =
@@ -47,15 +48,7 @@ export function Compare() {
   }, [ready.length]);
   useEffect(() => show([place.spread.id]), [place.spread.id, show]);
 
-  const go = (n: number): void =>
-    setSearch(
-      (old) => {
-        const next = new URLSearchParams(old);
-        next.set('page', String(Math.min(Math.max(1, n), pages.length)));
-        return next;
-      },
-      { replace: true },
-    );
+  const go = (n: number): void => change({ page: String(Math.min(Math.max(1, n), pages.length)) });
   useKeys({
     PageDown: () => go(number + 1),
     PageUp: () => go(number - 1),
@@ -89,16 +82,7 @@ export function Compare() {
         <h1>Compare</h1>
         <Segmented
           value={output.recipe}
-          onChange={(v) =>
-            setSearch(
-              (old) => {
-                const next = new URLSearchParams(old);
-                next.set('output', String(v));
-                return next;
-              },
-              { replace: true },
-            )
-          }
+          onChange={(v) => change({ output: String(v) })}
           options={ready.map((o) => ({ value: o.recipe, label: o.name }))}
         />
         {output.state === 'stale' && <span className="straw">The result is stale: the document has changed since.</span>}

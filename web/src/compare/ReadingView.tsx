@@ -1,5 +1,5 @@
 import { Select, Slider, Switch } from 'antd';
-import { useSearchParams } from 'react-router';
+import { useAddress } from '../shell/address.ts';
 import { DeviceChoice, useDevice } from './device.tsx';
 
 /** Running text as a reader has it: on a device, in a size, a typeface and margins of their own; in step with the page of the layout. */
@@ -16,17 +16,8 @@ export function ReadingView({
   label: string;
   fresh: string;
 }) {
-  const [search, setSearch] = useSearchParams();
+  const [search, change] = useAddress();
   const { device, host, scale } = useDevice();
-  const set = (name: string, value: string): void =>
-    setSearch(
-      (old) => {
-        const next = new URLSearchParams(old);
-        next.set(name, value);
-        return next;
-      },
-      { replace: true },
-    );
   const size = Math.min(200, Math.max(60, Number(search.get('size')) || 100));
   const night = search.get('night') === '1';
   const typeface = search.get('typeface') ?? 'own';
@@ -46,17 +37,24 @@ export function ReadingView({
                 max={200}
                 step={10}
                 value={size}
-                onChange={(v) => set('size', String(v))}
+                onChange={(v) => change({ size: String(v) })}
               />
             </label>
             <label>
               Margins
-              <Slider ariaLabelForHandle="Margins" min={0} max={4} step={0.5} value={margin} onChange={(v) => set('margin', String(v))} />
+              <Slider
+                ariaLabelForHandle="Margins"
+                min={0}
+                max={4}
+                step={0.5}
+                value={margin}
+                onChange={(v) => change({ margin: String(v) })}
+              />
             </label>
             <Select
               aria-label="Typeface"
               value={typeface}
-              onChange={(v) => set('typeface', v)}
+              onChange={(v) => change({ typeface: v })}
               options={[
                 { value: 'own', label: 'The book’s typefaces' },
                 { value: 'serif', label: 'With serifs' },
@@ -64,7 +62,7 @@ export function ReadingView({
               ]}
             />
             <label>
-              Night <Switch size="small" aria-label="Night" checked={night} onChange={(v) => set('night', v ? '1' : '0')} />
+              Night <Switch size="small" aria-label="Night" checked={night} onChange={(v) => change({ night: v ? '1' : '0' })} />
             </label>
           </>
         )}

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { RefObject } from 'react';
 import { Segmented } from 'antd';
-import { useSearchParams } from 'react-router';
+import { useAddress } from '../shell/address.ts';
 
 /** Devices by the size of their screens in CSS pixels (common practice), and whether they show colours. */
 const DEVICES = {
@@ -16,7 +16,7 @@ const named = (asked: string | null): Device => (isDevice(asked) ? asked : 'phon
 
 /** The device that was chosen, and how large it is shown where there is room for it. */
 export function useDevice(): { device: (typeof DEVICES)[Device]; host: RefObject<HTMLDivElement | null>; scale: number } {
-  const [search] = useSearchParams();
+  const [search] = useAddress();
   const host = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState({ width: 500, height: 600 });
   useEffect(() => {
@@ -30,21 +30,12 @@ export function useDevice(): { device: (typeof DEVICES)[Device]; host: RefObject
 
 /** Chooses the device on which a book is seen; kept in the address. */
 export function DeviceChoice() {
-  const [search, setSearch] = useSearchParams();
+  const [search, change] = useAddress();
   return (
     <Segmented
       aria-label="Device"
       value={named(search.get('device'))}
-      onChange={(v) =>
-        setSearch(
-          (old) => {
-            const next = new URLSearchParams(old);
-            next.set('device', v);
-            return next;
-          },
-          { replace: true },
-        )
-      }
+      onChange={(v) => change({ device: v })}
       options={Object.entries(DEVICES).map(([value, d]) => ({ value: value as Device, label: d.label }))}
     />
   );

@@ -3,10 +3,10 @@ import { useQueries, useQuery } from '@tanstack/react-query';
 import { Button, Dropdown, Progress, Tooltip } from 'antd';
 import { Download, Play, SlidersHorizontal, Square, Trash2 } from 'lucide-react';
 import dayjs from 'dayjs';
-import { useSearchParams } from 'react-router';
 import type { OutputKind, OutputState } from '@elastic-folio/core/api';
 import { api, fileUrl, zipUrl } from '../api/client.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useAddress } from '../shell/address.ts';
 import { OUTCOME_WORDS, OutcomeMark } from '../shell/marks.tsx';
 import { LedgerList } from './LedgerList.tsx';
 import { newRecipe } from './newRecipe.ts';
@@ -21,7 +21,7 @@ export function Outputs() {
   const id = useDocument((s) => s.id)!;
   const kept = useDocument((s) => s.kept);
   const change = useDocument((s) => s.change);
-  const [search, setSearch] = useSearchParams();
+  const [search, address] = useAddress();
   const [settings, setSettings] = useState<string | null>(null);
   const kinds = useQuery({ queryKey: ['kinds'], queryFn: api.outputKinds, staleTime: Infinity }).data ?? [];
   const states =
@@ -53,11 +53,7 @@ export function Outputs() {
   const page = search.get('page');
 
   const { make: start, refresh } = useMaking(id);
-  const choose = (output: string, column: string | null): void => {
-    const next = new URLSearchParams({ output });
-    if (column) next.set('page', column);
-    setSearch(next, { replace: true });
-  };
+  const choose = (output: string, column: string | null): void => address({ output, page: column });
   const add = (kind: OutputKind): void => {
     const edit = newRecipe(folio, kind);
     change([edit], newBurst());

@@ -1,8 +1,8 @@
 import { useCallback, useMemo, useRef } from 'react';
-import { useSearchParams } from 'react-router';
 import { pagesOf } from '@elastic-folio/core';
 import type { Finding } from '@elastic-folio/core/check';
 import { useDocument } from '../document/documentStore.ts';
+import { useAddress } from '../shell/address.ts';
 import { PageTable } from '../table/PageTable.tsx';
 import { FontList } from './FontList.tsx';
 import { ItemSheet } from './ItemSheet.tsx';
@@ -13,26 +13,12 @@ import { useFindings, usePoints } from './points.ts';
 
 /** The pages, and what should be looked at first; or what is selected on them. */
 export function Intake() {
-  const [search, setSearch] = useSearchParams();
+  const [search, change] = useAddress();
   const points = usePoints();
   const findings = useFindings();
   const folio = useDocument((s) => s.folio)!;
   const id = useDocument((s) => s.id);
   const item = search.get('item');
-  const change = useCallback(
-    (entries: Record<string, string | null>) =>
-      setSearch(
-        (old) => {
-          const next = new URLSearchParams(old);
-          for (const [k, v] of Object.entries(entries))
-            if (v === null) next.delete(k);
-            else next.set(k, v);
-          return next;
-        },
-        { replace: true },
-      ),
-    [setSearch],
-  );
   const onSelect = useCallback((id: string | null) => change({ item: id }), [change]);
   const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
   const onPage = useCallback((n: number) => change({ page: n === 1 ? null : String(n) }), [change]);

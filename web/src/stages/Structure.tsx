@@ -2,9 +2,9 @@ import { useCallback, useMemo, useState } from 'react';
 import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
 import type { DragEndEvent } from '@dnd-kit/core';
 import { Segmented } from 'antd';
-import { useSearchParams } from 'react-router';
 import type { Spread } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useAddress } from '../shell/address.ts';
 import { PageTable } from '../table/PageTable.tsx';
 import { editOfDrop } from '../table/pathDrag.ts';
 import type { Dragged, DropTarget } from '../table/pathDrag.ts';
@@ -27,28 +27,15 @@ const NO_POINTS: ReadonlySet<number> = new Set();
 
 /** What the layout means: the path on the pages, and beside it what each style means or how the chosen item is read. */
 export function Structure() {
-  const [search, setSearch] = useSearchParams();
+  const [search, change] = useAddress();
   const folio = useDocument((s) => s.folio)!;
   const whole = useDocument((s) => s.loading === 'all');
   const item = search.get('item');
   const asked = search.get('part');
   const part = PARTS.some((p) => p.value === asked) ? asked! : 'styles';
-  const change = useCallback(
-    (name: string, value: string | null) =>
-      setSearch(
-        (old) => {
-          const next = new URLSearchParams(old);
-          if (value === null) next.delete(name);
-          else next.set(name, value);
-          return next;
-        },
-        { replace: true },
-      ),
-    [setSearch],
-  );
-  const onSelect = useCallback((id: string | null) => change('item', id), [change]);
-  const onZoom = useCallback((z: number | 'fit') => change('zoom', z === 'fit' ? null : String(z)), [change]);
-  const onPage = useCallback((n: number) => change('page', n === 1 ? null : String(n)), [change]);
+  const onSelect = useCallback((id: string | null) => change({ item: id }), [change]);
+  const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
+  const onPage = useCallback((n: number) => change({ page: n === 1 ? null : String(n) }), [change]);
   const home = useMemo(() => Object.values(folio.spreads).find((s) => item !== null && s.items[item]), [folio.spreads, item]);
   const painted = useDocument((s) => s.painted);
   const edit = useDocument((s) => s.change);
@@ -94,7 +81,7 @@ export function Structure() {
                 size="small"
                 aria-label="Parts of the structure"
                 value={part}
-                onChange={(v) => change('part', v === 'styles' ? null : v)}
+                onChange={(v) => change({ part: v === 'styles' ? null : v })}
                 options={PARTS}
               />
               {part === 'path' ? (
