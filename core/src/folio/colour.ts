@@ -96,4 +96,31 @@ export function solidHex(paint: SolidPaint, swatches: Record<string, Swatch>): s
   return hex(toRgb(colour, tint));
 }
 
+/** The contrast of two colours, from 1 to 21 (WCAG 2.2, relative luminance and contrast ratio). */
+export function contrast(one: Rgb, other: Rgb): number {
+  const [dark, light] = [luminance(one), luminance(other)].sort((a, b) => a - b) as [number, number];
+  return (light + 0.05) / (dark + 0.05);
+}
+function luminance(colour: Rgb): number {
+  const [r, g, b] = [colour.r, colour.g, colour.b].map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)) as [
+    number,
+    number,
+    number,
+  ];
+  return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+}
+
+/** The one colour that stands for a paint where there can be no gradient: the mean of its stops; null for no paint. */
+export function flatRgb(paint: Paint, swatches: Record<string, Swatch>): Rgb | null {
+  if (paint.type === 'none') return null;
+  const solids = paint.type === 'gradient' ? paint.gradient.stops.map((s) => s.paint) : [paint];
+  const all = solids.map((p) => {
+    const { colour, tint } = solidColour(p, swatches);
+    return toRgb(colour, tint);
+  });
+  const mean = (of: (c: Rgb) => number): number => all.reduce((sum, c) => sum + of(c), 0) / all.length;
+  return { r: mean((c) => c.r), g: mean((c) => c.g), b: mean((c) => c.b) };
+}
+
+export const WHITE: Rgb = { r: 1, g: 1, b: 1 };
 export const BLACK: SolidPaint = { type: 'colour', colour: { space: 'grey', value: 0 } };

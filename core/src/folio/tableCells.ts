@@ -27,16 +27,23 @@ export function cellsByParagraph(story: Story): ReadonlyMap<string, { table: Tab
   return known;
 }
 
-/** How a cell looks: by its own style, else by what the table's style gives its row; what is only the cell's goes before both. */
-export function lookOfCell(head: Pick<Head, 'cellStyles' | 'tableStyles'>, table: Table, cell: Cell): Partial<CellStyle> {
+/** The style of a cell: its own, else the one that the table's style gives its row. */
+export function styleOfCell(head: Pick<Head, 'tableStyles'>, table: Table, cell: Cell): string | undefined {
   const style = table.style === undefined ? undefined : head.tableStyles[table.style];
   const inHeader = cell.row < table.headerRows || cell.header;
   const bodyRow = cell.row - table.headerRows;
   const { alternate } = style ?? {};
   const alternates = !inHeader && alternate && Math.floor(bodyRow / alternate.every) % 2 === 1;
-  const id = cell.style ?? (inHeader ? (style?.header ?? style?.body) : alternates ? alternate.style : style?.body);
-  return Object.assign({}, ...styleChain(head.cellStyles, id), ofItsOwn(cell)) as Partial<CellStyle>;
+  return cell.style ?? (inHeader ? (style?.header ?? style?.body) : alternates ? alternate.style : style?.body);
 }
+
+/** How a cell looks: by its style; what is only the cell's goes before it. */
+export const lookOfCell = (head: Pick<Head, 'cellStyles' | 'tableStyles'>, table: Table, cell: Cell): Partial<CellStyle> => ({
+  ...lookOfCellStyle(head, styleOfCell(head, table, cell)),
+  ...ofItsOwn(cell),
+});
+export const lookOfCellStyle = (head: Pick<Head, 'cellStyles'>, id: string | undefined): Partial<CellStyle> =>
+  Object.assign({}, ...styleChain(head.cellStyles, id)) as Partial<CellStyle>;
 const ofItsOwn = (cell: Cell): Partial<CellStyle> => ({
   ...(cell.fill !== undefined && { fill: cell.fill }),
   ...(cell.stroke !== undefined && { stroke: cell.stroke }),

@@ -67,4 +67,4 @@ ${asHtml(body)}
 }
 
 /** Markup that is XML, as HTML writes it: languages are told once, and elements that are never closed are not. */
-const asHtml = (markup: string): string => markup.replace(/ xml:lang="[^"]*"/g, '').replace(/<(br|img)([^>]*)\/>/g, '<$1$2>');
+const asHtml = (markup: string): string => markup.replace(/ xml:lang="[^"]*"/g, '').replace(/<(br|img|col)([^>]*)\/>/g, '<$1$2>');

@@ -42,8 +42,7 @@ table {
   margin: 1em 0;
 }
 th, td {
-  padding: 0.3em 0.6em;
-  border: 1px solid;
+  font-weight: inherit;
   text-align: left;
   vertical-align: top;
 }

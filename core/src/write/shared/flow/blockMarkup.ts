@@ -1,3 +1,4 @@
+import { columnWidths } from '../../../compose/table.ts';
 import { resolveParagraph } from '../../../folio/resolve.ts';
 import type { Cell, Inline, Paragraph, Story, Table } from '../../../folio/story.ts';
 import { cellsInOrder } from '../../../folio/tableCells.ts';
@@ -83,9 +84,10 @@ const languageOf = (paragraph: Paragraph, c: FlowContext): { lang?: string; 'xml
   return language === c.language ? {} : { lang: language, 'xml:lang': language };
 };
 
-const attributesOf = (paragraph: Paragraph, c: FlowContext) => ({
+/** `ink`: the colour of text in the cell that it stands in. */
+const attributesOf = (paragraph: Paragraph, c: FlowContext, ink?: string) => ({
   id: anchor.paragraph(paragraph.id),
-  class: c.styles.paragraph(paragraph).join(' ') || undefined,
+  class: c.styles.paragraph(paragraph, ink).join(' ') || undefined,
   ...languageOf(paragraph, c),
 });
 
@@ -172,28 +174,42 @@ function tableMarkup({ story, table }: FlowTable, c: FlowContext): string {
   const foot = table.footerRows ? rows.slice(-table.footerRows) : [];
   const body = rows.slice(table.headerRows, rows.length - foot.length);
   const part = (tag: string, list: string[]): string => (list.length ? `<${tag}>\n${list.join('\n')}\n</${tag}>\n` : '');
-  return `<table${attrs({ id: anchor.item(table.id) })}>\n${part('thead', head)}${part('tbody', body)}${part('tfoot', foot)}</table>`;
+  return `<table${attrs({ id: anchor.item(table.id) })}>\n${columnsMarkup(table, c)}${part('thead', head)}${part('tbody', body)}${part('tfoot', foot)}</table>`;
+}
+
+/** Below this share of the text’s width a table is as wide as its words ask for. */
+const FULL_WIDTH = 0.9;
+
+/** Columns of a table that is as wide as the text, by their shares of it; a narrow one leaves that to its words. */
+function columnsMarkup({ columns }: Table, c: FlowContext): string {
+  const widths = columnWidths(columns, c.measure);
+  const whole = widths.reduce((a, b) => a + b, 0);
+  if (whole < FULL_WIDTH * c.measure) return '';
+  return `<colgroup>${widths.map((w) => `<col${attrs({ class: c.styles.width(w / whole) })}/>`).join('')}</colgroup>\n`;
 }
 
 function cellMarkup(story: Story, table: Table, cell: Cell, c: FlowContext): string {
   const heads = cellHeads(c.folio.head, story, table, cell);
   const tag = heads ? 'th' : 'td';
+  const [first] = cell.order.flatMap((id) => (story.blocks[id]?.kind === 'paragraph' ? [story.blocks[id]] : []));
+  const { classes, ink } = c.styles.cell(table, cell, first);
   const span = {
+    class: classes.join(' ') || undefined,
     ...(heads && { scope: heads === 'column' ? 'col' : 'row' }),
     colspan: cell.columns > 1 ? cell.columns : undefined,
     rowspan: cell.rows > 1 ? cell.rows : undefined,
   };
-  return `<${tag}${attrs(span)}>${paragraphsMarkup(story, cell.order, c)}</${tag}>`;
+  return `<${tag}${attrs(span)}>${paragraphsMarkup(story, cell.order, c, ink)}</${tag}>`;
 }
 
 /** Paragraphs that stand in a cell or a note. */
-function paragraphsMarkup(story: Story, order: readonly string[], c: FlowContext): string {
+function paragraphsMarkup(story: Story, order: readonly string[], c: FlowContext, ink?: string): string {
   return order
     .flatMap((id) => {
       const block = story.blocks[id];
       if (block?.kind === 'table') return [tableMarkup({ kind: 'table', story, table: block, item: '', page: '' }, c)];
       if (block?.kind !== 'paragraph') return [];
-      return [`<p${attrs(attributesOf(block, c))}>${inlineMarkup(story, block, null, [], c)}</p>`];
+      return [`<p${attrs(attributesOf(block, c, ink))}>${inlineMarkup(story, block, null, [], c)}</p>`];
     })
     .join('');
 }
@@ -211,8 +227,7 @@ function figureMarkup(figure: FlowFigure, c: FlowContext): string {
       : caption.join('');
   if (!picture) return captions.map((p) => paragraphMarkup(p, c)).join('\n');
   const share = pin?.width ?? picture.share;
-  const width = c.styles.extra(`width-${Math.round(share * 100)}`, { width: `${Math.round(share * 100)}%` });
-  const classes = ['figure', width, ...(pin?.as === 'float' ? ['floats'] : [])].join(' ');
+  const classes = ['figure', c.styles.width(share), ...(pin?.as === 'float' ? ['floats'] : [])].join(' ');
   const image = `<img${attrs({ src: picture.source, alt: item.alt ?? '', width: picture.width, height: picture.height })}/>`;
   return `<figure${attrs({ id: anchor.item(item.id), class: classes })}>${image}${captionMarkup}</figure>`;
 }

@@ -26,6 +26,8 @@ export interface FlowContext {
   paragraphAt(id: string): string | null;
   pageAt(id: string): string | null;
   printed(page: string): string;
+  /** How wide most lines of the text are set, in points. */
+  measure: number;
   picture(item: Item): FlowPicture | null;
   fields: Omit<FieldSources, 'page'>;
   /** The number or bullet before a paragraph. */

@@ -1,17 +1,15 @@
 import type { Folio } from '../../../folio/folio.ts';
-import { solidColour, solidHex, toRgb } from '../../../folio/colour.ts';
+import { solidHex } from '../../../folio/colour.ts';
 import type { SolidPaint } from '../../../folio/colour.ts';
 import { leadingOf, resolveParagraph, resolveParagraphStyle, resolveSpan } from '../../../folio/resolve.ts';
-import type { Paragraph, Span } from '../../../folio/story.ts';
+import type { Cell, Paragraph, Span, Table } from '../../../folio/story.ts';
+import { lookOfCell, lookOfCellStyle, styleOfCell } from '../../../folio/tableCells.ts';
 import type { CharacterProperties, ParagraphProperties } from '../../../folio/styles.ts';
 import { num } from '../../../paint/svg/markup.ts';
+import { cellRule } from './cellRule.ts';
+import { seenAs } from './readersInk.ts';
 
-type Declarations = Record<string, string>;
-
-/** Text below this contrast to white paper is not seen on the ground that readers set (WCAG 2.2, 1.4.3: 3 to 1 for large text). */
-const LEAST_CONTRAST = 3;
-/** From this contrast on a colour is as good as black: readers who choose white on black must not get it. */
-const NEARLY_BLACK = 14;
+export type Declarations = Record<string, string>;
 
 const MONOSPACED = /mono|courier|typewriter|cousine/i;
 const WITH_SERIFS = /(?<!sans[ -]?)serif|roman|times|tinos/i;
@@ -37,8 +35,11 @@ export class FlowStyles {
     this.base = baseSize(folio, used);
   }
 
-  /** The classes of a paragraph: its style’s, its role’s own, and what was formatted by hand. */
-  paragraph(paragraph: Paragraph): string[] {
+  /**
+   * The classes of a paragraph: its style’s, its role’s own, and what was formatted by hand. `ink`: the colour that text has where
+   * it stands; undefined on the reader’s own paper.
+   */
+  paragraph(paragraph: Paragraph, ink?: string): string[] {
     const { head } = this.folio;
     const style = head.paragraphStyles[paragraph.style];
     const out = [
@@ -52,6 +53,11 @@ export class FlowStyles {
       out.push(...this.hand(difference(own, this.paragraphRule(resolveParagraphStyle(head, paragraph.style)))));
     }
     if (this.dropCapital(paragraph)) out.push('initial');
+    if (ink !== undefined) {
+      const { fill } = resolveParagraph(head, paragraph).character;
+      const colour = solidHex(fill, head.swatches);
+      if ((this.colourOf(fill) ?? ink) !== colour) out.push(...this.hand({ color: colour }));
+    }
     return [...new Set(out)];
   }
 
@@ -80,10 +86,25 @@ export class FlowStyles {
     return out;
   }
 
-  /** A class with a name of its own for what no style of the document says. */
-  extra(name: string, declarations: Declarations): string {
-    this.rules.set(name, declarations);
-    return name;
+  /** The classes of a cell, and the colour that text in it has; null where that is the reader’s. */
+  cell(table: Table, cell: Cell, first: Paragraph | undefined): { classes: string[]; ink: string | undefined } {
+    const { head } = this.folio;
+    const text = first && solidHex(resolveParagraph(head, first).character.fill, head.swatches);
+    const rule = (look: ReturnType<typeof lookOfCell>): Declarations => cellRule(head.swatches, look, text, this.base);
+    const look = lookOfCell(head, table, cell);
+    const own: Declarations = { ...rule(look), ...(cell.verticalAlign !== 'top' && { 'vertical-align': IN_CELL[cell.verticalAlign] }) };
+    const id = styleOfCell(head, table, cell);
+    const style = id === undefined ? undefined : head.cellStyles[id];
+    const named = style && this.named(`k:${style.id}`, style.name, () => rule(lookOfCellStyle(head, style.id)));
+    const classes = named ? [named, ...this.hand(difference(own, this.rules.get(named)!))] : this.hand(own);
+    return { classes, ink: own['color'] };
+  }
+
+  /** The class of what takes a share of the width around it. */
+  width(share: number): string {
+    const percent = Math.round(share * 100);
+    this.rules.set(`width-${percent}`, { width: `${percent}%` });
+    return `width-${percent}`;
   }
 
   css(): string {
@@ -157,7 +178,12 @@ export class FlowStyles {
       ...(p.direction === 'rtl' && { direction: 'rtl' }),
       ...(p.keepLines && { 'break-inside': 'avoid' }),
       ...(p.keepWithNext && { 'break-after': 'avoid' }),
-      ...(p.shading && { 'background-color': solidHex(p.shading.paint, this.folio.head.swatches), padding: '0.3em 0.6em' }),
+      // Whoever sets a ground sets the ink on it: readers may have white text.
+      ...(p.shading && {
+        'background-color': solidHex(p.shading.paint, this.folio.head.swatches),
+        color: solidHex(c.fill, this.folio.head.swatches),
+        padding: '0.3em 0.6em',
+      }),
     };
   }
 
@@ -197,19 +223,7 @@ export class FlowStyles {
   }
 }
 
-/** How text of a colour is seen in running text: in that colour, as the reader's own because it is nearly black, or because it would not be seen. */
-export function seenAs(paint: SolidPaint, folio: Folio): 'itself' | 'black' | 'unseen' {
-  const { colour, tint } = solidColour(paint, folio.head.swatches);
-  const { r, g, b } = toRgb(colour, tint);
-  const contrast = contrastToWhite(r, g, b);
-  return contrast < LEAST_CONTRAST ? 'unseen' : contrast > NEARLY_BLACK ? 'black' : 'itself';
-}
-
-/** WCAG 2.2: relative luminance and contrast ratio. */
-function contrastToWhite(...rgb: [number, number, number]): number {
-  const [r, g, b] = rgb.map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)) as [number, number, number];
-  return 1.05 / (0.2126 * r + 0.7152 * g + 0.0722 * b + 0.05);
-}
+const IN_CELL = { centre: 'middle', bottom: 'bottom' } as const;
 
 function difference(own: Declarations, without: Declarations): Declarations {
   return Object.fromEntries(Object.entries(own).filter(([k, v]) => without[k] !== v));

@@ -4,8 +4,9 @@ import { isSafeAddress } from '../../../folio/address.ts';
 import type { Folio } from '../../../folio/folio.ts';
 import type { Item } from '../../../folio/items.ts';
 import { isMasterInstance } from '../../../folio/masters.ts';
+import { cellsByParagraph, lookOfCell } from '../../../folio/tableCells.ts';
 import { paragraphRole, resolveParagraph } from '../../../folio/resolve.ts';
-import type { Inline, Story } from '../../../folio/story.ts';
+import type { Inline, Paragraph, Story, Table } from '../../../folio/story.ts';
 import type { Judgement } from '../../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../../ledger/subjects.ts';
 import { flowOf } from '../../../structure/flow.ts';
@@ -14,8 +15,8 @@ import { adapted, dropped, excluded, kept } from '../judgements.ts';
 import { FIXED_PAGE_SENTENCES } from '../judgeFixedPage.ts';
 import type { Scope } from '../scope.ts';
 import { isDrawable } from './flowPictures.ts';
-import { seenAs } from './flowStyles.ts';
 import { usedParagraphs } from './prepareFlow.ts';
+import { seenAs } from './readersInk.ts';
 
 /** What differs between writers of running text. */
 export interface FlowWriter {
@@ -40,6 +41,7 @@ export const FLOW_SENTENCES: Record<string, string> = {
   'effect.flows': 'Shadows and glows belong to the page; the picture is shown without.',
   'wrap.flows': 'Text runs around it only where it is pinned as floating.',
   'colour.readers': 'Its colour would not be seen on the paper that readers choose; they see it in their own.',
+  'cell.flat': 'Its ground runs from colour to colour; it is shown in the colour between.',
   'font.readers': 'Readers see the text in typefaces of their own device.',
   'table.empty': 'A table without a word is not read.',
   'selection.out': 'It is not among the items that were chosen.',
@@ -115,7 +117,7 @@ export function judgeFlow(
           table?.kind === 'table'
             ? table.id
             : Object.values(about.story!.blocks).find((b) => b.kind === 'table' && b.cells[subject.id])!.id;
-        if (tables.has(id)) return kept;
+        if (tables.has(id)) return runs(folio, about.story!, id, subject.id) ? adapted('cell.flat') : kept;
         return isEmptyTable(about.story!, id) ? excluded('table.empty') : notRead(folio, scope, about);
       }
       case 'story':
@@ -240,5 +242,20 @@ function judgeText(
   if (!writer.embedsFonts) return adapted('font.readers');
   const family = substituted.get(character.fontFamily.toLowerCase());
   if (family) return adapted('font.substituted', { family });
-  return seenAs(character.fill, folio) === 'unseen' ? adapted('colour.readers') : kept;
+  return seenAs(character.fill, folio) === 'unseen' && !hasGround(folio, story!, block) ? adapted('colour.readers') : kept;
+}
+
+/** Whether a cell’s ground is a gradient. */
+function runs(folio: Folio, story: Story, table: string, cell: string): boolean {
+  const block = story.blocks[table];
+  const found = block?.kind === 'table' ? block.cells[cell] : undefined;
+  return !!found && lookOfCell(folio.head, block as Table, found).fill?.type === 'gradient';
+}
+
+/** Whether a paragraph brings the ground that it is read on: its own, or its cell’s. */
+function hasGround(folio: Folio, story: Story, paragraph: Paragraph): boolean {
+  if (resolveParagraph(folio.head, paragraph).paragraph.shading) return true;
+  const place = cellsByParagraph(story).get(paragraph.id);
+  const fill = place && lookOfCell(folio.head, place.table, place.cell).fill;
+  return !!fill && fill.type !== 'none';
 }

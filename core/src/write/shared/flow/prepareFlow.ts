@@ -94,7 +94,8 @@ export async function prepareFlow(job: WriteJob<FlowSettings>, layout: FlowLayou
   };
   const storyOf = new Map(Object.values(folio.stories).flatMap((s) => Object.keys(s.blocks).map((b) => [b, s] as const)));
   const numbers = new Map<Story, Map<string, string>>();
-  const { pictures, shown } = await picturesOf(job, sections, layout);
+  const measure = usualMeasure(job);
+  const { pictures, shown } = await picturesOf(job, sections, layout, measure);
   const sectionOn = new Map(
     files.flatMap((f) =>
       f.sections.flatMap((s) => s.blocks.flatMap((b) => (b.kind === 'pageMark' ? [[b.page, titleOf(s)] as const] : []))),
@@ -113,6 +114,7 @@ export async function prepareFlow(job: WriteJob<FlowSettings>, layout: FlowLayou
       paragraphAt: (id) => at(places.paragraphs.get(id)),
       pageAt: (id) => (layout.pageMarks ? at(places.pages.get(id)) : null),
       printed,
+      measure,
       picture: (item) => shown.get(item.id) ?? null,
       fields: {
         pageOf: (id) => (places.paragraphs.get(id)?.page === undefined ? undefined : printed(places.paragraphs.get(id)!.page!)),
@@ -224,11 +226,10 @@ function outlineOf(folio: Folio, files: readonly FlowFile[]): OutlineEntry[] {
 }
 
 /** Pictures of a flow, each once, and how each item shows its own. */
-async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSection[], layout: FlowLayout) {
+async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSection[], layout: FlowLayout, measure: number) {
   const { folio, composition } = job;
   const encoder = new PictureEncoder(job);
   const maker = new FlowPictures(job, encoder);
-  const measure = usualMeasure(job);
   const items: { item: Item; among: Record<string, Item> }[] = [];
   const spreads = new Map<string, Record<string, Item>>();
   const among = (spread: string): Record<string, Item> => {
