@@ -4,6 +4,8 @@ import { Findings, samePicture, short } from '../findings.ts';
 import type { Rect } from '../../folio/geometry.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { FontSet } from '../../compose/fontSet.ts';
+import { baseOf, compareLooks, wrongCell } from './compareLooks.ts';
+import { dense } from './dense.ts';
 import type { ExpectedFlow, ExpectedFlowBlock } from './expectFlow.ts';
 import type { ObservedFlow, ObservedFlowBlock } from './observedFlow.ts';
 
@@ -19,9 +21,6 @@ export interface FlowCompareContext {
   signature(media: string, region: Rect): Promise<Uint8Array>;
 }
 
-/** Spaces, soft hyphens and capitals are matters of look. */
-const dense = (text: string): string => text.replace(/[\s\u00A0\u00AD\u2003]+/g, '').toLowerCase();
-
 /** Compares running text that was read back with what the document asks for, subject by subject. */
 export async function compareFlow(expected: ExpectedFlow, observed: ObservedFlow, context: FlowCompareContext): Promise<Evidence[]> {
   const found = new Findings();
@@ -36,10 +35,12 @@ export async function compareFlow(expected: ExpectedFlow, observed: ObservedFlow
   );
   if (context.navigates) compareOutline(expected, observed, found, id);
   const { places, moved } = compareBlocks(expected, observed, found);
-  if (context.styled) compareLooks(expected, observed, places, context, found);
+  const base = baseOf(expected, observed, places);
+  if (context.styled) compareLooks(expected, observed, places, base, context.embeds, found);
   compareNotes(expected, observed, found);
-  compareTables(expected, observed, found);
-  await compareFigures(expected, observed, places, context, found);
+  compareTables(expected, observed, context.styled ? base : null, found);
+  const strays = await compareFigures(expected, observed, places, context, found);
+  moved.push(...strays);
   compareFonts(observed, context, found);
   const problem = observed.problems[0];
   const says = problem
@@ -151,35 +152,6 @@ function comparePair(block: ExpectedFlowBlock, seen: ObservedFlowBlock, found: F
   }
 }
 
-/** How paragraphs look: in which typeface, how large against the others, how aligned. */
-function compareLooks(
-  expected: ExpectedFlow,
-  observed: ObservedFlow,
-  places: readonly (number | null)[],
-  { embeds }: FlowCompareContext,
-  found: Findings,
-): void {
-  const sized = expected.blocks.flatMap((b, i) => {
-    const em = places[i] === null ? NaN : Number.parseFloat(observed.blocks[places[i]!]!.look['font-size'] ?? '');
-    return em > 0 ? [b.look.size / em] : [];
-  });
-  // What one em is in points: all sizes must go by the same.
-  const base = sized.sort((a, b) => a - b)[Math.floor(sized.length / 2)] ?? 0;
-  expected.blocks.forEach((b, i) => {
-    if (places[i] === null) return;
-    const { look } = observed.blocks[places[i]!]!;
-    const family = /^\s*["']?([^"',]+)/.exec(look['font-family'] ?? '')?.[1]?.trim() ?? 'none';
-    const wrong = [
-      embeds && family !== b.look.family && `typeface ${family}, not ${b.look.family}`,
-      look['font-weight'] !== String(b.look.weight) && `weight ${look['font-weight']}, not ${b.look.weight}`,
-      look['font-style'] !== b.look.style && `${look['font-style']}, not ${b.look.style}`,
-      look['text-align'] !== b.look.align && `aligned ${look['text-align']}, not ${b.look.align}`,
-      Math.abs(Number.parseFloat(look['font-size'] ?? '') * base - b.look.size) > b.look.size * 0.02 && `size ${look['font-size']}`,
-    ].filter((w): w is string => typeof w === 'string');
-    found.say('paragraph', b.paragraph, 'look', !wrong.length, wrong[0] ?? `${family} ${look['font-weight']}, ${look['font-size']}`);
-  });
-}
-
 function compareNotes(expected: ExpectedFlow, observed: ObservedFlow, found: Findings): void {
   const have = observed.notes.map((n) => ({ ...n, dense: dense(n.text) }));
   for (const note of expected.notes) {
@@ -194,7 +166,8 @@ function compareNotes(expected: ExpectedFlow, observed: ObservedFlow, found: Fin
   }
 }
 
-function compareTables(expected: ExpectedFlow, observed: ObservedFlow, found: Findings): void {
+/** `base`: points in an em; null where there are no styles to compare. */
+function compareTables(expected: ExpectedFlow, observed: ObservedFlow, base: number | null, found: Findings): void {
   const whole = observed.tables.length === expected.tables.length;
   expected.tables.forEach((table, n) => {
     const seen = whole
@@ -224,28 +197,35 @@ function compareTables(expected: ExpectedFlow, observed: ObservedFlow, found: Fi
     table.rows.forEach((row, r) =>
       row.forEach((cell, c) => {
         const at = seen?.[r]?.[c];
-        const agrees =
+        const there =
           at !== undefined &&
           dense(at.text) === dense(cell.text) &&
           at.heading === cell.heading &&
           at.rows === cell.rows &&
           at.columns === cell.columns;
-        found.say('cell', cell.cell, 'place', agrees, at ? `${at.heading ? 'heading' : 'cell'} “${short(at.text)}”` : 'it is not there');
+        const wrong = there && base !== null ? wrongCell(cell, at, base) : null;
+        const is = at ? `${at.heading ? 'heading' : 'cell'} “${short(at.text)}”` : 'it is not there';
+        found.say('cell', cell.cell, 'place', there && wrong === null, wrong === null ? is : `${is}: ${wrong}`);
       }),
     );
   });
 }
 
+/** Compares pictures; gives those that are there and should not be, or that stand elsewhere. */
 async function compareFigures(
   expected: ExpectedFlow,
   observed: ObservedFlow,
   places: readonly (number | null)[],
   context: FlowCompareContext,
   found: Findings,
-): Promise<void> {
+): Promise<string[]> {
+  const strays: string[] = [];
   const cost = (i: number, j: number): number => (expected.figures[i]!.alt === observed.figures[j]!.alt ? 0 : 0.5);
   for (const pair of align(expected.figures.length, observed.figures.length, cost)) {
-    if (pair.expected === null) continue;
+    if (pair.expected === null) {
+      strays.push(`a picture: ${observed.figures[pair.observed!]!.alt || 'without alt text'}`);
+      continue;
+    }
     const { item, alt, media, region, after, pin } = expected.figures[pair.expected]!;
     const seen = pair.observed === null ? undefined : observed.figures[pair.observed];
     const aspect = item.kind === 'picture' ? 'picture' : item.kind === 'media' ? 'media' : 'place';
@@ -266,7 +246,9 @@ async function compareFigures(
     // A pinned thing stands between the same two paragraphs, whatever else is missing.
     const between = places.every((at, i) => at === null || at < seen.after === i < after);
     if (pin) found.say('pin', pin, 'place', between, between ? 'it stands at its words' : 'it stands at other words');
+    else if (!between) strays.push(`a picture: ${alt || 'without alt text'}`);
   }
+  return strays;
 }
 
 function compareFonts(observed: ObservedFlow, { folio, fonts, embeds }: FlowCompareContext, found: Findings): void {

@@ -4,9 +4,12 @@ import { isSafeAddress } from '../../folio/address.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Rect } from '../../folio/geometry.ts';
 import type { Item } from '../../folio/items.ts';
-import { resolveParagraph } from '../../folio/resolve.ts';
+import { flatRgb, hex, solidHex } from '../../folio/colour.ts';
+import type { Paint } from '../../folio/colour.ts';
+import { resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
 import type { Paragraph, Story } from '../../folio/story.ts';
-import { cellsInOrder } from '../../folio/tableCells.ts';
+import type { CharacterProperties } from '../../folio/styles.ts';
+import { cellsInOrder, lookOfCell } from '../../folio/tableCells.ts';
 import { readText } from '../../folio/text.ts';
 import { flowOf } from '../../structure/flow.ts';
 import type { FlowBlock, FlowFigure, FlowScope, FlowSection } from '../../structure/flow.ts';
@@ -23,15 +26,38 @@ export interface ExpectedFlowBlock {
   language: string;
   links: { id: string; text: string; address: string | null }[];
   readings: { id: string; base: string; reading: string }[];
+  align: string;
+  /** The colour that it stands on: its own, or its cell’s; null for paper. */
+  ground: string | null;
+  initial: boolean;
   look: ExpectedLook;
+  runs: { text: string; look: ExpectedLook }[];
 }
-/** How a paragraph’s style looks; its size in points. */
-interface ExpectedLook {
+/** How words look; their size in points. */
+export interface ExpectedLook {
   family: string;
   weight: number;
   style: string;
-  align: string;
   size: number;
+  colour: string;
+  capitals: string;
+  position: string;
+  underline: boolean;
+  strike: boolean;
+}
+export interface ExpectedLine {
+  weight: number;
+  colour: string;
+}
+interface ExpectedFlowCell {
+  cell: string;
+  text: string;
+  heading: boolean;
+  rows: number;
+  columns: number;
+  ground: string | null;
+  /** Top, right, bottom, left. */
+  lines: (ExpectedLine | null)[];
 }
 interface ExpectedFigure {
   item: Item;
@@ -49,7 +75,7 @@ export interface ExpectedFlow {
   outline: string[];
   blocks: ExpectedFlowBlock[];
   figures: ExpectedFigure[];
-  tables: { id: string; rows: { cell: string; text: string; heading: boolean; rows: number; columns: number }[][] }[];
+  tables: { id: string; rows: ExpectedFlowCell[][] }[];
   notes: { id: string; text: string }[];
   absent: { paragraph: string; text: string }[];
 }
@@ -119,14 +145,26 @@ class Expectation {
         const plain = PLAIN.has(element) || (element === 'li' && this.listsAsText);
         this.paragraph(b.story, b.paragraph, plain ? 'p' : element, around);
         for (const { figure } of b.inline) this.figure(figure);
+        for (const n of b.paragraph.content) {
+          const item = n.type === 'anchor' && n.place === 'inline' ? b.story.items[n.item] : undefined;
+          if (item) this.figure({ item, captions: [], pin: null });
+        }
         return;
       }
       case 'table': {
         const rows: ExpectedFlow['tables'][number]['rows'] = b.table.rows.map(() => []);
         for (const cell of cellsInOrder(b.table)) {
           const heading = cellHeads(this.folio.head, b.story, b.table, cell) !== null;
-          const texts = cell.order.map((id) => this.inCell(b.story, id, heading ? 'th' : 'td'));
-          rows[cell.row]?.push({ cell: cell.id, text: texts.join(' '), heading, rows: cell.rows, columns: cell.columns });
+          const look = lookOfCell(this.folio.head, b.table, cell);
+          const ground = this.flat(look.fill);
+          const texts = cell.order.map((id) => this.inCell(b.story, id, heading ? 'th' : 'td', ground));
+          const lines = (['top', 'right', 'bottom', 'left'] as const).map((side) => {
+            const stroke = look.sides?.[side] === undefined ? look.stroke : look.sides[side];
+            const colour = stroke && stroke.weight > 0 ? this.flat(stroke.paint) : null;
+            return colour === null ? null : { weight: stroke!.weight, colour };
+          });
+          const { id, rows: down, columns } = cell;
+          rows[cell.row]?.push({ cell: id, text: texts.join(' '), heading, rows: down, columns, ground, lines });
         }
         this.out.tables.push({ id: b.table.id, rows });
         return;
@@ -139,14 +177,14 @@ class Expectation {
     }
   }
 
-  private inCell(story: Story, id: string, around: string): string {
+  private inCell(story: Story, id: string, around: string, ground: string | null): string {
     const block = story.blocks[id];
     if (block?.kind !== 'paragraph') return '';
-    this.paragraph(story, block, 'p', around);
+    this.paragraph(story, block, 'p', around, ground);
     return this.textOf(block, true);
   }
 
-  private figure({ item, captions, pin }: FlowFigure): void {
+  private figure({ item, captions, pin }: Pick<FlowFigure, 'item' | 'captions' | 'pin'>): void {
     const media = item.kind === 'picture' ? item.media : item.kind === 'media' ? (item.poster ?? null) : null;
     const region = regionShown(item);
     const shows = media !== null || item.kind === 'shape';
@@ -163,11 +201,10 @@ class Expectation {
     for (const c of captions) this.paragraph(c.story, c.paragraph, captions.length > 1 && shows ? 'p' : inCaption, shows ? 'figure' : null);
   }
 
-  private paragraph(story: Story, p: Paragraph, element: string, within: string | null): void {
+  private paragraph(story: Story, p: Paragraph, element: string, within: string | null, around: string | null = null): void {
     this.seen.add(p.id);
     const { character, paragraph } = resolveParagraph(this.folio.head, p);
     const { language } = character;
-    const face = this.fonts.match(character);
     const links = new Map<string, string>();
     const readings: ExpectedFlowBlock['readings'] = [];
     for (const node of p.content) {
@@ -185,19 +222,39 @@ class Expectation {
       text,
       language,
       readings,
-      look: {
-        family: face.family,
-        weight: character.fontWeight,
-        style: character.fontStyle,
-        align: ALIGN[paragraph.align],
-        size: character.size,
-      },
+      align: ALIGN[paragraph.align],
+      ground: paragraph.shading ? solidHex(paragraph.shading.paint, this.folio.head.swatches) : around,
+      initial: !!paragraph.dropCapital,
+      look: this.lookOf(character),
+      runs: p.content.flatMap((n) =>
+        n.type === 'span' ? [{ text: n.text, look: this.lookOf(resolveSpan(this.folio.head, character, n)) }] : [],
+      ),
       links: [...links].flatMap(([id, words]): ExpectedFlowBlock['links'] => {
         const d = story.links[id]?.destination;
         if (d?.to === 'address') return isSafeAddress(d.href) ? [{ id, text: words, address: d.href }] : [];
         return d?.to === 'page' || d?.to === 'paragraph' ? [{ id, text: words, address: null }] : [];
       }),
     });
+  }
+
+  private lookOf(c: CharacterProperties): ExpectedLook {
+    return {
+      family: this.fonts.match(c).family,
+      weight: c.fontWeight,
+      style: c.fontStyle,
+      size: c.size,
+      colour: solidHex(c.fill, this.folio.head.swatches),
+      capitals: c.capitals,
+      position: c.position,
+      underline: !!c.underline,
+      strike: !!c.strike,
+    };
+  }
+
+  /** One colour for a paint. */
+  private flat(paint: Paint | undefined): string | null {
+    const rgb = paint ? flatRgb(paint, this.folio.head.swatches) : null;
+    return rgb && hex(rgb);
   }
 
   private note(story: Story, id: string, order: readonly string[]): void {

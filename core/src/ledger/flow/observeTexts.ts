@@ -5,8 +5,8 @@ import type { Element, Node } from '../html/dom.ts';
 import { resolve } from '../html/address.ts';
 import type { TextFile } from '../html/address.ts';
 import { SIGNATURE_CELLS } from '../findings.ts';
-import type { ObservedCell } from '../observed.ts';
-import type { ObservedFlow, ObservedFlowBlock } from './observedFlow.ts';
+import { Cascade } from './cascade.ts';
+import type { ObservedFlow, ObservedFlowBlock, ObservedFlowCell } from './observedFlow.ts';
 
 export interface FlowFiles {
   file(path: string): Promise<Uint8Array | undefined>;
@@ -39,10 +39,10 @@ export async function observeTexts(
       if (target && !(ids.get(target.file)?.has(target.id) ?? (target.id === '' && ids.has(target.file))))
         out.problems.push({ file: path, says: `a link leads to “${href}”, which is not there` });
     }
-    const rules = await sheetsOf(path, root, files);
+    const looks = new Cascade(await sheetsOf(path, root, files));
     const html = [...elementsOf(root)].find((e) => e.tagName === 'html');
     const body = [...elementsOf(root)].find((e) => e.tagName === 'body');
-    if (body) await new TextWalker(path, out, files, rules).read(body, (html && attribute(html, 'lang')) ?? '');
+    if (body) await new TextWalker(path, out, files, looks).read(body, (html && attribute(html, 'lang')) ?? '');
   }
   return out;
 }
@@ -57,7 +57,7 @@ class TextWalker {
     private readonly path: string,
     private readonly out: Pick<ObservedFlow, 'blocks' | 'figures' | 'tables' | 'notes' | 'problems'>,
     private readonly files: FlowFiles,
-    private readonly rules: StyleRules,
+    private readonly looks: Cascade,
   ) {}
 
   async read(node: Node, language: string): Promise<void> {
@@ -74,7 +74,7 @@ class TextWalker {
       // Notes stand at the end of a file and are read where their reference leads.
       return;
     }
-    if (node.tagName === 'table') this.out.tables.push(tableOf(node));
+    if (node.tagName === 'table') this.out.tables.push(tableOf(node, this.looks));
     if (node.tagName === 'img') await this.figure(node);
     if (BLOCKS.has(node.tagName) && hasOwnText(node)) this.block(node, inside);
     for (const child of node.childNodes) await this.visit(child, inside);
@@ -88,7 +88,9 @@ class TextWalker {
       language,
       links: [],
       readings: [],
-      look: this.rules.styleOf(e, ancestorsOf(e)),
+      look: this.looks.of(e),
+      runs: ownRuns(e).map(({ text, parent }) => ({ text, look: this.looks.of(parent) })),
+      initial: this.looks.hasInitial(e),
       file: this.path,
     };
     for (const inner of ownElements(e)) {
@@ -133,12 +135,6 @@ async function sheetsOf(path: string, root: Node, files: FlowFiles): Promise<Sty
   return rules;
 }
 
-function ancestorsOf(e: Element): Element[] {
-  const out: Element[] = [];
-  for (let at = e.parentNode; at && isElement(at); at = at.parentNode) out.unshift(at);
-  return out;
-}
-
 function ancestor(e: Element, name: string): Element | undefined {
   for (let at = e.parentNode; at && isElement(at); at = at.parentNode) if (at.tagName === name) return at;
   return undefined;
@@ -154,16 +150,18 @@ const readable = (node: Node): string =>
         ? node.childNodes.map(readable).join(isElement(node) && node.tagName === 'tr' ? ' ' : '')
         : '';
 
-/** Text of an element without that of blocks inside it: an entry of a list may hold another list. */
-function ownText(e: Element): string {
-  return e.childNodes
-    .map((n): string => {
-      if (isText(n)) return n.value;
-      if (!isElement(n) || isAside(n) || BLOCKS.has(n.tagName) || /^(ul|ol|table|figure|aside)$/.test(n.tagName)) return '';
-      return n.tagName === 'br' ? ' ' : ownText(n);
-    })
-    .join('');
+/** Texts of an element without those of blocks inside it: an entry of a list may hold another list. */
+function ownRuns(e: Element): { text: string; parent: Element }[] {
+  return e.childNodes.flatMap((n): { text: string; parent: Element }[] => {
+    if (isText(n)) return [{ text: n.value, parent: e }];
+    if (!isElement(n) || isAside(n) || BLOCKS.has(n.tagName) || /^(ul|ol|table|figure|aside)$/.test(n.tagName)) return [];
+    return n.tagName === 'br' ? [{ text: ' ', parent: e }] : ownRuns(n);
+  });
 }
+const ownText = (e: Element): string =>
+  ownRuns(e)
+    .map((r) => r.text)
+    .join('');
 const hasOwnText = (e: Element): boolean => ownText(e).trim() !== '';
 
 function* ownElements(e: Element): Generator<Element> {
@@ -174,7 +172,7 @@ function* ownElements(e: Element): Generator<Element> {
     }
 }
 
-const tableOf = (table: Element): ObservedCell[][] =>
+const tableOf = (table: Element, looks: Cascade): ObservedFlowCell[][] =>
   [...elementsOf(table)]
     .filter((e) => e.tagName === 'tr')
     .map((row) =>
@@ -183,5 +181,7 @@ const tableOf = (table: Element): ObservedCell[][] =>
         heading: cell.tagName === 'th',
         rows: Number(attribute(cell, 'rowspan') ?? 1),
         columns: Number(attribute(cell, 'colspan') ?? 1),
+        ground: looks.of(cell).ground,
+        lines: looks.lines(cell),
       })),
     );

@@ -1,4 +1,5 @@
 import type { ObservedCell } from '../observed.ts';
+import type { SeenLine, SeenStyle } from './cascade.ts';
 
 /** A paragraph, heading, entry of a list, caption or cell text, as a file of running text shows it. */
 export interface ObservedFlowBlock {
@@ -12,8 +13,16 @@ export interface ObservedFlowBlock {
   /** What readers of ruby are given beside the text. */
   readings: { base: string; reading: string }[];
   file: string;
-  /** What the style sheets say of it, by the names of CSS. */
-  look: Record<string, string>;
+  look: SeenStyle;
+  /** Its words by how they look. */
+  runs: { text: string; look: SeenStyle }[];
+  /** Whether its first letter is an initial. */
+  initial: boolean;
+}
+/** A cell, with the ground it has and the lines around it: top, right, bottom, left. */
+export interface ObservedFlowCell extends ObservedCell {
+  ground: string | null;
+  lines: (SeenLine | null)[];
 }
 interface ObservedFigure {
   alt: string;
@@ -33,7 +42,7 @@ export interface ObservedFlow {
   pages: { number: string; found: boolean }[];
   blocks: ObservedFlowBlock[];
   figures: ObservedFigure[];
-  tables: ObservedCell[][][];
+  tables: ObservedFlowCell[][][];
   /** Notes by the text of the reference that leads to each. */
   notes: { number: string; text: string; back: boolean }[];
   /** Families, weights and styles whose program is in the file. */

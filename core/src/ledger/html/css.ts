@@ -8,6 +8,8 @@ export type Declarations = Record<string, string>;
 interface Rule {
   /** Compound selectors from the outermost to the element itself. */
   compounds: { tag?: string; id?: string; classes: string[] }[];
+  /** A part of the element that it is for, such as its first letter. */
+  part: string | null;
   weight: number;
   declarations: Declarations;
 }
@@ -41,24 +43,34 @@ export class StyleRules {
         if (node.type !== 'Rule' || node.prelude.type !== 'SelectorList') return undefined;
         const declarations = declarationsOf(node.block);
         node.prelude.children.forEach((selector) => {
-          const compounds = compoundsOf(selector);
-          if (compounds)
+          const found = compoundsOf(selector);
+          if (found) {
+            const { compounds } = found;
             this.rules.push({
-              compounds,
+              ...found,
               declarations,
               weight: compounds.reduce((w, c) => w + (c.id ? 10000 : 0) + c.classes.length * 100 + (c.tag ? 1 : 0), 0),
             });
+          }
         });
         return undefined;
       },
     });
   }
 
-  /** What the sheets and the element's own style say, the stronger last (CSS Cascade 4, 6.4). */
-  styleOf(element: Element, ancestors: readonly Element[]): Declarations {
-    const matching = this.rules.map((rule, i) => ({ rule, i })).filter(({ rule }) => matches(rule.compounds, element, ancestors));
+  /** What the sheets and the element's own style say of it or of a part of it (CSS Cascade 4, 6.4). */
+  styleOf(element: Element, ancestors: readonly Element[], part: string | null = null): Declarations {
+    return Object.assign({}, ...this.rulesOf(element, ancestors, part)) as Declarations;
+  }
+
+  /** The same, rule by rule, the stronger last. */
+  rulesOf(element: Element, ancestors: readonly Element[], part: string | null = null): Declarations[] {
+    const matching = this.rules
+      .map((rule, i) => ({ rule, i }))
+      .filter(({ rule }) => rule.part === part && matches(rule.compounds, element, ancestors));
     matching.sort((a, b) => a.rule.weight - b.rule.weight || a.i - b.i);
-    return Object.assign({}, ...matching.map((m) => m.rule.declarations), inlineStyle(attribute(element, 'style'))) as Declarations;
+    const own = part === null ? [inlineStyle(attribute(element, 'style'))] : [];
+    return [...matching.map((m) => m.rule.declarations), ...own];
   }
 }
 
@@ -86,10 +98,11 @@ function declarationsOf(block: csstree.Block): Declarations {
   return out;
 }
 
-function compoundsOf(selector: csstree.CssNode): Rule['compounds'] | null {
+function compoundsOf(selector: csstree.CssNode): Pick<Rule, 'compounds' | 'part'> | null {
   if (selector.type !== 'Selector') return null;
   const compounds: Rule['compounds'] = [{ classes: [] }];
   let plain = true;
+  let named: string | null = null;
   selector.children.forEach((part) => {
     const last = compounds[compounds.length - 1]!;
     if (part.type === 'TypeSelector') {
@@ -97,9 +110,10 @@ function compoundsOf(selector: csstree.CssNode): Rule['compounds'] | null {
     } else if (part.type === 'ClassSelector') last.classes.push(part.name);
     else if (part.type === 'IdSelector') last.id = part.name;
     else if (part.type === 'Combinator' && part.name.trim() === '') compounds.push({ classes: [] });
+    else if (part.type === 'PseudoElementSelector') named = part.name;
     else plain = false;
   });
-  return plain ? compounds : null;
+  return plain ? { compounds, part: named } : null;
 }
 
 function matchesCompound(c: Rule['compounds'][number], e: Element): boolean {
