@@ -52,6 +52,7 @@ const BROWSERS: Record<string, Declarations> = {
   ...Object.fromEntries(['h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'strong', 'b', 'th'].map((tag) => [tag, { 'font-weight': '700' }])),
   ...Object.fromEntries(['em', 'i', 'cite', 'dfn'].map((tag) => [tag, { 'font-style': 'italic' }])),
   ...Object.fromEntries(['code', 'pre'].map((tag) => [tag, { 'font-family': 'monospace' }])),
+  small: { 'font-size': '0.83em' },
   sub: { 'vertical-align': 'sub' },
   sup: { 'vertical-align': 'super' },
 };

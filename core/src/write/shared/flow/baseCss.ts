@@ -1,4 +1,7 @@
-/** What holds in running text before any style of the document. */
+/**
+ * What holds in running text before any style of the document. What words mean is seen as the document shows it: browsers have
+ * looks of their own for elements, and marks around quotations that stand in the text already.
+ */
 export const BASE_CSS = `body {
   margin: 0 auto;
   padding: 0 1em;
@@ -45,6 +48,19 @@ th, td {
   font-weight: inherit;
   text-align: left;
   vertical-align: top;
+}
+em, cite, dfn {
+  font-style: inherit;
+}
+strong {
+  font-weight: inherit;
+}
+small, sub, sup {
+  font-size: inherit;
+  vertical-align: baseline;
+}
+q::before, q::after {
+  content: none;
 }
 ul.no-bullets {
   padding-left: 0;
