@@ -58,6 +58,25 @@ test('pictures get their words, and the outline its sections', async ({ page }) 
   await expect(heading.getByRole('switch')).not.toBeChecked();
 });
 
+test('a group becomes one figure, with words of its own', async ({ page }) => {
+  await page.goto(`/d/${await almanac(page)}/structure?page=4&item=moon-a`);
+  const one = page.getByRole('checkbox', { name: 'The whole group is one figure in running text' });
+  await one.check();
+  const words = page.locator('.group-figure textarea');
+  await words.fill('Three moons over the hill.');
+  await words.blur();
+  await page.goto(page.url().replace('item=moon-a', 'part=pictures'));
+  await expect(page.locator('[data-picture=moons] textarea')).toHaveValue('Three moons over the hill.');
+  await page.locator('[data-picture=moons] .thumbnail').click();
+  await expect(one).toBeChecked();
+  await one.uncheck();
+  await expect(page.locator('.group-figure textarea')).toHaveCount(0);
+  // What does not stand in a group is not asked about.
+  await page.goto(page.url().replace('item=moons', 'item=map-picture'));
+  await expect(page.getByRole('textbox', { name: 'Alt text', exact: true })).toBeVisible();
+  await expect(one).toHaveCount(0);
+});
+
 test('a picture is pinned to a paragraph, and let go', async ({ page }) => {
   const id = await almanac(page);
   await page.goto(`/d/${id}/structure?page=4&item=map-picture`);

@@ -6,6 +6,7 @@ export * from './edit/edits.ts';
 export * from './edit/apply.ts';
 export * from './edit/log.ts';
 export * from './structure/reading.ts';
+export { groupAround, runsOn } from './structure/figureGroups.ts';
 export { pathOf } from './structure/readingOrder.ts';
 export * from './structure/outline.ts';
 export * from './structure/strands.ts';

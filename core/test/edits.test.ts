@@ -38,6 +38,7 @@ const USES: [Edit, (f: Folio) => unknown, unknown, string[]][] = [
   ],
   [{ kind: 'item.alt', args: { spread: 's', item: 'f1', alt: 'A frame' } }, (f) => f.spreads['s']!.items['f1']!.alt, 'A frame', ['f1']],
   [{ kind: 'item.decoration', args: { item: 'f1', decoration: true } }, (f) => f.head.structure.decorations, ['f1'], ['head/structure']],
+  [{ kind: 'item.figure', args: { item: 'f1', figure: true } }, (f) => f.head.structure.figures, ['f1'], ['head/structure']],
   [{ kind: 'style.role', args: { style: 'p', role } }, (f) => f.head.paragraphStyles['p']!.role, role, ['paragraphStyles/p']],
   [
     { kind: 'styles.roles', args: { paragraph: { p: role }, character: {} } },

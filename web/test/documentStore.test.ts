@@ -144,6 +144,23 @@ describe('the open document', () => {
     expect([shown('p1'), text(server.folio, 'p1')]).toEqual(['fedcbaone', 'fedcbaone']);
   });
 
+  test('what waits behind a change when the document is left arrives all the same, in order, once each', async () => {
+    server.delay = 15;
+    useDocument.getState().change([type('p1', 'a')], 'one');
+    useDocument.getState().change([type('p1', 'b')], 'two');
+    useDocument.getState().change([type('p1', 'c'), type('p2', 'd')], 'three');
+    useDocument.getState().close();
+    await settle(() => server.rows.length >= 4);
+    await new Promise((r) => setTimeout(r, 50));
+    expect(server.rows.map((r) => [r.group, r.base])).toEqual([
+      ['one', 0],
+      ['two', 1],
+      ['three', 2],
+      ['three', 2],
+    ]);
+    expect([text(server.folio, 'p1'), text(server.folio, 'p2')]).toEqual(['cbaone', 'dtwo']);
+  });
+
   test('what others wrote before this window listened is taken over when it begins to', async () => {
     await server.take('ben', 'b', [type('p2', 'early ')], 0);
     expect(shown('p2')).toBe('two');

@@ -18,6 +18,18 @@ export function pictureFindings(folio: Folio, pageOf: (spread: string, item: str
   const shown = new Map<string, { item: PictureItem; page: number | undefined }>();
   for (const spread of Object.values(folio.spreads))
     for (const item of Object.values(spread.items)) {
+      if (
+        item.kind === 'group' &&
+        folio.head.structure.figures.includes(item.id) &&
+        !item.alt &&
+        !folio.head.structure.decorations.includes(item.id)
+      )
+        found.push({
+          code: 'alt.missing',
+          says: `The figure ${item.name ?? item.id} has no alt text.`,
+          page: pageOf(spread.id, item.id),
+          subject: item.id,
+        });
       if (item.kind !== 'picture' || isOnHiddenLayer(folio, item)) continue;
       const page = pageOf(spread.id, item.id);
       if (item.media !== null && !shown.has(item.media)) shown.set(item.media, { item, page });

@@ -48,6 +48,11 @@ export const EDITS = [
     const list = draft.head.structure.decorations.filter((id) => id !== a.item);
     draft.head.structure.decorations = a.decoration ? [...list, a.item] : list;
   }),
+  /** Whether running text shows a group as one figure. */
+  edit('item.figure', z.object({ item: Id, figure: z.boolean() }), (draft, a) => {
+    const list = draft.head.structure.figures.filter((id) => id !== a.item);
+    draft.head.structure.figures = a.figure ? [...list, a.item] : list;
+  }),
   edit('style.role', z.object({ style: Id, role: Role }), (draft, a) => {
     need(draft.head.paragraphStyles[a.style], 'This style').role = a.role;
   }),

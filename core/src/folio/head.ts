@@ -83,6 +83,8 @@ export const Structure = z.object({
   pins: z.record(Id, Pin).default({}),
   decorations: z.array(Id).default([]),
   leftOut: z.array(Id).default([]),
+  /** Groups that running text shows as one figure. */
+  figures: z.array(Id).default([]),
   sectionStarts: z.array(Id).default([]),
   /** By the ids of headings’ paragraphs. */
   outline: z.record(Id, OutlineEntry).default({}),

@@ -81,6 +81,18 @@ export function heldItems(spread: Pick<Spread, 'items'>): Map<string, string> {
   return held;
 }
 
+/** Ids of everything that a group holds, groups in groups unfolded. */
+export function leavesOf(items: Record<string, Item>, group: Item & { kind: 'group' }, seen = new Set<string>()): Set<string> {
+  const out = new Set<string>();
+  seen.add(group.id);
+  for (const id of group.members) {
+    const member = items[id];
+    if (member?.kind !== 'group') out.add(id);
+    else if (!seen.has(id)) for (const leaf of leavesOf(items, member, seen)) out.add(leaf);
+  }
+  return out;
+}
+
 /** Items of a spread from back to front: layer by layer, then the spread's own list. Unlisted ids are ignored. */
 export function paintOrder(folio: Folio, spread: Pick<Spread, 'items' | 'order'>): Item[] {
   const rank = new Map(folio.head.layerOrder.map((id, i) => [id, i]));

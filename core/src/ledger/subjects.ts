@@ -41,14 +41,15 @@ const hasLook = (item: Item): boolean =>
   item.style !== undefined ||
   (item.kind === 'textFrame' && (item.balance || item.shrinkToFit));
 
-function* itemSubjects(item: Item, kind: 'item' | 'masterItem', id: string): Generator<Subject> {
+/** `figures`: groups that are read as one. */
+function* itemSubjects(item: Item, kind: 'item' | 'masterItem', id: string, figures: readonly string[] = []): Generator<Subject> {
   const aspects = [
     'place',
     ...(hasLook(item) ? ['look'] : []),
     ...Object.keys(item.effects).map((e) => `effect.${e}`),
     ...(item.wrap.kind === 'none' ? [] : ['wrap']),
     ...CONTENT_ASPECTS[item.kind],
-    ...(item.kind === 'shape' && item.alt ? ['alt'] : []),
+    ...((item.kind === 'shape' && item.alt) || (item.kind === 'group' && figures.includes(item.id)) ? ['alt'] : []),
   ];
   for (const aspect of aspects) yield { kind, id, aspect };
   // A master item's cue is there once on every page.
@@ -91,7 +92,7 @@ export function* subjectsOf(folio: Folio): Generator<SubjectInFolio> {
     for (const item of Object.values(spread.items)) {
       const pages = [pageOfItem(spread, item).id];
       pageOfFrame.set(item.id, pages[0]!);
-      for (const subject of itemSubjects(item, 'item', item.id)) yield { subject, pages, spread, item };
+      for (const subject of itemSubjects(item, 'item', item.id, head.structure.figures)) yield { subject, pages, spread, item };
     }
   }
   const shown = storyOfFrame(folio);

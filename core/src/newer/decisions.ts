@@ -16,6 +16,7 @@ export function decisionsAbout(was: Folio, here: Folio): (spread: string, id: st
     if (!same(old?.cues, mine.cues)) out.push('cues');
     if (!same(old?.language, mine.language)) out.push('language');
     if (now.decorations.includes(id) && !before.decorations.includes(id)) out.push('decoration');
+    if (now.figures.includes(id)) out.push('one figure');
     if (now.leftOut.includes(id)) out.push('left out of reading');
     if (strands.has(id)) out.push('place in the reading path');
     if (pinned.has(id)) out.push('pin');

@@ -121,6 +121,7 @@ function mergeHead(a: Head, b: Head, c: Head, merge: Merge): Head {
     ...s,
     decorations: mergeOrder(a.structure.decorations, s.decorations, c.structure.decorations),
     leftOut: mergeOrder(a.structure.leftOut, s.leftOut, c.structure.leftOut),
+    figures: mergeOrder(a.structure.figures, s.figures, c.structure.figures),
     sectionStarts: mergeOrder(a.structure.sectionStarts, s.sectionStarts, c.structure.sectionStarts),
   };
   return merged;
@@ -148,6 +149,7 @@ function tidy(folio: Folio): void {
   const { structure } = head;
   structure.decorations = structure.decorations.filter((id) => anywhere.has(id));
   structure.leftOut = structure.leftOut.filter((id) => anywhere.has(id));
+  structure.figures = structure.figures.filter((id) => anywhere.has(id));
   const paragraphs = new Set(Object.values(folio.stories).flatMap((s) => Object.keys(s.blocks)));
   structure.sectionStarts = structure.sectionStarts.filter((id) => paragraphs.has(id));
   structure.pins = Object.fromEntries(

@@ -6,6 +6,7 @@ import type { PagePlace } from '../folio/traverse.ts';
 import type { Paragraph, Story, Table } from '../folio/story.ts';
 import type { Role } from '../folio/styles.ts';
 import { paragraphRole } from '../folio/resolve.ts';
+import { figureGroups, spreadOfFigures, structureOfFigures } from './figureGroups.ts';
 import { readingOfSpread } from './reading.ts';
 import type { PageReading, ParagraphUnit, ReadingUnit } from './reading.ts';
 
@@ -71,6 +72,29 @@ export interface FlowScope {
  * they run over, captions with their figures, pinned things where they are pinned, and text that fits no frame where it belongs.
  */
 export function flowOf(folio: Folio, composition: Composition, scope: FlowScope): FlowSection[] {
+  const groups = figureGroups(folio);
+  if (!groups.size) return flowOfPages(folio, composition, scope);
+  const head = { ...folio.head, structure: structureOfFigures(folio, groups) };
+  const spreads = new Map<PagePlace['spread'], PagePlace['spread']>();
+  const pages = scope.pages.map((p) => {
+    if (!spreads.has(p.spread)) spreads.set(p.spread, spreadOfFigures(p.spread, groups));
+    return { ...p, spread: spreads.get(p.spread)! };
+  });
+  const sections = flowOfPages({ ...folio, head }, composition, { ...scope, pages });
+  const wholes = new Map([...groups.values()].map((g) => [g.id, g]));
+  const withGroups = <B extends FlowBlock>(b: B): B =>
+    b.kind === 'figure'
+      ? { ...b, item: wholes.get(b.item.id) ?? b.item }
+      : b.kind === 'paragraph'
+        ? { ...b, inline: b.inline.map((i) => ({ ...i, figure: withGroups(i.figure) })) }
+        : b;
+  return sections.map((s) => {
+    const blocks = s.blocks.map(withGroups);
+    return { start: s.start && (blocks[s.blocks.indexOf(s.start)] as FlowParagraph), blocks };
+  });
+}
+
+function flowOfPages(folio: Folio, composition: Composition, scope: FlowScope): FlowSection[] {
   const blocks = withLeftOverText(folio, composition, blocksInOrder(folio, composition, scope));
   return sectionsOf(folio, pinned(folio, withCaptions(linkedCaptions(folio, blocks))));
 }

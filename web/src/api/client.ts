@@ -28,12 +28,21 @@ export class ApiProblem extends Error {
   }
 }
 
+/** Browsers keep 64 KiB on their way after a page is left (Fetch, keepalive). */
+const KEPT_ALIVE = 16_000;
+
 async function call<T>(path: string, body?: unknown, method = body === undefined ? 'GET' : 'POST'): Promise<T> {
   let response: Response;
+  const text = body === undefined ? undefined : JSON.stringify(body);
   try {
     response = await fetch(`/api${path}`, {
       method,
-      ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+      ...(text !== undefined && {
+        body: text,
+        headers: { 'content-type': 'application/json' },
+        // What is on its way when the page is left arrives all the same.
+        keepalive: text.length < KEPT_ALIVE,
+      }),
     });
   } catch {
     throw new ApiProblem(0, 'offline', 'The program does not answer.', 'Start it again; what you did here is kept until then.');

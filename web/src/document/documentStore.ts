@@ -184,6 +184,21 @@ export const useDocument = create<DocumentState>((set, get) => {
   };
   const flush = (): Promise<void> => (sending ??= send().finally(() => (sending = null)));
 
+  /** Sends what waits behind changes that are on their way, when the document is left: nobody waits for the answer. */
+  const sendRest = (): void => {
+    const { id } = get();
+    let base = seq + inFlight.length;
+    while (id && outbox.length) {
+      const { burst } = outbox[0]!;
+      const count = outbox.findIndex((p) => p.burst !== burst);
+      const edits = outbox.splice(0, count < 0 ? outbox.length : count).map((p) => p.edit);
+      void api.edit(id, { base, actor: actorId(), burst, edits }).catch(() => undefined);
+      base += edits.length;
+    }
+  };
+  // Where the page may come back as it was, it goes on sending then.
+  globalThis.addEventListener?.('pagehide', (e) => !(e as PageTransitionEvent).persisted && sendRest());
+
   const takeBack = async (kind: 'undo' | 'redo'): Promise<void> => {
     await flush();
     const { id } = get();
@@ -287,6 +302,7 @@ export const useDocument = create<DocumentState>((set, get) => {
     },
 
     close() {
+      sendRest();
       worker?.terminate();
       worker = null;
       stopListening?.();

@@ -8,6 +8,7 @@ import { itemName } from '../table/SpreadView.tsx';
 import { AltText, DecorationChoice } from './AltText.tsx';
 import { ArticleOf } from './ArticleOf.tsx';
 import { CaptionLink } from './CaptionLink.tsx';
+import { GroupFigure } from './GroupFigure.tsx';
 import { PassageLanguages } from './PassageLanguages.tsx';
 import { PinControl } from './PinControl.tsx';
 import { SortableList } from './SortableList.tsx';
@@ -46,6 +47,7 @@ export function PathSheet({ spread, item: id, onSelect }: { spread: Spread; item
       >
         Leave out of reading
       </Checkbox>
+      <GroupFigure spread={spread} item={id} />
       {(picture || item.kind === 'textFrame') && !decorations.includes(id) && <PinControl spread={spread} item={id} />}
       {item.kind === 'textFrame' && <CaptionLink spread={spread} frame={id} />}
       <h2>Reading path of this spread</h2>

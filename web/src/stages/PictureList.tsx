@@ -1,4 +1,5 @@
 import { Button } from 'antd';
+import { Shapes } from 'lucide-react';
 import { isMasterInstance, pagesOf } from '@elastic-folio/core';
 import type { Item } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
@@ -47,7 +48,9 @@ export function PictureList({ onSelect }: { onSelect: (item: string) => void }) 
         {rows.map(({ item, spread, page, media }) => (
           <li key={item.id} data-picture={item.id}>
             <button className="thumbnail" onClick={() => onSelect(item.id)} aria-label={`To ${itemName(folio, item)}`}>
-              {media !== null && (
+              {media === null ? (
+                <Shapes size={22} strokeWidth={1.5} aria-hidden />
+              ) : (
                 <img src={`/api/folios/${encodeURIComponent(id)}/media/${media}?width=160`} alt="" loading="lazy" width={64} height={48} />
               )}
             </button>
@@ -69,7 +72,11 @@ function picturesOf(folio: NonNullable<ReturnType<typeof useDocument.getState>['
   return [...new Set(pagesOf(folio).map((p) => p.spread.id))].flatMap((spread) =>
     Object.values(folio.spreads[spread]?.items ?? {}).flatMap((item): Row[] => {
       const media = item.kind === 'picture' ? item.media : item.kind === 'media' ? (item.poster ?? null) : null;
-      const isPicture = (item.kind === 'picture' && item.media !== null) || item.kind === 'media' || (item.kind === 'shape' && !!item.alt);
+      const isPicture =
+        (item.kind === 'picture' && item.media !== null) ||
+        item.kind === 'media' ||
+        (item.kind === 'group' && folio.head.structure.figures.includes(item.id)) ||
+        (item.kind === 'shape' && !!item.alt);
       if (!isPicture || isMasterInstance(item.id)) return [];
       return [{ item, spread, page: pageNumberOf(folio, spread, item.id) ?? 0, media }];
     }),

@@ -187,7 +187,7 @@ class Expectation {
   private figure({ item, captions, pin }: Pick<FlowFigure, 'item' | 'captions' | 'pin'>): void {
     const media = item.kind === 'picture' ? item.media : item.kind === 'media' ? (item.poster ?? null) : null;
     const region = regionShown(item);
-    const shows = media !== null || item.kind === 'shape';
+    const shows = media !== null || item.kind === 'shape' || item.kind === 'group';
     if (shows)
       this.out.figures.push({
         item,

@@ -2,6 +2,7 @@ import type { Composition } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Group } from '../../folio/items.ts';
 import type { Spread } from '../../folio/spread.ts';
+import { leavesOf } from '../../folio/traverse.ts';
 import { readingOfSpread } from '../../structure/reading.ts';
 import type { PageReading } from '../../structure/reading.ts';
 import { isShownAsOne } from './paintedPage.ts';
@@ -18,7 +19,7 @@ export function groupsApart(folio: Folio, composition: Composition, spread: Spre
 }
 
 function apartIn(spread: Spread, groups: readonly Group[], readings: Iterable<PageReading>): Set<string> {
-  const held = groups.map((group) => ({ group, members: leavesOf(spread, group) }));
+  const held = groups.map((group) => ({ group, members: leavesOf(spread.items, group) }));
   const apart = new Set<string>();
   for (const { units } of readings)
     for (const { group, members } of held) {
@@ -31,15 +32,4 @@ function apartIn(spread: Spread, groups: readonly Group[], readings: Iterable<Pa
       }
     }
   return apart;
-}
-
-function leavesOf(spread: Spread, group: Group, out = new Set<string>(), seen = new Set<string>()): Set<string> {
-  seen.add(group.id);
-  for (const id of group.members) {
-    const member = spread.items[id];
-    if (member?.kind === 'group') {
-      if (!seen.has(id)) leavesOf(spread, member, out, seen);
-    } else out.add(id);
-  }
-  return out;
 }

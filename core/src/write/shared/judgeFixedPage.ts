@@ -33,6 +33,7 @@ export const FIXED_PAGE_SENTENCES: Record<string, string> = {
   kept: 'Kept as designed.',
   'range.out': 'This page is not in the chosen range.',
   'layer.hidden': 'It lies on the hidden layer “{layer}”, which is left out.',
+  'figure.inTexts': 'In running text the group is one figure; on pages each of its parts is read.',
   'reading.leftOut': 'It is marked to be left out of reading.',
   'text.overflow': '{characters} characters do not fit their frame and are not shown.',
   'text.partRange': 'Part of this text stands on pages outside the chosen range.',
@@ -294,6 +295,7 @@ function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWr
   if (aspect === 'picture') return item.kind === 'picture' && item.media === null ? dropped('picture.missing') : kept;
   if (aspect === 'alt') {
     if (isMasterInstance(item.id)) return excluded('master.decoration');
+    if (item.kind === 'group') return excluded('figure.inTexts');
     if (folio.head.structure.decorations.includes(item.id)) return kept;
     return item.alt ? kept : dropped('alt.missing');
   }

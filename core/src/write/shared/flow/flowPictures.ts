@@ -2,7 +2,7 @@ import type { Folio } from '../../../folio/folio.ts';
 import { isUpright } from '../../../folio/geometry.ts';
 import type { Item } from '../../../folio/items.ts';
 import { PT_PER_INCH } from '../../../folio/units.ts';
-import { itemBounds } from '../../../folio/traverse.ts';
+import { itemBounds, leavesOf } from '../../../folio/traverse.ts';
 import { hasEffects } from '../../../paint/effects.ts';
 import { GlyphOutlines } from '../../../paint/svg/glyphs.ts';
 import { paintItem } from '../../../paint/svg/paintSpread.ts';
@@ -25,6 +25,8 @@ export class FlowPictures {
   constructor(
     private readonly job: WriteJob<PictureSettings>,
     private readonly encoder: PictureEncoder,
+    /** What of a group is drawn: not what hidden layers hold, nor its captions. */
+    private readonly shown: (item: Item) => boolean,
   ) {}
 
   /** What an item looks like; null where it is none that a still picture can show. */
@@ -42,8 +44,9 @@ export class FlowPictures {
     const view = { x: box.x - edge, y: box.y - edge, width: Math.max(1, box.width + 2 * edge), height: Math.max(1, box.height + 2 * edge) };
     const scale = Math.min(settings.resolution / PT_PER_INCH, Math.sqrt(MOST_PIXELS / (view.width * view.height)));
     const sources = new Map<string, string>();
-    const media = item.kind === 'group' ? null : pictureOf(item as PaintedLeaf);
-    if (media) {
+    for (const leaf of drawnIn(items, item)) {
+      const media = this.shown(leaf) ? pictureOf(leaf) : null;
+      if (!media) continue;
       const { bytes, mediaType } = await this.encoder.get(media);
       sources.set(media, `data:${mediaType};base64,${Buffer.from(bytes).toString('base64')}`);
     }
@@ -53,22 +56,27 @@ export class FlowPictures {
       composition,
       { items },
       { ...item, effects: {} },
-      { outlines, href: (m) => sources.get(m), shown: () => true },
+      { outlines, href: (m) => sources.get(m), shown: this.shown },
     );
     const size = { width: Math.max(1, Math.round(view.width * scale)), height: Math.max(1, Math.round(view.height * scale)) };
     const viewBox = [view.x, view.y, view.width, view.height].map((n) => num(n)).join(' ');
     const svg = `<svg xmlns="http://www.w3.org/2000/svg"${attrs({ ...size, viewBox, preserveAspectRatio: 'none' })}><defs>${outlines.take()}</defs>${body}</svg>`;
     // What is drawn of lines alone stays so, whatever its size on a screen.
-    if (item.kind === 'shape')
+    if (item.kind === 'shape' || (item.kind === 'group' && !sources.size))
       return { bytes: new TextEncoder().encode(svg.replace(/ data-item="[^"]*"/g, '')), mediaType: 'image/svg+xml', ...size };
     const drawn = await pictures.drawSvg(svg, 'picture');
     return pictures.encode(drawn, { maxWidth: size.width, ...encodingOf(settings) });
   }
 }
 
+/** What is drawn of an item: itself, or what a group holds. */
+export const drawnIn = (items: Record<string, Item>, item: Item): PaintedLeaf[] =>
+  item.kind === 'group' ? [...leavesOf(items, item)].flatMap((id) => (items[id] ? [items[id] as PaintedLeaf] : [])) : [item as PaintedLeaf];
+
 /** Whether a still picture can stand for an item. */
 export const isDrawable = (folio: Folio, item: Item): boolean =>
   item.kind === 'shape' ||
+  (item.kind === 'group' && folio.head.structure.figures.includes(item.id)) ||
   (item.kind !== 'group' && !!pictureOf(item as PaintedLeaf) && !!folio.head.media[pictureOf(item as PaintedLeaf)!]);
 
 /** Whether an item shows its picture whole and upright, without anything around it. */

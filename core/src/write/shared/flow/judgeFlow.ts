@@ -9,6 +9,7 @@ import { paragraphRole, resolveParagraph } from '../../../folio/resolve.ts';
 import type { Inline, Paragraph, Story, Table } from '../../../folio/story.ts';
 import type { Judgement } from '../../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../../ledger/subjects.ts';
+import { figureGroups } from '../../../structure/figureGroups.ts';
 import { flowOf } from '../../../structure/flow.ts';
 import type { FlowBlock } from '../../../structure/flow.ts';
 import { adapted, dropped, excluded, kept } from '../judgements.ts';
@@ -41,6 +42,9 @@ export const FLOW_SENTENCES: Record<string, string> = {
   'effect.flows': 'Shadows and glows belong to the page; the picture is shown without.',
   'wrap.flows': 'Text runs around it only where it is pinned as floating.',
   'colour.readers': 'Its colour would not be seen on the paper that readers choose; they see it in their own.',
+  'figure.part': 'It is part of a group that is shown as one figure.',
+  'figure.text': 'It is part of a group that is shown as one figure: drawn with it, read by its alt text.',
+  'figure.alt': 'The figure that it is part of is read by an alt text of its own.',
   'cell.flat': 'Its ground runs from colour to colour; it is shown in the colour between.',
   'font.readers': 'Readers see the text in typefaces of their own device.',
   'table.empty': 'A table without a word is not read.',
@@ -73,6 +77,7 @@ export function judgeFlow(
     else if (b.kind === 'box') b.blocks.forEach(visit);
   };
   for (const s of sections) s.blocks.forEach(visit);
+  const parts = figureGroups(folio);
   const inScope = new Set(scope.pages.map((p) => p.page.id));
   const substituted = new Map(fonts.asked.filter((a) => a.standsIn).map((a) => [a.family.toLowerCase(), a.family]));
   const outOf = (about: SubjectInFolio): Judgement | null => {
@@ -94,7 +99,8 @@ export function judgeFlow(
         return judgeFont(folio, fonts, subject.id, writer);
       case 'pin': {
         const pin = folio.head.structure.pins[subject.id]!;
-        return used.has(pin.paragraph) && (figures.has(pin.item) || frames.has(pin.item)) ? kept : dropped('pin.nowhere');
+        const item = parts.get(pin.item)?.id ?? pin.item;
+        return used.has(pin.paragraph) && (figures.has(item) || frames.has(item)) ? kept : dropped('pin.nowhere');
       }
       case 'edition':
         return excluded('edition.other');
@@ -105,6 +111,8 @@ export function judgeFlow(
       case 'masterItem':
         return outOf(about) ?? excluded('master.decoration');
       case 'item':
+        if (parts.has(subject.id) && figures.has(parts.get(subject.id)!.id))
+          return subject.aspect === 'alt' ? excluded('figure.alt') : adapted('figure.part');
         return outOf(about) ?? judgeItem(folio, about.item ?? about.story!.items[subject.id]!, subject.aspect, figures.has(subject.id));
       case 'anchor':
         return used.has(about.paragraph!) || (about.node?.type === 'anchor' && figures.has(about.node.item))
@@ -188,6 +196,8 @@ function notRead(folio: Folio, scope: Scope, about: SubjectInFolio): Judgement {
   const story = about.story!;
   const frames = story.frames.flatMap((f) => folio.spreads[f.spread]?.items[f.item] ?? []);
   if (frames.length && !frames.some((f) => scope.chosen(f))) return excluded('selection.out');
+  const inFigures = figureGroups(folio);
+  if (frames.length && frames.every((f) => inFigures.has(f.id))) return adapted('figure.text');
   const hidden = frames.find((f) => !scope.shown(f));
   if (frames.length && frames.every((f) => !scope.shown(f)))
     return excluded('layer.hidden', { layer: folio.head.layers[hidden!.layer]?.name ?? '' });

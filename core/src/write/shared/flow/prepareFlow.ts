@@ -9,6 +9,7 @@ import { readText } from '../../../folio/text.ts';
 import type { Inline, Story } from '../../../folio/story.ts';
 import { itemBounds } from '../../../folio/traverse.ts';
 import { Cancelled } from '../../../ports/ports.ts';
+import { isCaptionFrame } from '../../../structure/figureGroups.ts';
 import { flowOf } from '../../../structure/flow.ts';
 import type { FlowBlock, FlowParagraph, FlowSection } from '../../../structure/flow.ts';
 import { headingLevel, outlineText } from '../../../structure/outline.ts';
@@ -20,7 +21,7 @@ import { blocksMarkup, noteMarkup } from './blockMarkup.ts';
 import { anchor } from './flowContext.ts';
 import type { FlowContext, FlowPicture } from './flowContext.ts';
 import { FlowFonts } from './flowFonts.ts';
-import { FlowPictures } from './flowPictures.ts';
+import { drawnIn, FlowPictures } from './flowPictures.ts';
 import { FlowStyles } from './flowStyles.ts';
 
 export interface FlowSettings extends PictureSettings {
@@ -229,7 +230,8 @@ function outlineOf(folio: Folio, files: readonly FlowFile[]): OutlineEntry[] {
 async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSection[], layout: FlowLayout, measure: number) {
   const { folio, composition } = job;
   const encoder = new PictureEncoder(job);
-  const maker = new FlowPictures(job, encoder);
+  const { shown: isShown } = scopeOf(folio, composition, { ...job.settings, only: '' });
+  const maker = new FlowPictures(job, encoder, (item) => isShown(item) && !isCaptionFrame(folio, item));
   const items: { item: Item; among: Record<string, Item> }[] = [];
   const spreads = new Map<string, Record<string, Item>>();
   const among = (spread: string): Record<string, Item> => {
@@ -247,7 +249,7 @@ async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSe
     } else if (b.kind === 'box') b.blocks.forEach(visit);
   };
   for (const s of sections) s.blocks.forEach(visit);
-  for (const { item } of items) if (item.kind !== 'group') encoder.want(item);
+  for (const { item, among } of items) for (const leaf of drawnIn(among, item)) encoder.want(leaf);
   const shown = new Map<string, FlowPicture>();
   const pictures = new Map<string, PreparedFlow['pictures'][number]>();
   for (const { item, among: all } of items) {
