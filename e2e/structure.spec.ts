@@ -221,4 +221,17 @@ test('a passage gets its language', async ({ page }) => {
   await language.fill('');
   await language.blur();
   await expect(language).toHaveValue('');
+  // Some words of it alone.
+  const passage = page.locator('.languages li').first();
+  await passage.getByRole('button', { name: 'Some words in another' }).click();
+  const words = passage.getByLabel('Words as they stand in the paragraph');
+  await words.fill('nothing of that');
+  await expect(passage.getByText('These words do not stand in it.')).toBeVisible();
+  await words.fill('much better');
+  await passage.getByRole('combobox', { name: 'Language of these words' }).fill('la');
+  await page.keyboard.press('Enter');
+  const said = passage.getByRole('combobox', { name: 'Language of the words “much better”' });
+  await expect(said).toHaveValue('la');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(said).toHaveCount(0);
 });

@@ -38,6 +38,16 @@ const USES: [Edit, (f: Folio) => unknown, unknown, string[]][] = [
   ],
   [{ kind: 'item.alt', args: { spread: 's', item: 'f1', alt: 'A frame' } }, (f) => f.spreads['s']!.items['f1']!.alt, 'A frame', ['f1']],
   [{ kind: 'item.decoration', args: { item: 'f1', decoration: true } }, (f) => f.head.structure.decorations, ['f1'], ['head/structure']],
+  [
+    { kind: 'words.language', args: { story: 't', paragraph: 'p4', from: 1, to: 3, language: 'de' } },
+    (f) => (f.stories['t']!.blocks['p4'] as Paragraph).content,
+    [
+      { type: 'span', text: 'f' },
+      { type: 'span', text: 'ou', overrides: { language: 'de' } },
+      { type: 'span', text: 'r' },
+    ],
+    ['p4'],
+  ],
   [{ kind: 'item.figure', args: { item: 'f1', figure: true } }, (f) => f.head.structure.figures, ['f1'], ['head/structure']],
   [{ kind: 'style.role', args: { style: 'p', role } }, (f) => f.head.paragraphStyles['p']!.role, role, ['paragraphStyles/p']],
   [

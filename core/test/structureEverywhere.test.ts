@@ -56,6 +56,16 @@ const SAID: [what: string, say: (folio: Folio) => Folio, subjects: (folio: Folio
     () => [`table:${table.id}:structure`, `paragraph:${table.id}-2-1-text:role`],
   ],
   [
+    // WCAG 2.2, 3.1.2: language of parts.
+    'that some words are in another language',
+    (f) =>
+      applyEdit(f, {
+        kind: 'words.language',
+        args: { story: 'dome-feature', paragraph: 'dome-feature-5', from: 4, to: 14, language: 'la' },
+      }).folio,
+    () => ['paragraph:dome-feature-5:language'],
+  ],
+  [
     'that a picture is decoration',
     (f) => applyEdit(f, { kind: 'item.decoration', args: { item: 'telescope-picture', decoration: true } }).folio,
     (f) => [`document:${f.head.id}:order`],

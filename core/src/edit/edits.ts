@@ -3,6 +3,8 @@ import { Id, Language } from '../folio/ids.ts';
 import type { Folio } from '../folio/folio.ts';
 import { Recipe } from '../folio/folio.ts';
 import { Inline } from '../folio/story.ts';
+import type { Span } from '../folio/story.ts';
+import { contentLength, normalise, sliceContent } from '../folio/text.ts';
 import { Metadata, OutlineEntry, Pin, Strand } from '../folio/head.ts';
 import { Role } from '../folio/styles.ts';
 import { closeUp } from './closeUp.ts';
@@ -23,6 +25,14 @@ const need = <T>(value: T | undefined, what: string): T => {
   if (value === undefined) throw new TextEditError(`${what} is not in the document any more.`);
   return value;
 };
+
+function spokenIn(span: Span, language: string | null): Span {
+  const { overrides, ...rest } = span;
+  const own = { ...overrides };
+  delete own.language;
+  if (language !== null) own.language = language;
+  return Object.keys(own).length ? { ...rest, overrides: own } : rest;
+}
 
 /** Every change a person can make to a document, by name. */
 export const EDITS = [
@@ -108,6 +118,22 @@ export const EDITS = [
       else delete block.character;
     }
   }),
+  /** In which language some words of a paragraph are; null: in that of the paragraph. */
+  edit(
+    'words.language',
+    z.object({ story: Id, paragraph: Id, from: z.number().int().min(0), to: z.number().int().min(0), language: Language.nullable() }),
+    (draft, a) => {
+      const block = need(draft.stories[a.story]?.blocks[a.paragraph], 'This paragraph');
+      if (block.kind !== 'paragraph') return;
+      const words = sliceContent(block.content, a.from, a.to).map((node) => (node.type === 'span' ? spokenIn(node, a.language) : node));
+      const end = contentLength(block.content);
+      block.content = normalise([
+        ...sliceContent(block.content, 0, a.from),
+        ...words,
+        ...sliceContent(block.content, Math.max(a.from, a.to), end),
+      ]);
+    },
+  ),
   edit('pin.set', Pin, (draft, a) => {
     draft.head.structure.pins[a.id] = a;
   }),

@@ -190,7 +190,8 @@ function comparePair(
   found.say(kind, id, 'text', same, same ? `“${short(fold(seen.text))}”` : `reads “${short(fold(seen.text))}”`);
   const role = context.format.roleFor(block.role);
   found.say(kind, id, 'role', seen.role === role, `is ${seen.role}${seen.role === role ? '' : `, not ${role}`}`);
-  found.say(kind, id, 'language', seen.language.toLowerCase() === block.language.toLowerCase(), `language ${seen.language}`);
+  const another = languageDifference(block, seen);
+  found.say(kind, id, 'language', another === null, another ?? `language ${seen.language}`);
   for (const link of block.links) {
     const runs = seen.runs.filter((r) => r.link !== undefined && dense(link.text).includes(dense(r.text)));
     const right =
@@ -209,6 +210,15 @@ function comparePair(
   found.say(kind, id, 'look', look === null, look ?? 'font, size and colour as designed');
   const off = placeDifference(block.runs, seen.runs, context.format.baselineTolerance);
   if (off) offsets.set(block.item, [...(offsets.get(block.item) ?? []), { block, ...off }]);
+}
+
+/** What of a text is in another language than it should be: all of it, or some words (WCAG 2.2, 3.1.2). */
+function languageDifference(block: ExpectedBlock, seen: ObservedBlock): string | null {
+  if (seen.language.toLowerCase() !== block.language.toLowerCase()) return `language ${seen.language}`;
+  const [want, have] = [letters(block.runs), letters(seen.runs)];
+  if (want.length !== have.length) return null;
+  const wrong = want.findIndex((w, i) => w.language.toLowerCase() !== have[i]!.language.toLowerCase());
+  return wrong < 0 ? null : `“${short(have[wrong]!.text)}”: language ${have[wrong]!.language}`;
 }
 
 /** The look of each letter of a text, spaces left out. */

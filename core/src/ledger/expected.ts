@@ -31,6 +31,7 @@ export interface ExpectedRun {
   start: Point;
   angle: number;
   link?: string | undefined;
+  language: string;
   embeds: boolean;
 }
 
@@ -206,6 +207,7 @@ function runsOf(folio: Folio, lines: readonly SetLine[], item: Item, page: Page)
         start: apply(matrix, { x: line.x + run.x, y: line.baseline + run.shift }),
         angle: angleOf(item.transform),
         link: run.link,
+        language: run.language,
         embeds: run.font.mayEmbed,
       })),
   );

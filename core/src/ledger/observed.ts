@@ -12,6 +12,7 @@ export interface ObservedRun {
   /** Angle of the baseline in degrees clockwise. */
   angle: number;
   link?: string | undefined;
+  language: string;
 }
 
 /** A paragraph, heading, list line or figure, in the order in which it is read. */

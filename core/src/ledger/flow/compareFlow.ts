@@ -4,7 +4,7 @@ import { Findings, samePicture, short } from '../findings.ts';
 import type { Rect } from '../../folio/geometry.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { FontSet } from '../../compose/fontSet.ts';
-import { baseOf, compareLooks, wrongCell } from './compareLooks.ts';
+import { baseOf, compareLooks, wrongCell, wrongWords } from './compareLooks.ts';
 import { dense } from './dense.ts';
 import type { ExpectedFlow, ExpectedFlowBlock } from './expectFlow.ts';
 import type { ObservedFlow, ObservedFlowBlock } from './observedFlow.ts';
@@ -139,7 +139,11 @@ function comparePair(block: ExpectedFlowBlock, seen: ObservedFlowBlock, found: F
     right,
     right ? `is ${is}` : `is ${is}, not ${block.element}${block.within === null ? '' : ` in ${block.within}`}`,
   );
-  found.say('paragraph', id, 'language', seen.language.toLowerCase() === block.language.toLowerCase(), `language ${seen.language}`);
+  const spoken = (language: string, there: string): string | null =>
+    language.toLowerCase() === there.toLowerCase() ? null : `language ${there}`;
+  // Of all of it, and of words in it (WCAG 2.2, 3.1.1 and 3.1.2).
+  const another = spoken(block.language, seen.language) ?? wrongWords(block, seen, (w, s) => spoken(w.language, s.language));
+  found.say('paragraph', id, 'language', another === null, another ?? `language ${seen.language}`);
   for (const link of block.links) {
     const there = seen.links.filter((l) => dense(link.text).includes(dense(l.text)) && l.text.trim());
     const agrees =

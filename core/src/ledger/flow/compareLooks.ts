@@ -70,14 +70,23 @@ function wrongLook(want: ExpectedLook, seen: SeenStyle, base: number, embeds: bo
   return null;
 }
 
-/** The first words of a paragraph that look otherwise than they should; null if there are none. Words that are not there are told elsewhere. */
-function wrongInWords(b: ExpectedFlowBlock, seen: ObservedFlowBlock, base: number, embeds: boolean): string | null {
+const wrongInWords = (b: ExpectedFlowBlock, seen: ObservedFlowBlock, base: number, embeds: boolean): string | null =>
+  wrongWords(b, seen, (want, { look }) => wrongLook(want.look, look, base, embeds, b.ground !== null));
+
+type Run<B extends { runs: unknown[] }> = B['runs'][number];
+
+/** What is wrong with the first words of a paragraph that are not as they should be; null if there are none. Words that are not there are told elsewhere. */
+export function wrongWords(
+  b: ExpectedFlowBlock,
+  seen: ObservedFlowBlock,
+  wrongWith: (want: Run<ExpectedFlowBlock>, seen: Run<ObservedFlowBlock>) => string | null,
+): string | null {
   let text = '';
-  const looks: SeenStyle[] = [];
+  const letters: Run<ObservedFlowBlock>[] = [];
   for (const run of seen.runs) {
     const d = dense(run.text);
     text += d;
-    for (let i = 0; i < d.length; i++) looks.push(run.look);
+    for (let i = 0; i < d.length; i++) letters.push(run);
   }
   let at = 0;
   for (const run of b.runs) {
@@ -85,8 +94,8 @@ function wrongInWords(b: ExpectedFlowBlock, seen: ObservedFlowBlock, base: numbe
     const from = text.indexOf(d, at);
     if (!d || from < 0) continue;
     at = from + d.length;
-    for (const look of new Set(looks.slice(from, at))) {
-      const wrong = wrongLook(run.look, look, base, embeds, b.ground !== null);
+    for (const there of new Set(letters.slice(from, at))) {
+      const wrong = wrongWith(run, there);
       if (wrong !== null) return `“${short(run.text.trim())}”: ${wrong}`;
     }
   }

@@ -31,7 +31,7 @@ export interface ExpectedFlowBlock {
   ground: string | null;
   initial: boolean;
   look: ExpectedLook;
-  runs: { text: string; look: ExpectedLook }[];
+  runs: { text: string; look: ExpectedLook; language: string }[];
 }
 /** How words look; their size in points. */
 export interface ExpectedLook {
@@ -226,15 +226,17 @@ class Expectation {
       ground: paragraph.shading ? solidHex(paragraph.shading.paint, this.folio.head.swatches) : around,
       initial: !!paragraph.dropCapital,
       look: this.lookOf(character),
-      runs: p.content.flatMap((n) =>
-        n.type === 'span' ? [{ text: n.text, look: this.lookOf(resolveSpan(this.folio.head, character, n)) }] : [],
-      ),
+      runs: p.content.flatMap((n) => (n.type === 'span' ? [this.runOf(n.text, resolveSpan(this.folio.head, character, n))] : [])),
       links: [...links].flatMap(([id, words]): ExpectedFlowBlock['links'] => {
         const d = story.links[id]?.destination;
         if (d?.to === 'address') return isSafeAddress(d.href) ? [{ id, text: words, address: d.href }] : [];
         return d?.to === 'page' || d?.to === 'paragraph' ? [{ id, text: words, address: null }] : [];
       }),
     });
+  }
+
+  private runOf(text: string, c: CharacterProperties): ExpectedFlowBlock['runs'][number] {
+    return { text, look: this.lookOf(c), language: c.language };
   }
 
   private lookOf(c: CharacterProperties): ExpectedLook {

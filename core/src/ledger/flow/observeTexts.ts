@@ -89,7 +89,7 @@ class TextWalker {
       links: [],
       readings: [],
       look: this.looks.of(e),
-      runs: ownRuns(e).map(({ text, parent }) => ({ text, look: this.looks.of(parent) })),
+      runs: ownRuns(e).map(({ text, parent }) => ({ text, look: this.looks.of(parent), language: languageWithin(parent, e) ?? language })),
       initial: this.looks.hasInitial(e),
       file: this.path,
     };
@@ -162,6 +162,14 @@ const ownText = (e: Element): string =>
   ownRuns(e)
     .map((r) => r.text)
     .join('');
+/** The language that an element inside another is said to be in, if it is. */
+function languageWithin(e: Element, block: Element): string | undefined {
+  for (let at: Node | null = e; at && isElement(at) && at !== block; at = at.parentNode) {
+    const own = attribute(at, 'lang');
+    if (own !== undefined) return own;
+  }
+  return undefined;
+}
 const hasOwnText = (e: Element): boolean => ownText(e).trim() !== '';
 
 function* ownElements(e: Element): Generator<Element> {

@@ -15,7 +15,7 @@ export interface ObservedFlowBlock {
   file: string;
   look: SeenStyle;
   /** Its words by how they look. */
-  runs: { text: string; look: SeenStyle }[];
+  runs: { text: string; look: SeenStyle; language: string }[];
   /** Whether its first letter is an initial. */
   initial: boolean;
 }

@@ -273,6 +273,7 @@ class PageWalker {
       box: { x: p.x * PT, y: p.y * PT, width: width * PT, height: size * PT },
       angle: angleOf(at.line.matrix),
       link: at.link,
+      language: at.language,
     };
     if (at.block) at.block.runs.push(run);
     else this.loose.push(run);

@@ -3,6 +3,9 @@ import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
 import { angleOf, apply, boundsOfPath, IDENTITY, multiply, transformRect } from '../../folio/geometry.ts';
 import type { ObservedRun, ObservedShape } from '../observed.ts';
 
+/** What a page shows says nothing of languages: the structure tree does. */
+type WalkedRun = Omit<ObservedRun, 'language'>;
+
 /** What pdf.js gives for a page's content: operators and their arguments. */
 export interface Operators {
   fnArray: number[];
@@ -26,7 +29,7 @@ interface State {
 
 export interface WalkedContent {
   /** Text by marked-content id; what has none is under -1. */
-  text: Map<number, ObservedRun[]>;
+  text: Map<number, WalkedRun[]>;
   images: { object: string; box: Rect; mcid: number }[];
   shapes: ObservedShape[];
   /** Marked content whose letters are drawn as shapes. */
@@ -130,7 +133,7 @@ function showText(
   state: State,
   textMatrix: Matrix,
   fontName: (id: string) => string,
-): { run: ObservedRun; advance: number } {
+): { run: WalkedRun; advance: number } {
   let text = '';
   let advance = 0;
   for (const g of glyphs) {

@@ -173,7 +173,7 @@ async function readPage(
                   run.box.y <= l.box.y + l.box.height + 1,
               )?.target
             : undefined;
-          here.block?.runs.push({ ...run, ...(link !== undefined && { link }) });
+          here.block?.runs.push({ ...run, language: here.language, ...(link !== undefined && { link }) });
           read(run.text);
         }
         if (here.block?.role === 'figure') here.block.box = content.images.find((im) => im.mcid === mcid)?.box;
@@ -184,7 +184,9 @@ async function readPage(
   const pictures = await Promise.all(
     content.images.map(async (image) => ({ box: image.box, alt: undefined, picture: await signatureOf(page, image.object, port) })),
   );
-  const loose = [...content.text].filter(([mcid]) => !taken.has(mcid)).flatMap(([, runs]): ObservedRun[] => runs);
+  const loose = [...content.text]
+    .filter(([mcid]) => !taken.has(mcid))
+    .flatMap(([, runs]) => runs.map((run): ObservedRun => ({ ...run, language })));
   page.cleanup();
   return {
     width: x1 - x0,

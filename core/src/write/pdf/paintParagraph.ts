@@ -1,4 +1,5 @@
 import type { GlyphRun } from '../../compose/marks.ts';
+import { resolveParagraph } from '../../folio/resolve.ts';
 import { transformRect } from '../../folio/geometry.ts';
 import type { Rect } from '../../folio/geometry.ts';
 import { paintRun } from '../../paint/pdf/paintItem.ts';
@@ -24,15 +25,26 @@ export function paintParagraph(
   page: string,
 ): TaggedPart[] {
   const story = job.folio.stories[unit.story]!;
-  const stretches: { link: string | undefined; drawn: boolean; draws: (() => void)[]; boxes: Rect[]; text: string }[] = [];
+  const paragraph = story.blocks[unit.paragraph];
+  const own = paragraph?.kind === 'paragraph' ? resolveParagraph(job.folio.head, paragraph).character.language : '';
+  const stretches: {
+    link: string | undefined;
+    lang: string | undefined;
+    drawn: boolean;
+    draws: (() => void)[];
+    boxes: Rect[];
+    text: string;
+  }[] = [];
   for (const line of unit.lines)
     line.runs.forEach((run, i) => {
       if (run.decoration) return;
       const link = run.link;
       let stretch = stretches[stretches.length - 1];
       const drawn = !run.font.mayEmbed;
-      if (!stretch || stretch.link !== link || stretch.drawn !== drawn)
-        stretches.push((stretch = { link, drawn, draws: [], boxes: [], text: '' }));
+      // Words in another language say so (ISO 32000-1, 14.9.2).
+      const lang = run.language === own ? undefined : run.language;
+      if (!stretch || stretch.link !== link || stretch.lang !== lang || stretch.drawn !== drawn)
+        stretches.push((stretch = { link, lang, drawn, draws: [], boxes: [], text: '' }));
       const last = i === line.runs.length - 1 && line.spaceAtEnd;
       // Where a tab left room, a space keeps the words apart when they are copied.
       const space = last || nextRead(line.runs, i)?.joint === 'tab';
@@ -44,10 +56,12 @@ export function paintParagraph(
   return stretches.map((stretch): TaggedPart => {
     const draw = (name: string) => canvas.content(name, () => inside(() => stretch.draws.forEach((d) => d())));
     const target = stretch.link === undefined ? null : scope.targets.of(story.links[stretch.link]?.destination, page);
-    if (!target && stretch.drawn) return { element: drawnText(canvas, stretch.text, draw('Span')) };
+    const spoken = stretch.lang === undefined ? {} : { lang: stretch.lang };
+    if (!target && stretch.drawn) return { element: span(canvas, { ...spoken, actual: stretch.text }, draw('Span')) };
+    if (!target && stretch.lang !== undefined) return { element: span(canvas, spoken, draw('Span')) };
     if (!target) return { content: draw(/^h[1-6]$/.test(tag) ? tag.toUpperCase() : 'P') };
-    const element: StructElement = canvas.element('Link');
-    element.add(stretch.drawn ? drawnText(canvas, stretch.text, draw('Span')) : draw('Link'));
+    const element: StructElement = canvas.element('Link', spoken);
+    element.add(stretch.drawn ? span(canvas, { actual: stretch.text }, draw('Span')) : draw('Link'));
     for (const box of stretch.boxes) {
       const onSpread = transformRect(item.transform, box);
       canvas.linkTo(
@@ -65,9 +79,9 @@ export function paintParagraph(
 /** The next run of a line that is read. */
 const nextRead = (runs: readonly GlyphRun[], i: number): GlyphRun | undefined => runs.slice(i + 1).find((r) => !r.decoration);
 
-/** Letters drawn as shapes, with the text they stand for (ISO 32000-1, 14.9.4). */
-function drawnText(canvas: PdfCanvas, text: string, content: StructContent): StructElement {
-  const element = canvas.element('Span', { actual: text });
+/** Words with what is said of them: their language, or the text that letters drawn as shapes stand for (ISO 32000-1, 14.9.4). */
+function span(canvas: PdfCanvas, said: { lang?: string; actual?: string }, content: StructContent): StructElement {
+  const element = canvas.element('Span', said);
   element.add(content);
   element.end();
   return element;
