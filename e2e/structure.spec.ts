@@ -86,6 +86,16 @@ test('a picture is pinned to a paragraph, and let go', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'Take the pin out' })).toBeVisible();
   await page.reload();
   await expect(page.locator('.pin')).toContainText('The copper will be');
+  // In the line, it stands behind some words.
+  await page.getByLabel('How it stands there').click();
+  await page.getByTitle('In its line').click();
+  const words = page.getByLabel('Behind the words');
+  await words.fill('no such words');
+  await expect(page.getByText('These words do not stand in it.')).toBeVisible();
+  await words.fill('The copper');
+  await words.press('Enter');
+  await page.reload();
+  await expect(words).toHaveValue('The copper');
   await page.getByRole('button', { name: 'Take the pin out' }).click();
   await expect(page.getByRole('button', { name: 'Take the pin out' })).toHaveCount(0);
 });

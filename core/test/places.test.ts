@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { produce } from 'immer';
 import {
   applyEdit,
   applyLogged,
@@ -79,6 +80,28 @@ describe('places in text', () => {
         if (position(place) < position(edit.from)) expect(newText.slice(0, mapped.offset)).toBe(text.slice(0, place.offset));
       }),
     );
+  });
+
+  test('what is pinned stays behind its words, or at its paragraph, also where paragraphs become one', () => {
+    const pinned = (as: 'inline' | 'after', paragraph: string, offset: number) =>
+      produce(tinyFolio(['one two', 'three']), (d) => {
+        d.head.structure.pins['x'] = { id: 'x', item: 'f', paragraph, offset, as };
+      });
+    const edited = (folio: Folio, from: [string, number], to: [string, number], content: Inline[][] = [[]]) => {
+      const place = ([paragraphId, offset]: [string, number]) => ({ paragraphId, offset });
+      const args = { story: 't', from: place(from), to: place(to), content, newIds: [] };
+      const { paragraph, offset } = applyEdit(folio, { kind: 'text.replace', args }).folio.head.structure.pins['x']!;
+      return [paragraph, offset];
+    };
+    const words: Inline[][] = [[{ type: 'span', text: 'then ' }]];
+    expect(edited(pinned('inline', 'p1', 3), ['p1', 0], ['p1', 0], words)).toEqual(['p1', 8]);
+    expect(edited(pinned('inline', 'p1', 3), ['p1', 3], ['p1', 3], words)).toEqual(['p1', 3]);
+    expect(edited(pinned('inline', 'p2', 2), ['p1', 7], ['p2', 0])).toEqual(['p1', 9]);
+    expect(edited(pinned('after', 'p1', 0), ['p1', 0], ['p1', 0], words)).toEqual(['p1', 0]);
+    expect(edited(pinned('after', 'p2', 0), ['p1', 7], ['p2', 0])).toEqual(['p1', 0]);
+    // Nothing of the structure is touched where nothing of it moves.
+    const args = { story: 't', from: { paragraphId: 'p1', offset: 5 }, to: { paragraphId: 'p1', offset: 5 }, content: words, newIds: [] };
+    expect(applyEdit(pinned('inline', 'p1', 3), { kind: 'text.replace', args }).touched).toEqual(['p1']);
   });
 
   test('offsets between the parts of one character are moved to its beginning', () => {

@@ -48,7 +48,12 @@ function paragraphTypedIn(folio: Folio, edit: Edit): { alone: Folio; putBack: (n
   const putBack = (next: Folio): Folio => {
     const typed = next.stories[storyId]!.blocks[id]!;
     if (typed === block) return folio;
-    return { ...folio, stories: { ...folio.stories, [storyId]: { ...story, blocks: withBlock(story.blocks, id, typed) } } };
+    // Pins go with the words they stand behind.
+    return {
+      ...folio,
+      head: next.head,
+      stories: { ...folio.stories, [storyId]: { ...story, blocks: withBlock(story.blocks, id, typed) } },
+    };
   };
   return { alone, putBack };
 }

@@ -12,7 +12,7 @@ import { layPages } from './facingPages.ts';
 import { mergeStyles } from './mergeStyles.ts';
 import { nameLooks } from './nameLooks.ts';
 import { orderSpread } from './orderSpread.ts';
-import { replaceText, TextEditError } from './place.ts';
+import { listWith, movePins, replaceText, TextEditError } from './place.ts';
 
 const Place = z.object({ paragraphId: Id, offset: z.number().int().min(0) });
 
@@ -39,7 +39,12 @@ export const EDITS = [
   edit(
     'text.replace',
     z.object({ story: Id, from: Place, to: Place, content: z.array(z.array(Inline)).min(1), newIds: z.array(Id) }),
-    (draft, a) => replaceText(need(draft.stories[a.story], 'This text'), a),
+    (draft, a) => {
+      const story = need(draft.stories[a.story], 'This text');
+      const order = [...(listWith(story, a.from.paragraphId) ?? [])];
+      replaceText(story, a);
+      movePins(Object.values(draft.head.structure.pins), a, order);
+    },
   ),
   edit('paragraph.style', z.object({ story: Id, paragraph: Id, style: Id }), (draft, a) => {
     const block = need(draft.stories[a.story]?.blocks[a.paragraph], 'This paragraph');

@@ -1,3 +1,4 @@
+import type { Pin } from '../folio/head.ts';
 import type { Inline, Paragraph, Story } from '../folio/story.ts';
 import { contentLength, normalise, plainText, sliceContent, toGraphemeBoundary } from '../folio/text.ts';
 
@@ -22,7 +23,7 @@ export interface TextReplacement {
 export class TextEditError extends Error {}
 
 /** The list in which a paragraph stands: the story's own, a cell's or a note's. */
-function listWith(story: Story, id: string): string[] | undefined {
+export function listWith(story: Story, id: string): string[] | undefined {
   if (story.order.includes(id)) return story.order;
   for (const block of Object.values(story.blocks)) {
     if (block.kind === 'table') for (const cell of Object.values(block.cells)) if (cell.order.includes(id)) return cell.order;
@@ -97,6 +98,17 @@ export function mapPlace(place: Place, edit: TextReplacement, order: readonly st
   if (compare(place, edit.to) <= 0) return { paragraphId: endId, offset: endOffset };
   if (place.paragraphId === edit.to.paragraphId) return { paragraphId: endId, offset: endOffset + place.offset - edit.to.offset };
   return place;
+}
+
+/** What is pinned to paragraphs of a list stays at its words: those behind which it stands in a line, else its paragraph. */
+export function movePins(pins: readonly Pin[], edit: TextReplacement, order: readonly string[]): void {
+  for (const pin of pins) {
+    if (!order.includes(pin.paragraph)) continue;
+    const inLine = pin.as === 'inline';
+    const at = mapPlace({ paragraphId: pin.paragraph, offset: inLine ? pin.offset : 0 }, edit, order, 'before');
+    if (at.paragraphId !== pin.paragraph) pin.paragraph = at.paragraphId;
+    if (inLine && at.offset !== pin.offset) pin.offset = at.offset;
+  }
 }
 
 /** A paragraph id after merges: follows aliases to the paragraph that holds the text now. */

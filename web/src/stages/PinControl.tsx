@@ -1,8 +1,10 @@
+import { useMemo } from 'react';
 import { Button, InputNumber, Select } from 'antd';
 import { paragraphsOf, pagesOf, readText, storyOfFrame } from '@elastic-folio/core';
-import type { Folio, Spread } from '@elastic-folio/core';
+import type { Folio, Paragraph, Spread } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { PinOffer } from './PinOffer.tsx';
+import { PinPlace } from './PinPlace.tsx';
 
 type Pin = Folio['head']['structure']['pins'][string];
 
@@ -19,6 +21,7 @@ export function PinControl({ spread, item }: { spread: Spread; item: string }) {
   const change = useDocument((s) => s.change);
   const pin = Object.values(folio.head.structure.pins).find((p) => p.item === item);
   const suggested = useDocument((s) => s.suggestedPins).find((p) => p.item === item);
+  const at = useMemo(() => (pin ? paragraphById(folio, pin.paragraph) : undefined), [folio, pin]);
   const options = paragraphsNear(folio, spread, item);
   const set = (changes: Partial<Pin>): void => {
     const made: Pin = { id: pin?.id ?? `pin-${item}`, item, paragraph: pin?.paragraph ?? '', offset: 0, as: 'after', ...pin, ...changes };
@@ -58,8 +61,16 @@ export function PinControl({ spread, item }: { spread: Spread; item: string }) {
           </Button>
         </div>
       )}
+      {pin?.as === 'inline' && at && (
+        <PinPlace key={`${pin.paragraph} ${pin.offset}`} paragraph={at} offset={pin.offset} onOffset={(offset) => set({ offset })} />
+      )}
     </div>
   );
+}
+
+function paragraphById(folio: Folio, id: string): Paragraph | undefined {
+  const block = Object.values(folio.stories).find((s) => s.blocks[id])?.blocks[id];
+  return block?.kind === 'paragraph' ? block : undefined;
 }
 
 /** Paragraphs that a thing may be pinned to: those of its own spread first, then all others; none of its own text. */

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { Button, Input } from 'antd';
 import { Languages } from 'lucide-react';
-import { lengthOf, plainText, resolveParagraph } from '@elastic-folio/core';
+import { lengthOf, resolveParagraph } from '@elastic-folio/core';
 import type { Paragraph } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { LanguageChoice } from './LanguageChoice.tsx';
+import { wordsIn } from './wordsIn.ts';
 
 interface Words {
   from: number;
@@ -37,7 +38,8 @@ export function WordLanguages({ story, paragraph }: { story: string; paragraph: 
   const [open, setOpen] = useState(false);
   const [words, setWords] = useState('');
   const around = resolveParagraph(folio.head, paragraph).character.language;
-  const from = words.trim() ? plainText(paragraph.content).indexOf(words.trim()) : -1;
+  const place = wordsIn(paragraph, words);
+  const missing = words.trim() !== '' && !place;
   const say = (at: { from: number; to: number }, language: string | null): void => {
     change([{ kind: 'words.language', args: { story, paragraph: paragraph.id, from: at.from, to: at.to, language } }], newBurst());
     setOpen(false);
@@ -59,16 +61,16 @@ export function WordLanguages({ story, paragraph }: { story: string; paragraph: 
             aria-label="Words as they stand in the paragraph"
             placeholder="Words as they stand there"
             value={words}
-            status={words.trim() && from < 0 ? 'error' : ''}
+            status={missing ? 'error' : ''}
             onChange={(e) => setWords(e.target.value)}
           />
           <LanguageChoice
             label="Language of these words"
             value={undefined}
             around={around}
-            onLanguage={(l) => from >= 0 && l !== null && say({ from, to: from + words.trim().length }, l)}
+            onLanguage={(l) => place && l !== null && say(place, l)}
           />
-          {words.trim() && from < 0 && <small className="clay">These words do not stand in it.</small>}
+          {missing && <small className="clay">These words do not stand in it.</small>}
         </div>
       ) : (
         <Button type="text" size="small" icon={<Languages size={13} />} onClick={() => setOpen(true)}>
