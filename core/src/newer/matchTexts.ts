@@ -37,12 +37,13 @@ export function matchTexts(older: Story, newer: Story): Map<string, string> {
   return found;
 }
 
-/** Notes, fields, anchors and rubies of a paragraph, kind by kind in their order. */
+/** Notes, fields, anchors with what they hold, and rubies of a paragraph, kind by kind in their order. */
 function inLine(older: readonly Inline[], newer: readonly Inline[], found: Map<string, string>): void {
   for (const type of ['note', 'field', 'anchor', 'ruby'] as const) {
-    const ids = (content: readonly Inline[]): string[] => content.flatMap((n) => (n.type === type ? [n.id] : []));
+    const ids = (content: readonly Inline[]): string[][] =>
+      content.flatMap((n) => (n.type === type ? [n.type === 'anchor' ? [n.id, n.item] : [n.id]] : []));
     const mine = ids(older);
-    ids(newer).forEach((id, i) => mine[i] !== undefined && found.set(id, mine[i]));
+    ids(newer).forEach((all, i) => all.forEach((id, k) => mine[i]?.[k] !== undefined && found.set(id, mine[i][k]!)));
   }
 }
 

@@ -4,8 +4,7 @@ import type { XmlElement } from './xmlTree.ts';
 import type { Names } from './names.ts';
 import type { NotTakenList } from './notTaken.ts';
 import type { TextPlace } from './itemBuilder.ts';
-
-type Content = Pick<Story, 'blocks' | 'order' | 'links'>;
+import type { Content } from './textReader.ts';
 
 /** A text as it was read from one frame, with the spread or master page on which that stands; or one that stands on none. */
 export type ReadText = { content: Content; place: TextPlace; home: string } | { content: Content; home: null; story: string };
@@ -39,19 +38,21 @@ export function joinChains(texts: readonly ReadText[], names: Names, notTaken: N
   for (const t of framed) if (!followers.has(t)) follow(t);
   // What is left are rings: each is cut at its first frame.
   for (const t of framed) if (!taken.has(t)) follow(t);
-  for (const t of texts) if (t.home === null) stories.push({ id: t.story, ...t.content, frames: [], items: {}, aliases: {} });
+  for (const t of texts) if (t.home === null) stories.push({ id: t.story, ...t.content, frames: [], aliases: {} });
   return stories;
 }
 
 function storyOf(chain: readonly InFrame[], names: Names): Story | null {
   const blocks: Story['blocks'] = {};
   const links: Story['links'] = {};
+  const items: Story['items'] = {};
   const order: string[] = [];
   chain.forEach(({ content }, i) => {
     // Frames further down that hold nothing of their own hold only an empty paragraph.
     if (i && content.order.every((id) => isEmpty(content.blocks[id]))) return;
     Object.assign(blocks, content.blocks);
     Object.assign(links, content.links);
+    Object.assign(items, content.items);
     order.push(...content.order);
   });
   if (!order.length) return null;
@@ -61,7 +62,7 @@ function storyOf(chain: readonly InFrame[], names: Names): Story | null {
     order,
     links,
     frames: chain.map(({ home, place }) => ({ spread: home, item: place.item })),
-    items: {},
+    items,
     aliases: {},
   };
 }

@@ -5,7 +5,6 @@ import { Structure } from '../../folio/head.ts';
 import type { Item } from '../../folio/items.ts';
 import { instanceId } from '../../folio/masters.ts';
 import { IDENTITY, rectPath } from '../../folio/geometry.ts';
-import type { Story } from '../../folio/story.ts';
 import type { Spread } from '../../folio/spread.ts';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
 import { sketchOf } from '../pageSketch.ts';
@@ -17,6 +16,7 @@ import { familiesByName, fontFaces, fontsWithoutFiles, readFonts, standInsFor } 
 import { ItemBuilder } from './itemBuilder.ts';
 import type { ShapeContext } from './itemBuilder.ts';
 import { animationsOf } from './animations.ts';
+import { PicturesInLines } from './inLines.ts';
 import { Layers } from './layers.ts';
 import { Links } from './links.ts';
 import { fillOf } from './looks.ts';
@@ -88,6 +88,7 @@ export class DocumentBuilder {
   /** What elements with ids of their own became, back to front. */
   private readonly standing = new Map<string, readonly string[]>();
   private readonly decorations: string[] = [];
+  private readonly inLines = new PicturesInLines(this.notTaken);
   private readonly path: { spread: string; item: string }[] = [];
   private readonly texts: ReadText[] = [];
   private readonly language: string;
@@ -243,6 +244,7 @@ export class DocumentBuilder {
         if (own !== undefined && !this.itemIds.has(own)) this.itemIds.set(own, id);
       },
       destination: (href, window) => this.links.destination(href, window),
+      inLine: (element, anchor, content) => this.inLines.wait(element, anchor, content),
       mark: (name, paragraph) => this.links.mark(name, paragraph),
       story: (content, place) => void this.texts.push({ content, place, home }),
       stands: (element, items) => {
@@ -287,6 +289,7 @@ export class DocumentBuilder {
       master.order.push(...made.top);
       if (kind === 'page-number') master.fields.push({ kind, element: child, items: made.top });
     }
+    await this.inLines.settle(reader);
     this.masters.set(name, master);
   }
 
@@ -316,6 +319,7 @@ export class DocumentBuilder {
     const motion = motionOf(own);
     if (motion.unknown) this.notTaken.add('leftOut', `Page transition “${motion.unknown}”`, 'there is none that is like it');
     const notes = this.notesOf(element, context, `${id}-notes`);
+    await this.inLines.settle(reader);
     return {
       id: spreadId,
       pages: [
@@ -413,8 +417,7 @@ export class DocumentBuilder {
     reader.content.order.push(...reader.read(box));
     if (!reader.content.order.length) return undefined;
     const id = this.names.free('story', name);
-    const content: Pick<Story, 'blocks' | 'order' | 'links'> = reader.content;
-    this.texts.push({ content, home: null, story: id });
+    this.texts.push({ content: reader.content, home: null, story: id });
     return id;
   }
 }

@@ -2,7 +2,6 @@ import type { z } from 'zod';
 import type { Item } from '../../folio/items.ts';
 import { IDENTITY, multiply, rectPath, translation } from '../../folio/geometry.ts';
 import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
-import type { Story } from '../../folio/story.ts';
 import type { DrawnGeometry } from './geometry/enhancedGeometry.ts';
 import { cuesOf } from './interactions.ts';
 import { lengthOf } from './lengths.ts';
@@ -14,7 +13,7 @@ import type { Pictures } from './pictures.ts';
 import type { Family, Scope } from './styleSheet.ts';
 import { textLook } from './textLook.ts';
 import { TextReader } from './textReader.ts';
-import type { TextContext, TextStyle } from './textReader.ts';
+import type { Content, TextContext, TextStyle } from './textReader.ts';
 import { readTransform } from './transform.ts';
 import { childOf, childrenOf, textOf } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
@@ -30,7 +29,7 @@ export interface ShapeContext extends TextContext {
   /** Form controls by their ids. */
   controls: ReadonlyMap<string, XmlElement>;
   /** Takes a text that was read, and the frame that shows it. */
-  story(content: Pick<Story, 'blocks' | 'order' | 'links'>, frame: TextPlace): void;
+  story(content: Content, frame: TextPlace): void;
   decoration(item: string): void;
   /** Takes note of the items that stand for an element. */
   stands(element: XmlElement, items: readonly string[]): void;

@@ -44,6 +44,9 @@ export class ShapeReader {
     return out;
   }
 
+  /** One object alone. */
+  single = (element: XmlElement): Promise<Made> => this.read(element, null);
+
   private async read(element: XmlElement, link: XmlElement | null): Promise<Made> {
     if (this.passedOver(element)) return NOTHING;
     switch (element.name) {

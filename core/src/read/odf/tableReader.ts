@@ -20,7 +20,7 @@ interface FoundCell {
 
 /** A table of a frame (OpenDocument 1.3 part 3, 9.1) as a story with one table. */
 export function readTable(table: XmlElement, context: TextContext, frame: TextStyle): Content {
-  const content: Content = { blocks: {}, order: [], links: {} };
+  const content: Content = { blocks: {}, order: [], links: {}, items: {} };
   content.order.push(readTableInto(table, context, frame, content));
   return content;
 }

@@ -2,6 +2,8 @@ import { resolveParagraphStyle } from '../../folio/resolve.ts';
 import type { CharacterOverrides, ParagraphOverrides } from '../../folio/styles.ts';
 import type { Inline, Paragraph, Story } from '../../folio/story.ts';
 import type { Destination } from '../../folio/motion.ts';
+import { pictureInLine } from './inLines.ts';
+import type { Anchor } from './inLines.ts';
 import type { Names } from './names.ts';
 import type { NotTakenList } from './notTaken.ts';
 import { listRoom, nearestElement } from './styleBook.ts';
@@ -25,6 +27,8 @@ export interface TextContext {
   mark(name: string, paragraph: string): void;
   /** What a header, footer or date field shows on this page; undefined on a master page. */
   declared(field: string): string | undefined;
+  /** Takes a picture that stands in a line; it is read when its page’s objects are. */
+  inLine(element: XmlElement, anchor: Anchor, content: Content): void;
   /** Reads a table that stands in a text, into the text's content; its id. */
   table(element: XmlElement, style: TextStyle, content: Content): string;
 }
@@ -40,14 +44,14 @@ export interface TextStyle {
   given?: OdfStyle | undefined;
 }
 
-export type Content = Pick<Story, 'blocks' | 'order' | 'links'>;
+export type Content = Pick<Story, 'blocks' | 'order' | 'links' | 'items'>;
 
 /** Text of OpenDocument (part 3, chapters 5 to 7) as blocks of a story. */
 export class TextReader {
   constructor(
     private readonly context: TextContext,
     private readonly style: TextStyle,
-    readonly content: Content = { blocks: {}, order: [], links: {} },
+    readonly content: Content = { blocks: {}, order: [], links: {}, items: {} },
   ) {}
 
   /** Reads all paragraphs and lists inside an element; the ids of its paragraphs, in order. */
@@ -312,8 +316,13 @@ class InlineReader {
       case 'text:reference-mark-end':
         return;
       default:
+        if (pictureInLine(element)) {
+          const anchor: Anchor = { type: 'anchor', id: names.free('anchor'), item: '', place: 'inline' };
+          this.context.inLine(element, anchor, this.reader.content);
+          return this.add(anchor);
+        }
         if (/^(draw|table):/.test(element.name)) {
-          notTaken.add('leftOut', 'Object inside a text', 'pictures and tables in the line are not taken over');
+          notTaken.add('leftOut', 'Object inside a text', 'frames of text, drawn shapes and tables in the line are not taken over');
           return;
         }
         // A field of another kind: what it showed last.
