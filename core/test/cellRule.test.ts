@@ -29,7 +29,8 @@ describe('a cell of running text', () => {
     expect(rule({ stroke: line({ dashes: [3, 2] }) })['border']).toBe('0.05em dashed currentcolor');
     expect(rule({ stroke: line({ dashes: [0.5, 2] }) })['border']).toBe('0.05em dotted currentcolor');
     expect(rule({ stroke: line(), sides: { top: null, bottom: line({ weight: 2 }) } })).toMatchObject({
-      'border-top': 'none',
+      // As on the page: a side without a line of its own has the one all around.
+      'border-top': '0.05em solid currentcolor',
       'border-right': '0.05em solid currentcolor',
       'border-bottom': '0.2em solid currentcolor',
     });

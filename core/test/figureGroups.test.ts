@@ -1,12 +1,12 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { produce } from 'immer';
-import { Folio } from '../src/index.ts';
-import { applyEdit, groupAround, runsOn } from '../src/index.ts';
+import { applyEdit, Folio, groupAround, runsOn } from '../src/index.ts';
 import { pictureFindings } from '../src/check/pictureFindings.ts';
 import { subjectKey } from '../src/ledger/index.ts';
 import { WRITERS } from '../src/write/index.ts';
 import { sharpPictures } from '../src/ports/node.ts';
 import type { Sample } from '@elastic-folio/demo';
+import { plainHead } from './support/plainHead.ts';
 import { asSample, make, readBack, sample, writeOnly } from './support/samples.ts';
 
 /** A page with a group of two frames and a shape, one frame a caption, and a paragraph before and after it. */
@@ -25,17 +25,11 @@ function grouped(): Folio {
     blocks: { [`${id}-p`]: { kind: 'paragraph', id: `${id}-p`, style, content: [{ type: 'span', text: words }] } },
   });
   const paragraphStyle = (id: string, element: string) => ({ id, name: id, role: { element, startsSection: false, leaveOut: false } });
-  return asFolio({
-    head: {
-      formatVersion: 1,
-      id: 'd',
-      metadata: { title: 'T' },
-      layers: { l: { id: 'l', name: 'L' } },
-      layerOrder: ['l'],
+  return Folio.parse({
+    head: plainHead({
       paragraphStyles: { body: paragraphStyle('body', 'p'), caption: paragraphStyle('caption', 'figcaption') },
-      spreadOrder: ['s'],
       storyOrder: ['before', 'label', 'caption', 'after'],
-    },
+    }),
     spreads: {
       s: {
         id: 's',
@@ -66,7 +60,6 @@ function grouped(): Folio {
     },
   });
 }
-const asFolio = (value: unknown): Folio => Folio.parse(value);
 const chosen = (folio: Folio): Folio =>
   applyEdit(applyEdit(folio, { kind: 'item.figure', args: { item: 'g', figure: true } }).folio, {
     kind: 'item.alt',

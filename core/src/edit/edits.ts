@@ -26,6 +26,12 @@ const need = <T>(value: T | undefined, what: string): T => {
   return value;
 };
 
+/** A list with an id at its end, or without it. */
+const listed = (list: readonly string[], id: string, isOn: boolean): string[] => [
+  ...list.filter((other) => other !== id),
+  ...(isOn ? [id] : []),
+];
+
 function spokenIn(span: Span, language: string | null): Span {
   const { overrides, ...rest } = span;
   const own = { ...overrides };
@@ -60,13 +66,11 @@ export const EDITS = [
     else item.alt = a.alt;
   }),
   edit('item.decoration', z.object({ item: Id, decoration: z.boolean() }), (draft, a) => {
-    const list = draft.head.structure.decorations.filter((id) => id !== a.item);
-    draft.head.structure.decorations = a.decoration ? [...list, a.item] : list;
+    draft.head.structure.decorations = listed(draft.head.structure.decorations, a.item, a.decoration);
   }),
   /** Whether running text shows a group as one figure. */
   edit('item.figure', z.object({ item: Id, figure: z.boolean() }), (draft, a) => {
-    const list = draft.head.structure.figures.filter((id) => id !== a.item);
-    draft.head.structure.figures = a.figure ? [...list, a.item] : list;
+    draft.head.structure.figures = listed(draft.head.structure.figures, a.item, a.figure);
   }),
   edit('style.role', z.object({ style: Id, role: Role }), (draft, a) => {
     need(draft.head.paragraphStyles[a.style], 'This style').role = a.role;
@@ -90,8 +94,7 @@ export const EDITS = [
     orderSpread(draft.head, a.spread, a.order);
   }),
   edit('item.leftOut', z.object({ item: Id, leftOut: z.boolean() }), (draft, a) => {
-    const list = draft.head.structure.leftOut.filter((id) => id !== a.item);
-    draft.head.structure.leftOut = a.leftOut ? [...list, a.item] : list;
+    draft.head.structure.leftOut = listed(draft.head.structure.leftOut, a.item, a.leftOut);
   }),
   edit('paragraph.sectionStart', z.object({ paragraph: Id, starts: z.boolean() }), (draft, a) => {
     const list = draft.head.structure.sectionStarts.filter((id) => id !== a.paragraph);

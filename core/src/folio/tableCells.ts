@@ -1,3 +1,4 @@
+import type { Stroke } from './appearance.ts';
 import type { Head } from './head.ts';
 import { styleChain } from './resolve.ts';
 import type { Cell, Story, Table } from './story.ts';
@@ -50,6 +51,12 @@ const ofItsOwn = (cell: Cell): Partial<CellStyle> => ({
   ...(cell.sides !== undefined && { sides: cell.sides }),
   ...(cell.inset !== undefined && { inset: cell.inset }),
 });
+
+/** The line along a side of a cell: one of that side’s own, else the one all around. */
+export function lineOfSide(look: Partial<CellStyle>, side: keyof NonNullable<CellStyle['sides']>): Stroke | null {
+  const line = look.sides?.[side] ?? look.stroke;
+  return line && line.weight > 0 ? line : null;
+}
 
 /** Room inside a cell on every side where no style says otherwise, in points. */
 const INSET = 4;

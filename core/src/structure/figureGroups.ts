@@ -79,17 +79,12 @@ export function spreadOfFigures(spread: Spread, groups: ReadonlyMap<string, Grou
   if (!here.size) return spread;
   const items: Record<string, Item> = {};
   const order = [...spread.order];
-  for (const item of Object.values(spread.items)) {
-    const group = here.get(item.id);
-    if (group) items[item.id] = stillOf(spread, group);
-    else if (!here.has(groups.get(item.id)?.id ?? '')) items[item.id] = item;
+  for (const item of Object.values(spread.items)) if (!groups.has(item.id)) items[item.id] = item;
+  for (const group of here.values()) {
+    items[group.id] = stillOf(spread, group);
     // Captions come out of their group and are read after it.
-    if (group)
-      order.splice(
-        order.indexOf(group.id) + 1,
-        0,
-        ...[...leavesOf(spread.items, group)].filter((id) => !groups.has(id) && spread.items[id]),
-      );
+    const captions = [...leavesOf(spread.items, group)].filter((id) => items[id]);
+    order.splice(order.indexOf(group.id) + 1, 0, ...captions);
   }
   return { ...spread, items, order };
 }

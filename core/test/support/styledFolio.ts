@@ -1,18 +1,13 @@
 import { Folio } from '../../src/index.ts';
+import { plainHead } from './plainHead.ts';
 
 /** A document of one text, paragraph by paragraph in its styles. */
 export const styledFolio = (styles: Record<string, object>, paragraphs: [style: string, text: string][]): Folio =>
   Folio.parse({
-    head: {
-      formatVersion: 1,
-      id: 'd',
-      metadata: { title: 'T' },
-      layers: { l: { id: 'l', name: 'L' } },
-      layerOrder: ['l'],
+    head: plainHead({
       paragraphStyles: Object.fromEntries(Object.entries(styles).map(([id, s]) => [id, { id, name: id, ...s }])),
-      spreadOrder: ['s'],
       storyOrder: ['t'],
-    },
+    }),
     spreads: {
       s: {
         id: 's',

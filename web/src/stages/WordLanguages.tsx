@@ -23,7 +23,7 @@ function foreignWords(paragraph: Paragraph): Words[] {
     const language = node.type === 'span' ? node.overrides?.language : undefined;
     const last = out[out.length - 1];
     if (node.type === 'span' && language !== undefined) {
-      if (last?.to === at && last.language === language) [last.to, last.text] = [to, last.text + node.text];
+      if (last?.to === at && last.language === language) out[out.length - 1] = { ...last, to, text: last.text + node.text };
       else out.push({ from: at, to, text: node.text, language });
     }
     at = to;

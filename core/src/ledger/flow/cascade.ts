@@ -103,20 +103,20 @@ function inside(parent: SeenStyle, e: Element, d: Declarations): SeenStyle {
     size: em ? (parent.size * Number(em[1])) / (em[2] === '%' ? 100 : 1) : parent.size,
     colour: colour === undefined || colour.toLowerCase() === 'currentcolor' ? parent.colour : colour.toLowerCase(),
     ground: own('background-color')?.toLowerCase() ?? parent.ground,
-    capitals:
-      own('text-transform') === 'uppercase'
-        ? 'all'
-        : own('font-variant') === 'small-caps'
-          ? 'small'
-          : own('text-transform') !== undefined || own('font-variant') !== undefined
-            ? 'normal'
-            : parent.capitals,
+    capitals: capitalsOf(own('text-transform'), own('font-variant')) ?? parent.capitals,
     position: align === 'super' ? 'superscript' : align === 'sub' ? 'subscript' : align === 'baseline' ? 'normal' : parent.position,
     // Lines go through everything inside, whatever that says of itself (CSS Text Decoration 3, 2.1).
     underline: parent.underline || decoration.includes('underline'),
     strike: parent.strike || decoration.includes('line-through'),
     link: parent.link || e.tagName === 'a',
   };
+}
+
+/** Capitals as two properties say them; undefined where neither does. */
+function capitalsOf(transform: string | undefined, variant: string | undefined): SeenStyle['capitals'] | undefined {
+  if (transform === 'uppercase') return 'all';
+  if (variant === 'small-caps') return 'small';
+  return transform === undefined && variant === undefined ? undefined : 'normal';
 }
 
 function lineOf(value: string): SeenLine | null {

@@ -215,6 +215,8 @@ function compareTables(expected: ExpectedFlow, observed: ObservedFlow, base: num
   });
 }
 
+const pictureCalled = (alt: string): string => `a picture: ${alt || 'without alt text'}`;
+
 /** Compares pictures; gives those that are there and should not be, or that stand elsewhere. */
 async function compareFigures(
   expected: ExpectedFlow,
@@ -227,7 +229,7 @@ async function compareFigures(
   const cost = (i: number, j: number): number => (expected.figures[i]!.alt === observed.figures[j]!.alt ? 0 : 0.5);
   for (const pair of align(expected.figures.length, observed.figures.length, cost)) {
     if (pair.expected === null) {
-      strays.push(`a picture: ${observed.figures[pair.observed!]!.alt || 'without alt text'}`);
+      strays.push(pictureCalled(observed.figures[pair.observed!]!.alt));
       continue;
     }
     const { item, alt, media, region, after, pin } = expected.figures[pair.expected]!;
@@ -250,7 +252,7 @@ async function compareFigures(
     // A pinned thing stands between the same two paragraphs, whatever else is missing.
     const between = places.every((at, i) => at === null || at < seen.after === i < after);
     if (pin) found.say('pin', pin, 'place', between, between ? 'it stands at its words' : 'it stands at other words');
-    else if (!between) strays.push(`a picture: ${alt || 'without alt text'}`);
+    else if (!between) strays.push(pictureCalled(alt));
   }
   return strays;
 }

@@ -9,7 +9,7 @@ import type { Paint } from '../../folio/colour.ts';
 import { resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
 import type { Paragraph, Story } from '../../folio/story.ts';
 import type { CharacterProperties } from '../../folio/styles.ts';
-import { cellsInOrder, lookOfCell } from '../../folio/tableCells.ts';
+import { cellsInOrder, lineOfSide, lookOfCell } from '../../folio/tableCells.ts';
 import { readText } from '../../folio/text.ts';
 import { flowOf } from '../../structure/flow.ts';
 import type { FlowBlock, FlowFigure, FlowScope, FlowSection } from '../../structure/flow.ts';
@@ -159,8 +159,8 @@ class Expectation {
           const ground = this.flat(look.fill);
           const texts = cell.order.map((id) => this.inCell(b.story, id, heading ? 'th' : 'td', ground));
           const lines = (['top', 'right', 'bottom', 'left'] as const).map((side) => {
-            const stroke = look.sides?.[side] === undefined ? look.stroke : look.sides[side];
-            const colour = stroke && stroke.weight > 0 ? this.flat(stroke.paint) : null;
+            const stroke = lineOfSide(look, side);
+            const colour = stroke && this.flat(stroke.paint);
             return colour === null ? null : { weight: stroke!.weight, colour };
           });
           const { id, rows: down, columns } = cell;

@@ -2,7 +2,7 @@ import type { Stroke } from '../../../folio/appearance.ts';
 import { contrast, flatRgb, hex, WHITE } from '../../../folio/colour.ts';
 import type { Swatch } from '../../../folio/colour.ts';
 import type { CellStyle } from '../../../folio/styles.ts';
-import { roomInCell } from '../../../folio/tableCells.ts';
+import { lineOfSide, roomInCell } from '../../../folio/tableCells.ts';
 import { num } from '../../../paint/svg/markup.ts';
 import { isInk } from './readersInk.ts';
 
@@ -23,13 +23,13 @@ export function cellRule(
   const ground = look.fill ? flatRgb(look.fill, swatches) : null;
   const em = (points: number): string => (points ? `${num(points / base, 3)}em` : '0');
   // Lines in ink are the reader’s own: they are seen by night as well.
-  const line = (stroke: Stroke | null | undefined): string => {
-    const colour = stroke && stroke.weight > 0 ? flatRgb(stroke.paint, swatches) : null;
+  const line = (stroke: Stroke | null): string => {
+    const colour = stroke && flatRgb(stroke.paint, swatches);
     if (!stroke || !colour) return 'none';
     const style = !stroke.dashes.some((d) => d > 0) ? 'solid' : stroke.dashes[0]! <= DOT * stroke.weight ? 'dotted' : 'dashed';
     return `${em(stroke.weight)} ${style} ${!ground && isInk(colour) ? 'currentcolor' : hex(colour)}`;
   };
-  const lines = SIDES.map((side) => line(look.sides?.[side] === undefined ? look.stroke : look.sides[side]));
+  const lines = SIDES.map((side) => line(lineOfSide(look, side)));
   const around = lines.every((l) => l === lines[0]);
   return {
     ...(ground && {
