@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { produce } from 'immer';
-import { applyEdit, applyLogged, EDITS, TextEditError } from '../src/index.ts';
+import { applyEdit, applyLogged, EDITS, Item, TextEditError } from '../src/index.ts';
 import type { Edit, Folio, Paragraph } from '../src/index.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 
@@ -9,6 +9,15 @@ const folio: Folio = produce(tinyFolio(['one', 'two', '', 'four']), (d) => {
   (d.stories['t']!.blocks['p1'] as Paragraph).character = { fontWeight: 700 };
   d.head.paragraphStyles['q'] = { id: 'q', name: 'Quiet', paragraph: {}, character: {} };
   d.head.structure.pins['old'] = { id: 'old', item: 'f1', paragraph: 'p2', offset: 0, as: 'before' };
+  d.spreads['s']!.items['f1']!.cues = { 'old-cue': { id: 'old-cue', trigger: { when: 'press' }, steps: [{ do: 'print', after: 0 }] } };
+  d.spreads['s']!.items['sw'] = Item.parse({
+    kind: 'switcher',
+    id: 'sw',
+    layer: 'l',
+    transform: [1, 0, 0, 1, 0, 0],
+    size: { width: 9, height: 9 },
+    cards: [{ id: 'card', name: 'One', items: [] }],
+  });
   d.recipes['r'] = { id: 'r', output: 'pdf', version: 1, name: 'Print', settings: {} };
 });
 const role = { element: 'h2' as const, startsSection: true, leaveOut: false };
@@ -47,6 +56,46 @@ const USES: [Edit, (f: Folio) => unknown, unknown, string[]][] = [
       { type: 'span', text: 'r' },
     ],
     ['p4'],
+  ],
+  [
+    {
+      kind: 'cue.set',
+      args: { spread: 's', holder: 'f1', cue: { id: 'c', trigger: { when: 'press' }, steps: [{ do: 'print' }] } },
+    },
+    (f) => Object.keys(f.spreads['s']!.items['f1']!.cues),
+    ['old-cue', 'c'],
+    ['f1'],
+  ],
+  [{ kind: 'cue.remove', args: { spread: 's', holder: 'f1', cue: 'old-cue' } }, (f) => f.spreads['s']!.items['f1']!.cues, {}, ['f1']],
+  [
+    { kind: 'pages.motion', args: { pages: ['pg'], transition: { style: 'wipe', direction: 90 }, advanceAfter: 4 } },
+    (f) => [f.spreads['s']!.pages[0]!.transition?.style, f.spreads['s']!.pages[0]!.advanceAfter],
+    ['wipe', 4],
+    ['spreads/s'],
+  ],
+  [
+    { kind: 'item.startsHidden', args: { spread: 's', item: 'f1', hidden: true } },
+    (f) => f.spreads['s']!.items['f1']!.startsHidden,
+    true,
+    ['f1'],
+  ],
+  [
+    {
+      kind: 'switcher.turn',
+      args: {
+        spread: 's',
+        item: 'sw',
+        change: { kind: 'fade', seconds: 1 },
+        advance: { interval: 3, end: 'stop' },
+        controls: { arrows: false, dots: true, thumbnails: false, swipe: true },
+      },
+    },
+    (f) => {
+      const item = f.spreads['s']!.items['sw']!;
+      return item.kind === 'switcher' && [item.change.kind, item.advance?.interval, item.controls.dots];
+    },
+    ['fade', 3, true],
+    ['sw'],
   ],
   [{ kind: 'item.figure', args: { item: 'f1', figure: true } }, (f) => f.head.structure.figures, ['f1'], ['head/structure']],
   [{ kind: 'style.role', args: { style: 'p', role } }, (f) => f.head.paragraphStyles['p']!.role, role, ['paragraphStyles/p']],

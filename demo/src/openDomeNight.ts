@@ -93,6 +93,19 @@ export async function openDomeNight(): Promise<Sample> {
       layer: 'text',
     }),
   );
+  // What the boxes are on screen; on paper they are ticked with a pen.
+  THINGS.forEach(([what], i) =>
+    s.add({
+      kind: 'field',
+      id: `tick-${i + 1}`,
+      layer: 'text',
+      transform: [1, 0, 0, 1, 30, 396 + i * 19.5],
+      size: { width: 10, height: 10 },
+      control: { type: 'checkBox' },
+      fieldName: `bring-${i + 1}`,
+      label: what.replace(/[.,]$/, ''),
+    }),
+  );
   const list = s.text('list', [50, 393.5, w - 76, 124]);
   b.story(
     'list-text',

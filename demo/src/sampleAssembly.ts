@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
-import { Folio, Item, IDENTITY, Structure, Table } from '@elastic-folio/core';
+import { Folio, Item, IDENTITY, Structure, Table, Transition } from '@elastic-folio/core';
 import type {
   CharacterOverrides,
   CharacterStyle,
@@ -227,6 +227,13 @@ export class SampleAssembly {
 
   decoration(...items: string[]): void {
     this.head.structure.decorations.push(...items);
+  }
+
+  /** How pages come into sight, one style after another through the document. */
+  transitions(styles: readonly z.input<typeof Transition>[]): void {
+    let n = 0;
+    for (const id of this.head.spreadOrder)
+      for (const page of this.folio.spreads[id]!.pages) page.transition = Transition.parse(styles[n++ % styles.length]);
   }
 
   finish(): Sample {

@@ -1,5 +1,5 @@
-import { connect } from './dom.ts';
+import { play } from './play.ts';
 import { readProgram } from './program.ts';
 
 const program = readProgram(document.getElementById('program')?.textContent ?? '');
-if (program) connect(program, document);
+if (program) play(program, document);

@@ -9,6 +9,7 @@ import './styles.css';
 import { Shelf } from './shelf/Shelf.tsx';
 import { DocumentShell } from './shell/DocumentShell.tsx';
 import { Intake } from './stages/Intake.tsx';
+import { Motion } from './stages/Motion.tsx';
 import { Structure } from './stages/Structure.tsx';
 import { NewerVersion } from './stages/NewerVersion.tsx';
 import { Outputs } from './outputs/Outputs.tsx';
@@ -26,6 +27,7 @@ const router = createBrowserRouter([
       { index: true, element: <Navigate to="intake" replace /> },
       { path: 'intake', element: <Intake /> },
       { path: 'structure', element: <Structure /> },
+      { path: 'motion', element: <Motion /> },
       { path: 'newer', element: <NewerVersion /> },
       { path: 'outputs', element: <Outputs /> },
       { path: 'compare', element: <Compare /> },

@@ -8,6 +8,7 @@ import type { Finding } from './finding.ts';
 import { fontFindings } from './fontFindings.ts';
 import { handFormatted } from './handFormatted.ts';
 import { lineFindings } from './lineFindings.ts';
+import { motionFindings } from './motionFindings.ts';
 import { pictureFindings } from './pictureFindings.ts';
 import { placeFindings } from './placeFindings.ts';
 import { spacingFindings } from './spacingFindings.ts';
@@ -45,7 +46,12 @@ export function findingsOf(folio: Folio, composition: Composition, fonts: FontSe
       subject: first?.item,
     });
   }
-  found.push(...pictureFindings(folio, pageOf), ...spacingFindings(folio, pageOf), ...placeFindings(folio, pageOf));
+  found.push(
+    ...pictureFindings(folio, pageOf),
+    ...spacingFindings(folio, pageOf),
+    ...placeFindings(folio, pageOf),
+    ...motionFindings(folio, pageOf),
+  );
   for (const layer of Object.values(folio.head.layers))
     if (!layer.visible) found.push({ code: 'layer.hidden', says: `The layer “${layer.name}” is hidden.`, subject: layer.id });
     else if (!layer.printing)

@@ -5,6 +5,8 @@ import { Recipe } from '../folio/folio.ts';
 import { Inline } from '../folio/story.ts';
 import type { Span } from '../folio/story.ts';
 import { contentLength, normalise, sliceContent } from '../folio/text.ts';
+import { SwitcherControls } from '../folio/items.ts';
+import { Advance, Change, Cue, Transition } from '../folio/motion.ts';
 import { Metadata, OutlineEntry, Pin, Strand } from '../folio/head.ts';
 import { Role } from '../folio/styles.ts';
 import { closeUp } from './closeUp.ts';
@@ -31,6 +33,10 @@ const listed = (list: readonly string[], id: string, isOn: boolean): string[] =>
   ...list.filter((other) => other !== id),
   ...(isOn ? [id] : []),
 ];
+
+/** The cues of an item, or of a page. */
+const cuesOf = (draft: Folio, spread: string, holder: string): Record<string, Cue> =>
+  need(draft.spreads[spread]?.items[holder] ?? draft.spreads[spread]?.pages.find((p) => p.id === holder), 'What the cue hangs on').cues;
 
 function spokenIn(span: Span, language: string | null): Span {
   const { overrides, ...rest } = span;
@@ -167,6 +173,51 @@ export const EDITS = [
     const key = a.family.toLowerCase();
     if (a.by === null) delete draft.head.standIns[key];
     else draft.head.standIns[key] = a.by;
+  }),
+  /** What happens when something happens to an item, or to a page of the spread. */
+  edit('cue.set', z.object({ spread: Id, holder: Id, cue: Cue }), (draft, a) => {
+    cuesOf(draft, a.spread, a.holder)[a.cue.id] = a.cue;
+  }),
+  edit('cue.remove', z.object({ spread: Id, holder: Id, cue: Id }), (draft, a) => {
+    delete cuesOf(draft, a.spread, a.holder)[a.cue];
+  }),
+  /** How pages come into sight, and after how many seconds they go on by themselves; null takes it off. */
+  edit(
+    'pages.motion',
+    z.object({
+      pages: z.array(Id).min(1),
+      transition: Transition.nullable().optional(),
+      advanceAfter: z.number().min(0).nullable().optional(),
+    }),
+    (draft, a) => {
+      for (const spread of Object.values(draft.spreads))
+        for (const page of spread.pages) {
+          if (!a.pages.includes(page.id)) continue;
+          if (a.transition) page.transition = a.transition;
+          else if (a.transition === null) delete page.transition;
+          if (typeof a.advanceAfter === 'number') page.advanceAfter = a.advanceAfter;
+          else if (a.advanceAfter === null) delete page.advanceAfter;
+        }
+    },
+  ),
+  /** How a switcher turns its cards on. */
+  edit(
+    'switcher.turn',
+    z.object({ spread: Id, item: Id, change: Change, advance: Advance.nullable(), controls: SwitcherControls }),
+    (draft, a) => {
+      const item = need(draft.spreads[a.spread]?.items[a.item], 'This switcher');
+      if (item.kind !== 'switcher') return;
+      item.change = a.change;
+      item.controls = a.controls;
+      if (a.advance) item.advance = a.advance;
+      else delete item.advance;
+    },
+  ),
+  /** Whether an item is seen only once a cue shows it. */
+  edit('item.startsHidden', z.object({ spread: Id, item: Id, hidden: z.boolean() }), (draft, a) => {
+    const item = need(draft.spreads[a.spread]?.items[a.item], 'This item');
+    if (a.hidden) item.startsHidden = true;
+    else delete item.startsHidden;
   }),
   edit('recipe.set', Recipe, (draft, a) => {
     draft.recipes[a.id] = a;

@@ -22,6 +22,8 @@ const common = {
   alt: z.string().optional(),
   language: Language.optional(),
   locked: z.boolean().default(false),
+  /** Not seen until a cue shows it. Outputs that cannot show it later show it from the start. */
+  startsHidden: z.boolean().optional(),
   cues: z.record(Id, Cue).default({}),
 };
 const boxed = { ...common, size: Size };
@@ -74,28 +76,47 @@ export const Media = z.object({
   captions: Id.optional(),
   transcript: z.string().optional(),
 });
+export type Media = z.infer<typeof Media>;
 
+/** How a reader turns a switcher on by hand. */
+export const SwitcherControls = z.object({
+  arrows: z.boolean(),
+  dots: z.boolean(),
+  thumbnails: z.boolean(),
+  swipe: z.boolean(),
+  keys: z.boolean().default(true),
+});
+
+/** One of several cards at a time; items of cards stand in spread coordinates like everything else. */
 export const Switcher = z.object({
   ...boxed,
   kind: z.literal('switcher'),
-  cards: z.array(z.object({ id: Id, name: z.string(), items: z.array(Id) })).min(1),
+  cards: z
+    .array(z.object({ id: Id, name: z.string(), items: z.array(Id), seconds: z.number().min(0.1).optional().describe('its own time') }))
+    .min(1),
   advance: Advance.optional(),
   change: Change.default({ kind: 'cut', direction: 'left', seconds: 0.4 }),
-  controls: z
-    .object({ arrows: z.boolean(), dots: z.boolean(), thumbnails: z.boolean(), swipe: z.boolean() })
-    .default({ arrows: true, dots: true, thumbnails: false, swipe: true }),
+  controls: SwitcherControls.default({ arrows: true, dots: true, thumbnails: false, swipe: true, keys: true }),
 });
+export type Switcher = z.infer<typeof Switcher>;
 
+/**
+ * Flakes that cover an area and lift off for good. Their colour is the item's fill; `cover` is a picture on them, whole over
+ * the area or again on each flake, which makes a pattern. `rest`: the part that must be lifted until the others go too.
+ */
 export const Veil = z.object({
   ...boxed,
   kind: z.literal('veil'),
   outline: Path.optional(),
   flakeSize: z.number().min(1),
   flakeOverlap: z.number().min(0).optional(),
+  cover: Id.optional(),
+  coverEach: z.boolean().default(false),
   lift: z.enum(['cut', 'fade']).default('fade'),
   rest: z.number().min(0).max(1).default(1),
   action: z.string(),
 });
+export type Veil = z.infer<typeof Veil>;
 
 export const Embed = z.object({
   ...boxed,
@@ -109,7 +130,9 @@ export const Embed = z.object({
   scale: z.enum(['none', 'fit']).default('fit'),
   poster: Id.optional(),
 });
+export type Embed = z.infer<typeof Embed>;
 
+/** `onLook`, `offLook`: items that are drawn while it is on or off. */
 export const Field = z.object({
   ...boxed,
   kind: z.literal('field'),
@@ -133,6 +156,7 @@ export const Field = z.object({
   onLook: Id.optional(),
   offLook: Id.optional(),
 });
+export type Field = z.infer<typeof Field>;
 
 export const Item = z.discriminatedUnion('kind', [TextFrame, Picture, Shape, Group, TableFrame, Media, Switcher, Veil, Embed, Field]);
 export type Item = z.infer<typeof Item>;

@@ -18,6 +18,7 @@ export const Destination = z.discriminatedUnion('to', [
 ]);
 export type Destination = z.infer<typeof Destination>;
 
+/** One thing that a cue does. */
 export const Step = z.discriminatedUnion('do', [
   z.object({ do: z.literal('go'), destination: Destination }),
   z.object({
@@ -30,20 +31,27 @@ export const Step = z.discriminatedUnion('do', [
   z.object({ do: z.enum(['play', 'pause', 'stop']), media: Id }),
   z.object({ do: z.literal('seek'), media: Id, seconds: z.number().min(0) }),
   z.object({ do: z.literal('openFile'), media: Id }),
-  z.object({ do: z.enum(['print', 'sendForm', 'resetForm']) }),
+  z.object({ do: z.enum(['print', 'resetForm']) }),
+  z.object({ do: z.literal('sendForm'), href: z.string().describe('where the answers go: https: or mailto:') }),
   z.object({
     do: z.literal('animate'),
     items: z.array(Id),
     kind: z.enum(['appear', 'moveIn', 'fade', 'scale']),
     seconds: z.number().min(0),
     easing: z.enum(['linear', 'ease', 'easeIn', 'easeOut']).default('ease'),
+    /** Where it comes from when it moves in. */
+    from: z.enum(['left', 'right', 'above', 'below']).default('left'),
     repeat: z.enum(['once', 'again']).default('once'),
   }),
 ]);
 
+export const TimedStep = Step.and(z.object({ after: z.number().min(0).default(0) }));
+export type TimedStep = z.infer<typeof TimedStep>;
 /** *When* something happens, *do* these steps in order, each `after` so many seconds from the cue's beginning. */
-export const Cue = z.object({ id: Id, trigger: Trigger, steps: z.array(Step.and(z.object({ after: z.number().min(0).default(0) }))) });
+export const Cue = z.object({ id: Id, trigger: Trigger, steps: z.array(TimedStep) });
 export type Cue = z.infer<typeof Cue>;
+export type Trigger = z.infer<typeof Trigger>;
+export type Step = z.infer<typeof Step>;
 
 /** Page transitions: the styles of ISO 32000-1, table 162. */
 export const Transition = z.object({
@@ -53,21 +61,29 @@ export const Transition = z.object({
   axis: z.enum(['horizontal', 'vertical']).optional(),
   motion: z.enum(['inward', 'outward']).optional(),
 });
+export type Transition = z.infer<typeof Transition>;
 
+/** How the document is when it is opened. */
 export const Opening = z.object({
   fullScreen: z.boolean().default(false),
   view: z.enum(['page', 'spread']).default('page'),
   showBookmarks: z.boolean().default(false),
   loop: z.boolean().default(false),
 });
+export type Opening = z.infer<typeof Opening>;
 
+/** How one card takes the place of another; `direction` is where the old one goes. */
 export const Change = z.object({
   kind: z.enum(['cut', 'fade', 'slide']),
   direction: z.enum(['left', 'right', 'up', 'down']).default('left'),
   seconds: z.number().min(0).default(0.4),
 });
+/** A switcher that goes on by itself: `interval` seconds a card, where the card has no time of its own. */
 export const Advance = z.object({
   interval: z.number().min(0.1),
   end: z.enum(['loop', 'stop']),
   pauseOnPointer: z.boolean().default(true),
+  pauseOnFocus: z.boolean().default(true),
 });
+export type Change = z.infer<typeof Change>;
+export type Advance = z.infer<typeof Advance>;

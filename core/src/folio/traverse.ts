@@ -71,14 +71,29 @@ export function pageOfItem(spread: Spread, item: Item): Page {
   return best;
 }
 
-/** Ids of items inside groups, switcher cards and the like: they are reached through their holder. */
+/** Ids of items inside groups, switcher cards and the like, and looks of fields: they are reached through their holder. */
 export function heldItems(spread: Pick<Spread, 'items'>): Map<string, string> {
   const held = new Map<string, string>();
   for (const item of Object.values(spread.items)) {
     if (item.kind === 'group') for (const id of item.members) held.set(id, item.id);
     if (item.kind === 'switcher') for (const card of item.cards) for (const id of card.items) held.set(id, item.id);
+    if (item.kind === 'field') for (const id of [item.onLook, item.offLook]) if (id !== undefined) held.set(id, item.id);
   }
   return held;
+}
+
+/** Ids of what stands on the cards of switchers after their first, groups unfolded. */
+export function laterCardsOf(spread: Pick<Spread, 'items'>): string[] {
+  return Object.values(spread.items).flatMap((item) =>
+    item.kind !== 'switcher'
+      ? []
+      : item.cards.slice(1).flatMap((card) =>
+          card.items.flatMap((id) => {
+            const held = spread.items[id];
+            return held?.kind === 'group' ? [id, ...leavesOf(spread.items, held)] : [id];
+          }),
+        ),
+  );
 }
 
 /** Ids of everything that a group holds, groups in groups unfolded. */

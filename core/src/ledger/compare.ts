@@ -18,6 +18,8 @@ export interface Format {
   baselineTolerance: number;
   /** Whether what leads somewhere when it is pressed is a link. */
   linksCues: boolean;
+  /** Whether a program comes with it, by which parts react and move; else only fields and pages are asked about. */
+  plays: boolean;
 }
 
 export interface CompareContext {
@@ -74,6 +76,7 @@ export async function compareDocuments(
     compareTables(page, seen, found);
     compareLoose(page, seen, found);
     if (context.format.linksCues) compareAreas(page, seen, found);
+    compareParts(page, seen, found);
   }
   const inOrder = moved.length === 0 && observed.pages.length === expected.pages.length;
   found.say(
@@ -87,6 +90,7 @@ export async function compareDocuments(
         ? `“${short(moved[0])}” is read elsewhere`
         : `${observed.pages.length} pages instead of ${expected.pages.length}`,
   );
+  compareMotion(expected, observed, context.format, found);
   compareAbsent(expected, observed, found);
   return found.list;
 }
@@ -406,6 +410,33 @@ function compareAreas(page: ExpectedPage, seen: ObservedPage, found: Findings): 
     const here = seen.areas.filter((a) => boxDistance(a.box, box) <= PLACE_TOLERANCE);
     const right = here.some((a) => a.target === target);
     found.say('cue', cue, 'motion', right, here[0] ? `a link to ${here[0].target}` : 'is no link');
+  }
+}
+
+/** Parts that react, move or are filled in: each in its place. Those of which the result says nothing are told by what it says. */
+function compareParts(page: ExpectedPage, seen: ObservedPage, found: Findings): void {
+  for (const { item, box } of page.parts) {
+    const have = seen.parts.find((p) => p.item === item);
+    if (!have) continue;
+    const off = boxDistance(box, have.box);
+    found.say('item', item, 'place', off <= PLACE_TOLERANCE, off <= PLACE_TOLERANCE ? 'in its place' : `stands ${pt(off)} from its place`);
+  }
+}
+
+/** What reacts, moves or is filled in, by what the result says of it. */
+function compareMotion(expected: ExpectedDocument, observed: ObservedDocument, { plays }: Format, found: Findings): void {
+  if (!observed.motion) return;
+  for (const [key, want] of expected.motion) {
+    const [kind, id, aspect] = key.split(' ') as ['item' | 'cue' | 'page', string, string];
+    if (!plays && kind !== 'page' && aspect !== 'field') continue;
+    const have = observed.motion.get(key);
+    found.say(
+      kind,
+      id,
+      aspect,
+      have === want,
+      have === undefined ? 'it is not there' : have === want ? have : `${have} instead of ${want}`,
+    );
   }
 }
 

@@ -15,6 +15,8 @@ import type { PagePlace } from '../folio/traverse.ts';
 import { overlap } from '../folio/geometry.ts';
 import { headingsOf, readingOfSpread, textOfLines } from '../structure/reading.ts';
 import type { ReadingUnit } from '../structure/reading.ts';
+import { expectMotion } from './expectMotion.ts';
+import type { MotionFacts } from './motionFacts.ts';
 import { linkCueOf, PageTargets } from '../structure/pageTargets.ts';
 import type { Target } from '../structure/pageTargets.ts';
 import type { TablePart } from '../structure/tableParts.ts';
@@ -62,6 +64,8 @@ export interface ExpectedPage {
   loose: { paragraph: string; text: string }[];
   /** Where a press leads somewhere: cues that are links. */
   areas: { cue: string; box: Rect; target: string }[];
+  /** Parts that react, move or are filled in, where they stand. */
+  parts: { item: string; box: Rect }[];
 }
 
 export interface ExpectedDocument {
@@ -74,6 +78,7 @@ export interface ExpectedDocument {
   fonts: Map<string, { family: string; weight: number; style: string; mayEmbed: boolean }>;
   /** Texts that must not be in the result: hidden, or outside the range. */
   absent: { paragraph: string; text: string }[];
+  motion: MotionFacts;
 }
 
 export interface ExpectScope {
@@ -139,6 +144,7 @@ export function expectDocument(
       blocks,
       tables: tablesOf(reading.units),
       areas: areasOf(place, targets, scope),
+      parts: partsOf(place, scope),
       ...painted(folio, composition, place, scope, read),
     };
   });
@@ -148,6 +154,7 @@ export function expectDocument(
     outline,
     pages,
     fonts,
+    motion: expectMotion(folio, scope),
     absent: absentTexts(folio, composition, scope),
   };
 }
@@ -233,6 +240,16 @@ function linksOf(
 const addressIn = (target: Target, scope: ExpectScope): string =>
   'href' in target ? target.href : `page:${scope.pages.findIndex((p) => p.page.id === target.page) + 1}`;
 
+const PARTS = new Set<Item['kind']>(['media', 'switcher', 'veil', 'embed', 'field']);
+
+function partsOf({ spread, page }: PagePlace, scope: ExpectScope): ExpectedPage['parts'] {
+  return Object.values(spread.items).flatMap((item) =>
+    PARTS.has(item.kind) && scope.shown(item) && pageOfItem(spread, item).id === page.id
+      ? [{ item: item.id, box: onPage(itemBounds(spread.items, item), page) }]
+      : [],
+  );
+}
+
 /** Things of a page on which a press leads somewhere. */
 function areasOf({ spread, page }: PagePlace, targets: PageTargets, scope: ExpectScope): ExpectedPage['areas'] {
   return Object.values(spread.items).flatMap((item) => {
@@ -270,7 +287,7 @@ function painted(
     const fill = flat(item.fill, folio);
     const stroke = item.stroke && item.stroke.weight > 0 ? flat(item.stroke.paint, folio) : null;
     const box = onPage(item.kind === 'shape' ? boundsOfPath(item.path, item.transform) : bounds, page);
-    if (fill || stroke)
+    if ((fill || stroke) && item.kind !== 'veil')
       out.shapes.push({
         item: item.id,
         box,

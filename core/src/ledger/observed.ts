@@ -1,4 +1,5 @@
 import type { Rect } from '../folio/geometry.ts';
+import type { MotionFacts } from './motionFacts.ts';
 
 /** A stretch of text of one look, as a file shows it. Lengths in points from the page's top left. */
 export interface ObservedRun {
@@ -57,6 +58,8 @@ export interface ObservedPage {
   loose: ObservedRun[];
   /** Places that lead somewhere and have no text of their own. */
   areas: { box: Rect; target: string }[];
+  /** Where parts stand that react, move or are filled in, by the item each shows. */
+  parts: { item: string; box: Rect }[];
 }
 
 /** What a finished result says of itself when it is read without knowledge of how it was made. */
@@ -68,4 +71,6 @@ export interface ObservedDocument {
   pages: ObservedPage[];
   /** PostScript names of fonts whose program is in the file. */
   embedded: string[];
+  /** What it says of its motion; null where it can have none. */
+  motion: MotionFacts | null;
 }

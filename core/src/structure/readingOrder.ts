@@ -60,11 +60,17 @@ export function workedOrder(folio: Folio, spread: Spread): Item[] {
 const isRead = (folio: Folio, item: Item): boolean =>
   item.kind === 'textFrame' ? !isUnread(folio, item.id) && storyOfFrame(folio).has(item.id) : isFigure(folio, item);
 
-/** A group's members as they are read, groups in groups unfolded. */
+/** A group's members as they are read, groups in groups unfolded; of a switcher, it and its cards, one after another. */
 export function leaves(folio: Folio, spread: Spread, item: Item, depth = 0): Item[] {
-  if (item.kind !== 'group' || depth > 32) return [item];
-  const members = item.members.flatMap((id) => (spread.items[id] ? [spread.items[id]] : []));
-  return inOrder(folio, spread, members).flatMap((i) => leaves(folio, spread, i, depth + 1));
+  const inside = (ids: readonly string[]): Item[] =>
+    inOrder(
+      folio,
+      spread,
+      ids.flatMap((id) => spread.items[id] ?? []),
+    ).flatMap((i) => leaves(folio, spread, i, depth + 1));
+  if (depth > 32) return [item];
+  if (item.kind === 'switcher') return [item, ...item.cards.flatMap((card) => inside(card.items))];
+  return item.kind === 'group' ? inside(item.members) : [item];
 }
 
 /** Items that stand beside one another, in the order in which they are read; what is only seen comes last. */

@@ -6,6 +6,7 @@ import { SampleAssembly, ink, para, soft } from '../sampleAssembly.ts';
 import type { Sample } from '../sampleAssembly.ts';
 import { backCover, dial, table, twilight, twilightStory, walkEnds } from './laterPages.ts';
 import { COLUMN, H, M, starburst, W } from './measures.ts';
+import { moonPhases, moonRiddle } from './moonPhases.ts';
 import { almanacStyles } from './styles.ts';
 import { diary, domeFeature, imprint, letterGerman, openingOnNight, skyInMarch } from './texts.ts';
 
@@ -36,6 +37,13 @@ export async function marrowbyAlmanac(): Promise<Sample> {
   twilightStory(b, [...walk, diaryPage(b)]);
   backCover(b);
   b.edition(edition('de', 'German (main feature)', featureGerman));
+  b.transitions([
+    { style: 'fade', seconds: 0.6 },
+    { style: 'wipe', seconds: 0.5, direction: 180 },
+    { style: 'push', seconds: 0.5, direction: 270 },
+    { style: 'split', seconds: 0.6, axis: 'vertical', motion: 'outward' },
+    { style: 'dissolve', seconds: 0.6 },
+  ]);
   return b.finish();
 }
 
@@ -210,13 +218,10 @@ function sky(b: SampleAssembly): void {
     [caption],
     [para('caption', 'The sky over the hill in the middle of March, two hours after sunset. The rim is the horizon; north is at the top.')],
   );
-  for (let i = 0; i < 5; i++) s.picture(`phase-${i + 1}`, `moon${i + 1}`, [M + 18 + i * 98, 622, 72, 72]);
-  const phases = s.text('phases-caption', [M, 700, W - 2 * M, 24]);
-  b.story(
-    'phases-caption-text',
-    [phases],
-    [para('caption', 'From a thin moon in the west to a waning one at midnight: the month in five evenings.')],
-  );
+  const moons = moonPhases(b, s);
+  const phases = s.text('phases-caption', [M, 708, 262, 24]);
+  const riddle = moonRiddle(b, s);
+  b.story('phases-caption-text', [phases], [para('caption', 'The month in five evenings, one after another.')]);
   const title = s.text('sky-title', [W + M, 42, W - 2 * M, 112]);
   b.story('sky-title-text', [title], [para('darkTitle', ['Reading the sky', soft, 'in March'])]);
   const text = s.text('sky-text', [W + M, 160, W - 2 * M, 250], { columns: 2, gutter: 18, balance: true });
@@ -238,8 +243,8 @@ function sky(b: SampleAssembly): void {
     [['M', W + 470, 700], ['C', W + 380, 660, W + 250, 640, W + 80, 690], ['C', W + 250, 660, W + 380, 680, W + 470, 700], ['Z']],
     { name: 'Comet', fill: ink('dusk'), opacity: 0.6, blend: 'multiply' },
   );
-  b.decoration('comet', 'phase-1', 'phase-2', 'phase-3', 'phase-4', 'phase-5');
-  b.strand('sky', 'Reading the sky in March', [title, text, chart, caption, phases, { spread: 's4', item: 'letter' }]);
+  b.decoration('comet');
+  b.strand('sky', 'Reading the sky in March', [title, text, chart, caption, ...moons, phases, ...riddle, { spread: 's4', item: 'letter' }]);
 }
 
 /** Pages 14 and 15: the end of the walk, then the diary. Gives the walk's last frame. */

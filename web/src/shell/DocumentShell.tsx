@@ -13,6 +13,7 @@ import { RunsNow } from './RunsNow.tsx';
 const STOPS = [
   { path: 'intake', name: 'Intake' },
   { path: 'structure', name: 'Structure' },
+  { path: 'motion', name: 'Motion' },
   { path: 'outputs', name: 'Outputs' },
   { path: 'compare', name: 'Compare' },
 ] as const;

@@ -14,6 +14,7 @@ const GROUPS: [name: string, kinds: string[]][] = [
   ['Texts', ['text', 'word', 'chain', 'frame', 'table']],
   ['Styles and headings', ['style', 'heading']],
   ['Pictures', ['picture', 'alt']],
+  ['Motion', ['cue', 'motion', 'field']],
   ['Pages and layers', ['item', 'page', 'layer']],
 ];
 

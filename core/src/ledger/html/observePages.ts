@@ -10,6 +10,7 @@ import { StyleRules, unquote } from './css.ts';
 import type { Declarations } from './css.ts';
 import { attribute, elementsOf, isElement, isText, parsePage, textOf } from './dom.ts';
 import type { Element, Node } from './dom.ts';
+import { observeMotion } from './observeMotion.ts';
 import { readWebFont } from './fontFiles.ts';
 import type { WebFont } from './fontFiles.ts';
 
@@ -42,11 +43,12 @@ export async function observePages(texts: readonly TextFile[], files: HtmlFiles)
       if (attribute(e, 'id') !== undefined) addresses.set(`${path}#${attribute(e, 'id')}`, i);
   }
   const looksOf = sheetReader(files);
-  const out: ObservedDocument = { title: '', language: '', outline: [], pages: [], embedded: [] };
+  const out: ObservedDocument = { title: '', language: '', outline: [], pages: [], embedded: [], motion: new Map() };
   const embedded = new Set<string>();
   for (const { path, all, sections } of documents) {
     const looks = await looksOf(path, all);
     for (const f of looks.fonts.values()) embedded.add(f.postscriptName);
+    await observeMotion(path, all, files.file, out.motion!);
     const root = all.find((e) => e.tagName === 'html');
     const language = (root && attribute(root, 'lang')) ?? '';
     out.language ||= language;
@@ -112,6 +114,7 @@ class PageWalker {
   private readonly images: { z: number; box: Rect; src: string; alt: string | undefined; block: ObservedBlock | null }[] = [];
 
   private readonly areas: ObservedPage['areas'] = [];
+  private readonly parts: ObservedPage['parts'] = [];
   private readonly rules: StyleRules;
   private readonly fonts: Map<string, WebFont>;
 
@@ -159,6 +162,7 @@ class PageWalker {
       tables: this.tables,
       loose: this.loose,
       areas: this.areas,
+      parts: this.parts,
     };
   }
 
@@ -235,7 +239,12 @@ class PageWalker {
         matrix: inside.matrix,
       };
     }
-    void node;
+    const item = attribute(node, 'data-item');
+    if (item === undefined || this.parts.some((p) => p.item === item)) return;
+    this.parts.push({
+      item,
+      box: scaled(transformRect(inside.matrix, { x: 0, y: 0, width: lengthPx(own['width']), height: lengthPx(own['height']) })),
+    });
   }
 
   private target(href: string | undefined): string | undefined {

@@ -3,7 +3,11 @@ import type { Matrix, Rect } from '../../folio/geometry.ts';
 import type { PicturePort } from '../../ports/ports.ts';
 import { SIGNATURE_CELLS } from '../findings.ts';
 import { mergeShapes } from '../mergeShapes.ts';
+import { factKey } from '../motionFacts.ts';
+import type { MotionFacts } from '../motionFacts.ts';
 import type { ObservedBlock, ObservedCell, ObservedDocument, ObservedPage, ObservedRun } from '../observed.ts';
+import { fieldOfWidget, pageMotionOf } from './observeForm.ts';
+import type { WidgetOfPdf } from './observeForm.ts';
 import { walkContent } from './contentWalker.ts';
 import type { Operators } from './contentWalker.ts';
 
@@ -26,7 +30,7 @@ interface PdfPage {
   view: number[];
   getOperatorList(): Promise<Operators>;
   getStructTree(): Promise<StructNode | null>;
-  getAnnotations(): Promise<{ subtype: string; rect: number[]; url?: string; unsafeUrl?: string; dest?: string | unknown[] | null }[]>;
+  getAnnotations(): Promise<(WidgetOfPdf & { url?: string; unsafeUrl?: string; dest?: string | unknown[] | null })[]>;
   commonObjs: { get(id: string): { name: string; missingFile?: boolean } } & ImageStore;
   objs: ImageStore;
   cleanup(): boolean;
@@ -77,8 +81,10 @@ export async function observePdf(bytes: Uint8Array, pictures: PicturePort): Prom
     const language = info.Language ?? '';
     const embedded = new Set<string>();
     const pages: ObservedPage[] = [];
-    for (let n = 1; n <= pdf.numPages; n++) pages.push(await readPage(pdf, await pdf.getPage(n), language, embedded, pictures));
-    return { title: info.Title ?? '', language, outline: await readOutline(pdf), pages, embedded: [...embedded] };
+    const motion: MotionFacts = new Map();
+    pageMotionOf(bytes).forEach((p, i) => Object.entries(p).forEach(([aspect, fact]) => motion.set(`page ${i + 1} ${aspect}`, fact)));
+    for (let n = 1; n <= pdf.numPages; n++) pages.push(await readPage(pdf, await pdf.getPage(n), language, embedded, pictures, motion));
+    return { title: info.Title ?? '', language, outline: await readOutline(pdf), pages, embedded: [...embedded], motion };
   } finally {
     await pdf.destroy();
   }
@@ -119,6 +125,7 @@ async function readPage(
   language: string,
   embedded: Set<string>,
   port: PicturePort,
+  motion: MotionFacts,
 ): Promise<ObservedPage> {
   const [x0, y0, x1, y1] = page.view as [number, number, number, number];
   const toPage: Matrix = [1, 0, 0, -1, -x0, y1];
@@ -130,7 +137,13 @@ async function readPage(
     return name;
   });
   const links: { box: Rect; target: string }[] = [];
+  const parts: ObservedPage['parts'] = [];
   for (const a of await page.getAnnotations()) {
+    const field = fieldOfWidget(a, ([ax = 0, ay = 0, bx = 0, by = 0]) => ({ x: ax - x0, y: y1 - by, width: bx - ax, height: by - ay }));
+    if (field) {
+      motion.set(factKey('item', field.key, 'field'), field.fact);
+      parts.push({ item: field.key, box: field.box });
+    }
     if (a.subtype !== 'Link') continue;
     const [ax, ay, bx, by] = a.rect as [number, number, number, number];
     const target = a.unsafeUrl ?? a.url ?? `page:${await pageOf(pdf, a.dest)}`;
@@ -197,6 +210,7 @@ async function readPage(
     tables,
     loose,
     areas: [],
+    parts,
   };
 }
 

@@ -19,6 +19,7 @@ interface Internals {
     ext_gstates: Record<string, unknown>;
     colorSpaces: Record<string, unknown>;
     dictionary: { data: Record<string, unknown> };
+    annotations: unknown[];
     resources: unknown;
     xobjects: Record<string, unknown>;
     structParentTreeKey: number;
@@ -32,6 +33,8 @@ interface Internals {
   spotColors: Record<string, { id: string; ref: unknown }>;
   addSpotColor(ink: string, c: number, m: number, y: number, k: number): void;
   struct(type: string, options?: StructOptions): StructElement;
+  endOutline(): void;
+  endAcroForm(): void;
   addStructure(element: StructElement): void;
   markStructureContent(tag: string, options?: Record<string, unknown>): StructContent;
   markContent(tag: string, options?: Record<string, unknown>): void;
@@ -125,6 +128,7 @@ export class PdfCanvas {
   private readonly groups: OpenGroup[] = [];
   private readonly inForm = new WeakMap<object, { page: unknown; form: unknown }>();
   private groupCount = 0;
+  private readonly atEnd: Record<string, unknown> = {};
   private readonly hyphens = new Map<EmbeddedFont, number>();
 
   constructor(
@@ -157,6 +161,15 @@ export class PdfCanvas {
   }
 
   end(): void {
+    // Bookmarks ask to be shown when they are written: what the document says goes before.
+    this.doc.endOutline();
+    const { ViewerPreferences, ...entries } = this.atEnd;
+    const { data } = this.doc._root;
+    Object.assign(data, entries);
+    // What is shown of the window is an object of its own already.
+    Object.assign((data['ViewerPreferences'] as { data: object }).data, ViewerPreferences);
+    // The form is written by hand, with looks that pdfkit's has not.
+    this.doc.endOutline = this.doc.endAcroForm = () => undefined;
     this.doc.end();
   }
 
@@ -490,6 +503,28 @@ export class PdfCanvas {
     } as unknown as PDFKit.Mixins.AnnotationOption;
     if ('href' in target) this.doc.link(box.x, box.y, box.width, box.height, target.href, options);
     else this.doc.goTo(box.x, box.y, box.width, box.height, target.page, options);
+  }
+
+  /** A place of the page that can be filled in, with its element in the structure tree; gives its object. */
+  widget(box: Rect, data: Record<string, unknown>, element: StructElement): unknown {
+    const options = { ...data, Subtype: 'Widget', structParent: element, Border: [0, 0, 0] } as unknown as PDFKit.Mixins.AnnotationOption;
+    this.doc.annotate(box.x, box.y, box.width, box.height, options);
+    return this.doc.page.annotations.at(-1);
+  }
+
+  /** An object of the file's own, to be ended by who asked for it. */
+  object(data: Record<string, unknown>): { data: Record<string, unknown>; end(content?: string): void } {
+    return this.doc.ref(data);
+  }
+
+  /** Entries of the page that is being painted (ISO 32000-1, table 30). */
+  pageEntries(entries: Record<string, unknown>): void {
+    Object.assign(this.doc.page.dictionary.data, entries);
+  }
+
+  /** Entries of the document's catalog (table 28), which are the last word on them. */
+  catalog(entries: Record<string, unknown>): void {
+    Object.assign(this.atEnd, entries);
   }
 
   /** Adds a bookmark to the current page; gives the handle to nest others under. */

@@ -1,10 +1,12 @@
 import type { Composition } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
+import type { Paint } from '../../folio/colour.ts';
 import type { Item } from '../../folio/items.ts';
 import type { Page, Spread } from '../../folio/spread.ts';
 import { isUpright, pathData, rectPath } from '../../folio/geometry.ts';
 import type { Matrix, Rect } from '../../folio/geometry.ts';
 import { itemBounds, paintOrder } from '../../folio/traverse.ts';
+import { areaOf } from '../../motion/flakes.ts';
 import { outlineOf } from '../boxPath.ts';
 import { effectFilter, effectReach, hasEffects, reachedBy, unturned } from '../effects.ts';
 import { pathElement } from './fillAndStroke.ts';
@@ -23,6 +25,8 @@ export interface PaintedItem {
   item: string;
   svg: string;
 }
+
+const GREY: Paint = { type: 'colour', colour: { space: 'grey', value: 0.5 } };
 
 const matrixAttribute = (m: Matrix): string | undefined =>
   isUpright(m) && !m[4] && !m[5] ? undefined : `matrix(${m.map((n) => num(n, 5)).join(' ')})`;
@@ -57,12 +61,22 @@ export function paintItem(
       depth > 32 ? [] : item.members.flatMap((id) => (spread.items[id] && o.shown(spread.items[id]) ? [spread.items[id]] : []));
     return `${filter}<g${attrs(shell)}>${members.map((m) => paintItem(folio, composition, spread, m, o, depth + 1)).join('')}</g>`;
   }
+  if (item.kind === 'switcher') {
+    const held =
+      depth > 32
+        ? []
+        : (item.cards[0]?.items ?? []).flatMap((id) => (spread.items[id] && o.shown(spread.items[id]) ? [spread.items[id]] : []));
+    const ground = `<g${attrs({ transform: matrixAttribute(item.transform) })}>${pathElement(item.id, outlineOf(item), item.fill, item.stroke, folio.head.swatches)}</g>`;
+    return `${filter}<g${attrs(shell)}>${ground}${held.map((m) => paintItem(folio, composition, spread, m, o, depth + 1)).join('')}</g>`;
+  }
   const { swatches } = folio.head;
   const rule = item.kind === 'shape' ? item.fillRule : 'nonzero';
   const path = outlineOf(item);
   const over = item.kind === 'picture';
+  // A veil is shown as it is at first, all its flakes in place.
+  const fill = item.kind === 'veil' && item.fill.type === 'none' ? GREY : item.fill;
   const inner =
-    pathElement(item.id, path, item.fill, over ? null : item.stroke, swatches, rule) +
+    pathElement(item.id, item.kind === 'veil' ? areaOf(item) : path, fill, over ? null : item.stroke, swatches, rule) +
     content(folio, composition, item, o) +
     (over ? pathElement(`${item.id}-edge`, path, { type: 'none' }, item.stroke, swatches) : '');
   // A filter works in the page's own space, outside the item's transform: shadows fall the same way everywhere.
@@ -91,7 +105,7 @@ function content(folio: Folio, composition: Composition, item: Item, o: SvgOptio
     if (!href) return placeholder(item.size.width, item.size.height);
     return `<defs>${clip}</defs><g clip-path="url(#${item.id}-clip)"><image${attrs({ href, width: 1, height: 1, preserveAspectRatio: 'none', transform: matrixAttribute(item.placement) })}/></g>`;
   }
-  if (item.kind === 'media' && item.poster) {
+  if ((item.kind === 'media' || item.kind === 'embed') && item.poster) {
     const href = o.href(item.poster);
     return href
       ? `<image${attrs({ href, width: item.size.width, height: item.size.height, preserveAspectRatio: 'xMidYMid slice' })}/>`

@@ -93,6 +93,7 @@ function stepOf({ element, after }: Effect, itemsOf: (id: string) => readonly st
       items,
       kind: kind ?? 'fade',
       seconds: kind === 'appear' ? 0 : seconds,
+      from: 'left',
       easing: easingOf(Number(a['smil:accelerate'] ?? 0) > 0, Number(a['smil:decelerate'] ?? 0) > 0),
       repeat: a['smil:repeatCount'] === 'indefinite' ? 'again' : 'once',
       after,

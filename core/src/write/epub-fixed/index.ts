@@ -4,7 +4,7 @@ import { problemsAsEvidence, validateEpub } from '../../ledger/book/validateEpub
 import { printedNumber } from '../../folio/traverse.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
-import { HTML_PAGE_WRITER, HTML_PAGES } from '../shared/page/pageFormat.ts';
+import { htmlPageWriter, HTML_PAGES } from '../shared/page/pageFormat.ts';
 import { readBackPages } from '../shared/readBackPages.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';
@@ -22,7 +22,7 @@ export const fixedEpubWriter: Writer<FixedEpubSettings> = {
   migrate: (old) => FixedEpubSettings.parse(old),
   write: writeFixedEpub,
   judge: (job) =>
-    judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), HTML_PAGE_WRITER),
+    judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), htmlPageWriter('book')),
   async *readBack(files, job) {
     const file = files.find((f) => f.path === 'book.epub');
     if (!file) throw new FolioError('readBack.missing', 'The result has no book.', 'Run it again.');

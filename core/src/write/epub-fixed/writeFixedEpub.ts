@@ -1,6 +1,7 @@
 import { headingsOf } from '../../structure/reading.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { printedNumber } from '../../folio/traverse.ts';
+import { isPlayed, motionProgram } from '../../motion/motionProgram.ts';
 import { px } from '../../paint/html/metrics.ts';
 import type { BookContent } from '../shared/book/accessibility.ts';
 import { accessibilityOf } from '../shared/book/accessibility.ts';
@@ -10,6 +11,7 @@ import type { PackageFacts } from '../shared/book/packageDocument.ts';
 import { navigationDocument, wordsFor } from '../shared/book/navigation.ts';
 import { fontFaceRule, pageCss } from '../shared/page/pageCss.ts';
 import { paintPages } from '../shared/page/paintPages.ts';
+import { programScript } from '../shared/page/programScript.ts';
 import type { OutlineEntry } from '../shared/flow/prepareFlow.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
@@ -30,18 +32,32 @@ async function fill(job: WriteJob<FixedEpubSettings>, book: Book): Promise<Packa
   const title = settings.title || folio.head.metadata.title;
   const names = new Map(scope.pages.map((p) => [p.page.id, `page-${String(p.number).padStart(3, '0')}.xhtml`]));
   const addressOf = (page: string): string => names.get(page)!;
-  const press = paintPages(job, scope, { lazy: false, anchorOf: (page) => `page-${page}`, addressOf });
+  const elementOf = (page: string): string => `page-${page}`;
+  const press = paintPages(job, scope, { lazy: false, embeds: false, anchorOf: elementOf, addressOf });
   const { language } = press;
   const words = wordsFor(language);
   await addCover(job, scope, book);
   const outline: OutlineEntry[] = [];
   const pictures: BookContent['pictures'] = [];
   let tables = false;
+  let scripted = false;
   for await (const { place, reading, markup, pictures: files } of press.pages) {
     const name = addressOf(place.page.id);
     const side = pageSide(folio, place);
-    await book.addText(name, pageText(place, language, title, markup), {
-      item: markup.includes('<svg ') ? 'svg' : undefined,
+    const program = motionProgram(folio, [place], {
+      elementOf: (page) => (page === place.page.id ? elementOf(page) : undefined),
+      addressOf,
+      fileOf: press.fileOf,
+      targets: scope.targets,
+      shown: scope.shown,
+      language,
+    });
+    // Reading programs turn the pages of a book, each in its own way.
+    const script = isPlayed(program, markup) ? programScript({ ...program, transitions: {}, advance: {} }) : '';
+    scripted ||= script !== '';
+    const properties = [markup.includes('<svg ') && 'svg', script && 'scripted'].filter(Boolean).join(' ');
+    await book.addText(name, pageText(place, language, title, markup, script), {
+      item: properties || undefined,
       spine: side ? (side === 'center' ? 'rendition:page-spread-center' : `page-spread-${side}`) : undefined,
     });
     for (const { path, mediaType, bytes } of files) await book.add(path, mediaType, bytes);
@@ -51,6 +67,7 @@ async function fill(job: WriteJob<FixedEpubSettings>, book: Book): Promise<Packa
       if (u.kind === 'figure') pictures.push({ described: !!u.alt });
       else tables ||= u.cell !== null;
   }
+  if (scripted) await book.add('player.js', 'text/javascript', await job.player());
   const pages = scope.pages.map((place) => ({ printed: printedNumber(place), href: addressOf(place.page.id) }));
   const first = pages[0]?.href ?? '';
   const contents = outline.length ? outline : pages.map((p): OutlineEntry => ({ level: 1, text: p.printed, href: p.href }));
@@ -96,13 +113,13 @@ async function fill(job: WriteJob<FixedEpubSettings>, book: Book): Promise<Packa
  * A page as a document of its own, of the page’s size (EPUB 3.3, 8.2.2.6). Whole pixels, since many programs read no parts
  * of them, and never more than the page has: a hairline of nothing would show at its edge.
  */
-function pageText(place: PagePlace, language: string, title: string, markup: string): string {
+function pageText(place: PagePlace, language: string, title: string, markup: string, script: string): string {
   const [width, height] = [place.page.box.width, place.page.box.height].map((v) => Math.max(1, Math.floor(px(v))));
   return bookText({
     language,
     title: `${title ? `${title}, ` : ''}${printedNumber(place)}`,
-    head: `<meta name="viewport" content="width=${width}, height=${height}"/>\n`,
-    body: `<body>\n${asXml(markup)}\n</body>`,
+    head: `<meta name="viewport" content="width=${width}, height=${height}"/>\n${script && '<script defer="" src="player.js"></script>\n'}`,
+    body: `<body>\n${asXml(markup)}\n${script}</body>`,
   });
 }
 

@@ -1,7 +1,7 @@
 import { observePages } from '../../ledger/html/observePages.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
-import { HTML_PAGE_WRITER, HTML_PAGES } from '../shared/page/pageFormat.ts';
+import { htmlPageWriter, HTML_PAGES } from '../shared/page/pageFormat.ts';
 import { readBackPages } from '../shared/readBackPages.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';
@@ -19,7 +19,7 @@ export const htmlWriter: Writer<HtmlSettings> = {
   migrate: (old) => HtmlSettings.parse(old),
   write: writeHtml,
   judge: (job) =>
-    judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), HTML_PAGE_WRITER),
+    judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), htmlPageWriter('web')),
   async *readBack(files, job) {
     const byPath = new Map(files.map((f) => [f.path, f]));
     const index = byPath.get('index.html');

@@ -1,7 +1,9 @@
+import type { Program } from '../../../../player/src/program.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { px } from '../../paint/html/metrics.ts';
 import type { LookSheet } from '../../paint/html/styleSheet.ts';
 import { attrs, escape, num } from '../../paint/svg/markup.ts';
+import { motionProgram } from '../../motion/motionProgram.ts';
 import { Cancelled } from '../../ports/ports.ts';
 import { shortHash } from '../shared/encodePictures.ts';
 import { outputFile } from '../shared/outputFile.ts';
@@ -9,6 +11,7 @@ import { fontFaceRule, pageCss } from '../shared/page/pageCss.ts';
 import { paintPages } from '../shared/page/paintPages.ts';
 import { scopeOf } from '../shared/scope.ts';
 import { webFont } from '../shared/subsetFont.ts';
+import { programScript } from '../shared/page/programScript.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import type { HtmlSettings } from './settings.ts';
 
@@ -19,7 +22,7 @@ export async function* writeHtml(job: WriteJob<HtmlSettings>): AsyncGenerator<Ou
   const scope = scopeOf(job.folio, job.composition, job.settings);
   const anchors = new Map(scope.pages.map((p) => [p.page.id, anchorOf(p)]));
   const anchor = (page: string): string => anchors.get(page)!;
-  const press = paintPages(job, scope, { lazy: true, anchorOf: anchor, addressOf: (page) => `#${anchor(page)}` });
+  const press = paintPages(job, scope, { lazy: true, embeds: true, anchorOf: anchor, addressOf: (page) => `#${anchor(page)}` });
   const bodies: string[] = [];
   for await (const { markup, pictures } of press.pages) {
     for (const { path, mediaType, bytes } of pictures) yield outputFile(path, mediaType, bytes);
@@ -35,24 +38,32 @@ export async function* writeHtml(job: WriteJob<HtmlSettings>): AsyncGenerator<Ou
     yield outputFile(path, 'font/woff2', bytes);
   }
   yield outputFile('style.css', 'text/css', styleSheet(faces, press.looks, job.settings));
+  const program = motionProgram(job.folio, scope.pages, {
+    elementOf: (id) => anchors.get(id),
+    addressOf: (id) => `#${anchor(id)}`,
+    fileOf: press.fileOf,
+    targets: scope.targets,
+    shown: scope.shown,
+    language: press.language,
+  });
   yield outputFile('player.js', 'text/javascript', await job.player());
-  yield outputFile('index.html', 'text/html', page(job, press.language, bodies, [...anchors.values()], scope.pages[0]));
+  yield outputFile('index.html', 'text/html', page(job, press.language, bodies, scope.pages[0], program));
 }
 
 const styleSheet = (faces: string[], looks: LookSheet, s: HtmlSettings): string => `${faces.join('\n')}
 html{background:${s.ground};-webkit-text-size-adjust:100%;text-size-adjust:100%}
 body{margin:0}
-main{display:flow-root}
+main,form{display:flow-root}
 ${pageCss(looks)}.page{margin:0 auto ${s.gap}px}
 .page:last-child{margin-bottom:0}
 @media print{html{background:none}.page{margin:0;break-after:page}}
 `;
 
-function page(job: WriteJob<HtmlSettings>, language: string, bodies: string[], anchors: string[], first: PagePlace | undefined): string {
+function page(job: WriteJob<HtmlSettings>, language: string, bodies: string[], first: PagePlace | undefined, program: Program): string {
   const { metadata } = job.folio.head;
+  const form = bodies.some((b) => b.includes(' data-field=')) ? '<form>\n' : '';
   const title = job.settings.title || metadata.title;
   const meta = (name: string, content: string | undefined): string => (content ? `<meta${attrs({ name, content })}>\n` : '');
-  const program = JSON.stringify({ version: 1, pages: anchors }).replace(/</g, '\\u003c');
   return `<!doctype html>
 <html lang="${escape(language)}">
 <head>
@@ -64,9 +75,9 @@ ${meta('description', metadata.description)}${meta('author', metadata.creators.j
 </head>
 <body>
 <main>
-${bodies.join('\n')}
-</main>
-<script type="application/json" id="program">${program}</script>
+${form}${bodies.join('\n')}
+${form && '</form>\n'}</main>
+${programScript(program)}
 </body>
 </html>
 `;

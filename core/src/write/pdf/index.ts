@@ -3,7 +3,10 @@ import type { Format } from '../../ledger/compare.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { readBackPages } from '../shared/readBackPages.ts';
+import { adapted, kept } from '../shared/judgements.ts';
 import { scopeOf } from '../shared/scope.ts';
+import { byItems } from './byItems.ts';
+import { hasDirection } from './transition.ts';
 import type { Writer } from '../writer.ts';
 import { PdfSettings } from './settings.ts';
 import { writePdf } from './writePdf.ts';
@@ -14,6 +17,7 @@ const format: Format = {
   joinsParts: true,
   baselineTolerance: 0,
   linksCues: false,
+  plays: false,
 };
 
 export const pdfWriter: Writer<PdfSettings> = {
@@ -27,21 +31,37 @@ export const pdfWriter: Writer<PdfSettings> = {
   migrate: (old) => PdfSettings.parse(old),
   write: writePdf,
   judge: (job) => {
-    const judge = judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), {
+    const judge = judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings, true), {
       keepsColourSpaces: true,
       hasEffects: false,
       groupsMustBeReadTogether: false,
       linksCues: false,
+      motion: { plays: false, embeds: false, turnsPages: true, fields: true },
     });
-    return (about) =>
-      about.subject.kind === 'document' && about.subject.aspect === 'outline' && !job.settings.bookmarks
-        ? { outcome: 'excluded', code: 'outline.off' }
-        : judge(about);
+    return (about) => {
+      const { kind, aspect } = about.subject;
+      if (kind === 'document' && aspect === 'outline' && !job.settings.bookmarks) return { outcome: 'excluded', code: 'outline.off' };
+      if (kind === 'document' && aspect === 'opening') return job.folio.head.opening?.loop ? adapted('opening.loop') : kept;
+      const judged = judge(about);
+      if (kind !== 'page' || aspect !== 'transition' || judged.outcome !== 'kept') return judged;
+      const { transition } = about.spread!.pages.find((p) => p.id === about.subject.id)!;
+      return transition && !hasDirection(transition) ? adapted('transition.direction') : judged;
+    };
   },
   async *readBack(files, job) {
     const file = files.find((f) => f.path === 'document.pdf');
     if (!file) throw new FolioError('readBack.missing', 'The result has no PDF.', 'Run it again.');
-    yield* readBackPages(job, await observePdf(await file.bytes(), job.pictures), format, (all) => (job.settings.bookmarks ? all : []));
+    const observed = byItems(
+      await observePdf(await file.bytes(), job.pictures),
+      job.folio,
+      scopeOf(job.folio, job.composition, job.settings).pages,
+    );
+    yield* readBackPages(job, observed, format, (all) => (job.settings.bookmarks ? all : []), true);
   },
-  sentences: { ...FIXED_PAGE_SENTENCES, 'outline.off': 'Bookmarks are switched off in the recipe.' },
+  sentences: {
+    ...FIXED_PAGE_SENTENCES,
+    'outline.off': 'Bookmarks are switched off in the recipe.',
+    'opening.loop': 'Page by page it stops at the last: a PDF has no word for beginning again.',
+    'transition.direction': 'A PDF has fewer directions for this style: it is the nearest of them.',
+  },
 };

@@ -1,9 +1,12 @@
 import type { ComposedFrame } from '../../compose/marks.ts';
-import { rectPath } from '../../folio/geometry.ts';
+import { rectPath, transformRect } from '../../folio/geometry.ts';
+import type { Field, Group } from '../../folio/items.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { hasEffects } from '../../paint/effects.ts';
 import { inItemSpace, paintBoxes, paintFill, paintLines, paintPicture, paintPlacedImage, paintStroke } from '../../paint/pdf/paintItem.ts';
+import { fieldNames } from '../../motion/fieldNames.ts';
 import type { PdfCanvas } from '../../paint/pdf/pdfCanvas.ts';
+import type { PdfField, PdfForm } from '../../paint/pdf/pdfForm.ts';
 import type { PageReading, ParagraphUnit, ReadingUnit } from '../../structure/reading.ts';
 import type { EffectDrawer, EffectImage, EffectImages } from '../shared/effectImages.ts';
 import { pictureOf } from '../shared/encodePictures.ts';
@@ -15,6 +18,7 @@ import type { WriteJob } from '../writer.ts';
 import { destination, paintParagraph } from './paintParagraph.ts';
 import type { PdfSettings } from './settings.ts';
 import type { TaggedPart } from './tagTree.ts';
+import { transitionDictionary } from './transition.ts';
 
 /** What an item is painted from, all of it at hand. */
 interface Ready extends PageItem {
@@ -33,6 +37,7 @@ export class PagePainter {
     private readonly encoder: PictureEncoder,
     private readonly effects: EffectDrawer,
     private readonly scope: Scope,
+    private readonly form: PdfForm,
   ) {}
 
   async paint(place: PagePlace, items: readonly PageItem[], reading: PageReading): Promise<Map<ReadingUnit, TaggedPart[]>> {
@@ -41,13 +46,17 @@ export class PagePainter {
     const paper = rectPath({ x: 0, y: 0, width: page.box.width, height: page.box.height });
     canvas.addPage(page.box.width, page.box.height, page.bleed);
     canvas.nameThisPage(destination(page.id));
+    canvas.pageEntries({
+      ...(page.transition && { Trans: transitionDictionary(page.transition) }),
+      ...(page.advanceAfter !== undefined && { Dur: page.advanceAfter }),
+    });
     const parts = new Map<ReadingUnit, TaggedPart[]>();
     canvas.save();
     if (!page.bleed) canvas.clip(paper);
     if (page.background.type !== 'none') canvas.artifact(() => canvas.fill(paper, page.background, 'nonzero'));
     canvas.transform([1, 0, 0, 1, -page.box.x, -page.box.y]);
     for (const [z, entry] of items.entries()) {
-      for (const group of entry.within.slice(sharedGroups(items[z - 1], entry))) {
+      for (const group of entry.within.slice(sharedGroups(items[z - 1], entry)).filter(isGroup)) {
         const { under, cover } = await this.effects.of(spread, group);
         canvas.beginGroup();
         this.lay(under);
@@ -59,7 +68,10 @@ export class PagePainter {
       const picture = media ? { media, bytes: (await this.encoder.get(media)).bytes } : null;
       const units = own ? reading.units.filter((u) => u.item === item.id) : [];
       this.paintItem({ ...entry, picture, units, composed, effects: await this.effects.of(spread, item), page: page.id }, parts);
-      for (const group of entry.within.slice(sharedGroups(entry, items[z + 1])).reverse()) {
+      for (const group of entry.within
+        .slice(sharedGroups(entry, items[z + 1]))
+        .filter(isGroup)
+        .reverse()) {
         const { under, over, cover } = await this.effects.of(spread, group);
         if (under || cover) canvas.endGroup(1, 'normal', cover);
         this.lay(over);
@@ -95,6 +107,7 @@ export class PagePainter {
     if (figure && (picture || item.kind === 'shape'))
       return void parts.set(figure, [{ content: canvas.content('Figure', () => inside(body)) }]);
     if (hasFill(item) || hasStroke(item) || picture) canvas.artifact(() => inside(body));
+    if (item.kind === 'field' && figure) return void parts.set(figure, [{ element: this.form.add(this.fieldOf(item)) }]);
     if (!composed) return;
     if (composed.boxes.length) canvas.artifact(() => inside(() => paintBoxes(canvas, composed)));
     const paragraphs = units.filter((u): u is ParagraphUnit => u.kind === 'paragraph');
@@ -107,11 +120,25 @@ export class PagePainter {
     if (rest.length) canvas.artifact(() => inside(() => paintLines(canvas, { lines: rest })));
   }
 
+  private fieldOf(item: Field): PdfField {
+    const { control: k, label, required } = item;
+    const box = transformRect(item.transform, { x: 0, y: 0, ...item.size });
+    const name = fieldNames(this.job.folio).get(item.id)!;
+    const control: PdfField['control'] =
+      k.type === 'text'
+        ? { type: 'text', many: k.lines === 'many', value: k.value }
+        : k.type === 'date'
+          ? { type: 'text', many: false, value: k.value }
+          : k;
+    return { box, name, label, required, control };
+  }
+
   private lay(image: EffectImage | null): void {
     if (image) this.canvas.artifact(() => paintPlacedImage(this.canvas, image));
   }
 }
 
+const isGroup = (holder: PageItem['within'][number]): holder is Group => holder.kind === 'group';
 const hasFill = (item: PageItem['item']): boolean => item.fill.type !== 'none';
 const hasStroke = (item: PageItem['item']): boolean => item.stroke !== null && item.stroke.paint.type !== 'none';
 

@@ -54,6 +54,12 @@ export class TagTree {
       if (!painted?.length) continue;
       if (unit.kind === 'figure') {
         this.closeList();
+        // A field is an element of its own kind.
+        const [own] = painted;
+        if (own && 'element' in own) {
+          this.root.add(own.element);
+          continue;
+        }
         const figure = this.canvas.element('Figure', unit.alt ? { alt: unit.alt } : {});
         this.root.add(figure);
         add(figure, painted);

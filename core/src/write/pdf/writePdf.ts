@@ -1,5 +1,6 @@
 import { transformRect } from '../../folio/geometry.ts';
 import { PdfCanvas } from '../../paint/pdf/pdfCanvas.ts';
+import { PdfForm } from '../../paint/pdf/pdfForm.ts';
 import { Cancelled } from '../../ports/ports.ts';
 import { headingsOf, readingOfSpread } from '../../structure/reading.ts';
 import type { PageReading } from '../../structure/reading.ts';
@@ -12,6 +13,7 @@ import type { OutputFile, WriteJob } from '../writer.ts';
 import type { PdfSettings } from './settings.ts';
 import { PagePainter } from './paintPage.ts';
 import { TagTree } from './tagTree.ts';
+import { openingEntries } from './transition.ts';
 
 /** Writes a tagged PDF: pages painted in z-order, read in the order of the reading path. */
 export async function* writePdf(job: WriteJob<PdfSettings>): AsyncGenerator<OutputFile> {
@@ -21,7 +23,7 @@ export async function* writePdf(job: WriteJob<PdfSettings>): AsyncGenerator<Outp
 async function* pdfBytes(job: WriteJob<PdfSettings>): AsyncGenerator<Uint8Array> {
   const { folio, settings } = job;
   const { metadata } = folio.head;
-  const scope = scopeOf(folio, job.composition, settings);
+  const scope = scopeOf(folio, job.composition, settings, true);
   const language = settings.language || metadata.language;
   const canvas = new PdfCanvas(
     {
@@ -52,8 +54,9 @@ async function* pdfBytes(job: WriteJob<PdfSettings>): AsyncGenerator<Uint8Array>
 async function paintPages(job: WriteJob<PdfSettings>, canvas: PdfCanvas, scope: Scope, language: string): Promise<void> {
   const tags = new TagTree(canvas, job.folio, language);
   const encoder = new PictureEncoder(job);
-  const painter = new PagePainter(job, canvas, encoder, new EffectDrawer(job, encoder), scope);
-  const pages = scope.pages.map((place) => ({ place, items: itemsOfPage(job.folio, place, scope) }));
+  const form = new PdfForm(canvas);
+  const painter = new PagePainter(job, canvas, encoder, new EffectDrawer(job, encoder), scope, form);
+  const pages = scope.pages.map((place) => ({ place, items: itemsOfPage(job.folio, place, scope, { isStill: true }) }));
   for (const { items } of pages) for (const { item } of items) encoder.want(item);
   const outline: { level: number; handle: unknown }[] = [];
   let reading: { spread: string; pages: Map<string, PageReading> } | undefined;
@@ -79,6 +82,8 @@ async function paintPages(job: WriteJob<PdfSettings>, canvas: PdfCanvas, scope: 
     // Lets cancellation and other work in between pages.
     await new Promise((resolve) => setImmediate(resolve));
   }
+  form.end();
+  if (job.folio.head.opening) canvas.catalog(openingEntries(job.folio.head.opening));
   tags.end();
   canvas.end();
 }

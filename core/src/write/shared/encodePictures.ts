@@ -9,7 +9,10 @@ const VERSION = 2;
 
 /** The media file that an item shows as a still picture, if any. */
 export const pictureOf = (item: PaintedLeaf): string | null | undefined =>
-  item.kind === 'picture' ? item.media : item.kind === 'media' ? item.poster : undefined;
+  item.kind === 'picture' ? item.media : item.kind === 'media' || item.kind === 'embed' ? item.poster : undefined;
+
+/** The picture on a veil's flakes. */
+export const coverOf = (item: PaintedLeaf): string | undefined => (item.kind === 'veil' ? item.cover : undefined);
 
 /** How wide, in points, an item shows the whole of its picture. */
 const pictureWidth = (item: PaintedLeaf): number =>
@@ -45,7 +48,7 @@ export class PictureEncoder {
 
   /** Says that an item shows its picture; to be called for all items before the first is encoded. */
   want(item: PaintedLeaf): void {
-    const media = pictureOf(item);
+    const media = pictureOf(item) ?? coverOf(item);
     if (media) this.widths.set(media, Math.max(this.widths.get(media) ?? 0, pictureWidth(item)));
   }
 

@@ -11,6 +11,8 @@ import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
 import type { Judgement } from '../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import type { FontSet } from '../../compose/fontSet.ts';
+import { judgeAlive, judgeCue as judgeCueOf, MOTION_SENTENCES } from './judgeMotion.ts';
+import type { MotionReach } from './judgeMotion.ts';
 import { linkCueOf } from '../../structure/pageTargets.ts';
 import { groupsApart } from './groupsApart.ts';
 import { adapted, dropped, excluded, kept } from './judgements.ts';
@@ -26,6 +28,7 @@ export interface FixedPageWriter {
   groupsMustBeReadTogether: boolean;
   /** Whether a press that leads somewhere becomes a link. */
   linksCues: boolean;
+  motion: MotionReach;
 }
 
 /** Sentences for the codes below; each writer adds its own. */
@@ -49,11 +52,7 @@ export const FIXED_PAGE_SENTENCES: Record<string, string> = {
   'effect.picture': 'It is drawn as a picture behind or before the item, which stays as it is.',
   'effect.faded': 'Its faded edge is a mask made of a picture; the item under it stays as it is.',
   'effect.apart': 'Something else is read between the group’s members, so it cannot be given an effect as one.',
-  'motion.notYet': 'Parts that react or move cannot be written yet.',
-  'media.poster': 'Sound and film cannot be written yet; the poster picture stands in.',
-  'media.notYet': 'Sound and film cannot be written yet.',
-  'embed.notYet': 'Embedded web content cannot be written yet.',
-  'field.notYet': 'Form fields cannot be written yet.',
+  ...MOTION_SENTENCES,
   'table.notYet': 'Table frames cannot be written yet.',
   'anchor.unplaced': 'The line in which it is anchored is not shown.',
   'ruby.baseOnly': 'The base text is kept; its reading is not shown yet.',
@@ -65,8 +64,7 @@ export const FIXED_PAGE_SENTENCES: Record<string, string> = {
   'link.refused': 'Addresses of this kind are not written, because they could run a program.',
   'link.outside': 'It leads to a page outside the chosen range.',
   'outline.none': 'No headings are in the result, so there is no outline.',
-  'opening.notYet': 'How the document opens cannot be set in this output.',
-  'transition.notYet': 'Page transitions cannot be written yet.',
+  'opening.none': 'How the document opens cannot be set in this output.',
   'page.notes': 'Speaker’s notes have no place in this output.',
 };
 
@@ -79,11 +77,11 @@ export function judgeFixedPage(
   writer: FixedPageWriter,
 ): (about: SubjectInFolio) => Judgement {
   const substituted = new Map(fonts.asked.filter((a) => a.standsIn).map((a) => [a.family.toLowerCase(), a.family]));
-  const onPages = new Map<string, { inRange: boolean; outRange: boolean; hidden: string | null; leftOut: boolean }>();
+  const onPages = new Map<string, ParagraphState>();
   const inScope = new Set(scope.pages.map((p) => p.page.id));
   const pageOfFrame = frameWhereabouts(folio, composition, scope);
 
-  const paragraphState = (id: string): { inRange: boolean; outRange: boolean; hidden: string | null; leftOut: boolean } => {
+  const paragraphState = (id: string): ParagraphState => {
     if (!onPages.size)
       for (const [frame, composed] of composition.frames)
         for (const line of composed.lines) merge(onPages, line.paragraph, pageOfFrame(frame));
@@ -91,8 +89,7 @@ export function judgeFixedPage(
   };
 
   const itemState = (about: SubjectInFolio): Judgement | null => {
-    const layer = about.item && folio.head.layers[about.item.layer];
-    if (about.item && layer && !scope.shown(about.item)) return excluded('layer.hidden', { layer: layer.name });
+    if (about.item && !scope.shown(about.item)) return notShownAt(folio, scope, about.item);
     return about.pages.some((p) => inScope.has(p)) ? null : excluded('range.out');
   };
 
@@ -113,21 +110,24 @@ export function judgeFixedPage(
   let places: ReturnType<typeof anchoredPlaces> | null = null;
   const anchored = (): ReturnType<typeof anchoredPlaces> => (places ??= anchoredPlaces(folio, composition));
 
-  /** A press that leads somewhere is a link; what else reacts or moves is not written yet. */
+  /** A press that leads somewhere is a link. */
   const judgeCue = (about: SubjectInFolio): Judgement => {
     const cue = about.subject.id.split('/').pop()!;
     const held = about.item ? undefined : Object.values(about.story?.items ?? {}).find((i) => cue in i.cues);
     const at = held ? anchored().get(held.id) : about;
     const state = at ? itemState({ ...about, ...at }) : dropped('anchor.unplaced');
     const pressed = writer.linksCues && at?.item ? linkCueOf(at.item) : null;
-    return state ?? (pressed?.cue.id === cue ? judgeTarget(pressed.destination, at!.pages[0], scope) : dropped('motion.notYet'));
+    if (state) return state;
+    if (pressed?.cue.id === cue && pressed.destination.to !== 'back') return judgeTarget(pressed.destination, at!.pages[0], scope);
+    const page = about.spread?.pages.find((p) => cue in p.cues);
+    return judgeCueOf(folio, (at?.item ?? page)?.cues[cue], writer.motion);
   };
 
   return (about) => {
     const { subject } = about;
     switch (subject.kind) {
       case 'document':
-        if (subject.aspect === 'opening') return dropped('opening.notYet');
+        if (subject.aspect === 'opening') return dropped('opening.none');
         return kept;
       case 'layer': {
         const layer = folio.head.layers[subject.id]!;
@@ -149,8 +149,8 @@ export function judgeFixedPage(
         const codes: Record<string, Judgement> = {
           size: kept,
           background: kept,
-          transition: dropped('transition.notYet'),
-          advance: dropped('transition.notYet'),
+          transition: writer.motion.turnsPages ? kept : dropped('transition.none'),
+          advance: writer.motion.turnsPages ? kept : dropped('advance.none'),
           notes: dropped('page.notes'),
         };
         return codes[subject.aspect] ?? kept;
@@ -179,7 +179,7 @@ export function judgeFixedPage(
       }
       default: {
         const state = paragraphState(about.paragraph!);
-        if (!state.inRange && state.hidden) return excluded('layer.hidden', { layer: state.hidden });
+        if (!state.inRange && state.hidden) return state.hidden;
         if (!state.inRange) return state.outRange ? excluded('range.out') : notShown(composition, about);
         const block = about.story!.blocks[about.paragraph!]!;
         const left = state.leftOut || (block.kind === 'paragraph' && paragraphRole(folio.head, block.style).leaveOut);
@@ -203,11 +203,21 @@ function usedFaces(composition: Composition): Set<FontSet['faces'][number]> {
   return used;
 }
 
-function merge(
-  map: Map<string, { inRange: boolean; outRange: boolean; hidden: string | null; leftOut: boolean }>,
-  paragraph: string,
-  frame: { inRange: boolean; hidden: string | null; leftOut: boolean },
-): void {
+/** Where the frames of a paragraph stand, as far as the result has them; `hidden` says why one is not shown. */
+interface ParagraphState {
+  inRange: boolean;
+  outRange: boolean;
+  hidden: Judgement | null;
+  leftOut: boolean;
+}
+
+/** Why an item on a page in range is not shown: another card stands before it, or its layer is left out. */
+const notShownAt = (folio: Folio, scope: Scope, item: Item): Judgement =>
+  scope.laterCards.has(item.id)
+    ? dropped('card.later')
+    : excluded('layer.hidden', { layer: folio.head.layers[item.layer]?.name ?? item.layer });
+
+function merge(map: Map<string, ParagraphState>, paragraph: string, frame: Omit<ParagraphState, 'outRange'>): void {
   const state = map.get(paragraph) ?? { inRange: false, outRange: false, hidden: null, leftOut: false };
   if (frame.hidden) state.hidden = frame.hidden;
   else if (frame.inRange) state.inRange = true;
@@ -216,16 +226,12 @@ function merge(
   map.set(paragraph, state);
 }
 
-function frameWhereabouts(
-  folio: Folio,
-  composition: Composition,
-  scope: Scope,
-): (frame: string) => { inRange: boolean; hidden: string | null; leftOut: boolean } {
+function frameWhereabouts(folio: Folio, composition: Composition, scope: Scope): (frame: string) => Omit<ParagraphState, 'outRange'> {
   const { decorations, leftOut } = folio.head.structure;
   return (frame) => {
     const spread = composedSpread(folio, composition, folio.spreads[composition.frames.get(frame)!.spread]!);
     const item = spread.items[frame]!;
-    const hidden = scope.shown(item) ? null : (folio.head.layers[item.layer]?.name ?? item.layer);
+    const hidden = scope.shown(item) ? null : notShownAt(folio, scope, item);
     return {
       inRange: scope.takes(spread, item),
       hidden,
@@ -282,16 +288,12 @@ function judgeEffect(aspect: string, writer: FixedPageWriter, apart: boolean): J
   return adapted(aspect === 'effect.feather' ? 'effect.faded' : 'effect.picture');
 }
 
-const MOTION_ITEMS = new Set<Item['kind']>(['switcher', 'veil', 'embed', 'field', 'tableFrame']);
-
 function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWriter, apart: boolean): Judgement {
-  if (aspect === 'motion') return dropped('motion.notYet');
-  if (aspect === 'embed') return dropped('embed.notYet');
-  if (aspect === 'field') return dropped('field.notYet');
-  if (aspect === 'table') return dropped('table.notYet');
+  const alive = judgeAlive(folio, item, aspect, writer.motion);
+  if (alive) return alive;
+  if (aspect === 'table' || (aspect === 'place' && item.kind === 'tableFrame')) return dropped('table.notYet');
   if (aspect === 'wrap') return kept;
   if (aspect.startsWith('effect.')) return judgeEffect(aspect, writer, apart);
-  if (aspect === 'media') return item.kind === 'media' && item.poster ? adapted('media.poster') : dropped('media.notYet');
   if (aspect === 'picture') return item.kind === 'picture' && item.media === null ? dropped('picture.missing') : kept;
   if (aspect === 'alt') {
     if (isMasterInstance(item.id)) return excluded('master.decoration');
@@ -304,17 +306,6 @@ function judgeItem(folio: Folio, item: Item, aspect: string, writer: FixedPageWr
     if (!writer.keepsColourSpaces && usesOtherSpaces(folio, item)) return adapted('colour.rgb');
     return kept;
   }
-  if (aspect === 'place' && MOTION_ITEMS.has(item.kind))
-    return dropped(
-      item.kind === 'field'
-        ? 'field.notYet'
-        : item.kind === 'embed'
-          ? 'embed.notYet'
-          : item.kind === 'tableFrame'
-            ? 'table.notYet'
-            : 'motion.notYet',
-    );
-  if (aspect === 'place' && item.kind === 'media' && !item.poster) return dropped('media.notYet');
   return kept;
 }
 
@@ -368,7 +359,7 @@ function judgeText(
 
 /** What becomes of a link: those that go back to where one was need a program. */
 function judgeTarget(destination: Destination, page: string | undefined, scope: Scope): Judgement {
-  if (destination.to === 'back') return dropped('motion.notYet');
+  if (destination.to === 'back') return dropped('cue.still');
   if (scope.targets.of(destination, page ?? '')) return kept;
   return dropped(destination.to === 'address' ? 'link.refused' : 'link.outside');
 }

@@ -17,15 +17,16 @@ interface PageSettings {
 
 type Headings = ExpectedDocument['outline'];
 
-/** Reads back an output that shows pages as designed: what was observed against what the document asks for; `listed` tells which headings it lists. */
+/** Reads back an output that shows pages as designed: what was observed against what the document asks for; `listed` tells which headings it lists, `isStill` that it shows the first cards only. */
 export async function* readBackPages(
   job: WriteJob<PageSettings>,
   observed: ObservedDocument,
   format: Format,
   listed: (headings: Headings) => Headings = (all) => all,
+  isStill = false,
 ): AsyncGenerator<Evidence> {
   const { folio, composition, settings } = job;
-  const expected = expectDocument(folio, composition, scopeOf(folio, composition, settings), settings);
+  const expected = expectDocument(folio, composition, scopeOf(folio, composition, settings, isStill), settings);
   expected.outline = listed(expected.outline);
   const signatures = new Map<string, Promise<Uint8Array>>();
   const signature = (media: string): Promise<Uint8Array> => {

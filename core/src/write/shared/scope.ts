@@ -2,7 +2,7 @@ import { composedSpread } from '../../compose/anchored.ts';
 import type { Composition } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Item } from '../../folio/items.ts';
-import { isOnHiddenLayer, pageOfItem, pagesOf } from '../../folio/traverse.ts';
+import { isOnHiddenLayer, laterCardsOf, pageOfItem, pagesOf } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import type { Spread } from '../../folio/spread.ts';
 import { pageNumbers } from '../../folio/pageRange.ts';
@@ -12,6 +12,8 @@ import { PageTargets } from '../../structure/pageTargets.ts';
 export interface Scope {
   pages: PagePlace[];
   hiddenLayers: boolean;
+  /** What stands on cards that a still output cannot show: all but the first of each switcher. */
+  laterCards: ReadonlySet<string>;
   shown(item: Item): boolean;
   /** Whether an item is among those that were chosen, where only some are. */
   chosen(item: Item): boolean;
@@ -26,6 +28,7 @@ export function scopeOf(
   folio: Folio,
   composition: Composition,
   settings: { pages: string; hiddenLayers: 'out' | 'in'; only?: string },
+  isStill = false,
 ): Scope {
   const all = pagesOf(folio);
   const numbers = pageNumbers(settings.pages, all.length);
@@ -35,11 +38,13 @@ export function scopeOf(
   const ids = new Set(pages.map((p) => p.page.id));
   const hiddenLayers = settings.hiddenLayers === 'in';
   const only = new Set((settings.only ?? '').split(/\s+/).filter(Boolean));
+  const laterCards = new Set(isStill ? Object.values(folio.spreads).flatMap(laterCardsOf) : []);
   const chosen = (item: Item): boolean => !only.size || only.has(item.id);
-  const shown = (item: Item): boolean => chosen(item) && (hiddenLayers || !isOnHiddenLayer(folio, item));
+  const shown = (item: Item): boolean => chosen(item) && !laterCards.has(item.id) && (hiddenLayers || !isOnHiddenLayer(folio, item));
   return {
     pages,
     hiddenLayers,
+    laterCards,
     shown,
     chosen,
     hasPage: (id) => ids.has(id),

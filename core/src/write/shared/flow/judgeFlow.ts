@@ -90,7 +90,7 @@ export function judgeFlow(
     const { subject } = about;
     switch (subject.kind) {
       case 'document':
-        return subject.aspect === 'opening' ? dropped('opening.notYet') : kept;
+        return subject.aspect === 'opening' ? dropped('opening.none') : kept;
       case 'layer': {
         const layer = folio.head.layers[subject.id]!;
         return layer.visible || scope.hiddenLayers ? kept : excluded('layer.hidden', { layer: layer.name });
@@ -107,7 +107,7 @@ export function judgeFlow(
       case 'page':
         return outOf(about) ?? judgePage(subject.aspect, writer);
       case 'cue':
-        return outOf(about) ?? dropped('motion.notYet');
+        return outOf(about) ?? dropped('cue.still');
       case 'masterItem':
         return outOf(about) ?? excluded('master.decoration');
       case 'item':
@@ -152,36 +152,46 @@ function judgePage(aspect: string, writer: FlowWriter): Judgement {
   return dropped(aspect === 'notes' ? 'page.notes' : 'motion.pageless');
 }
 
-const NOT_YET: Partial<Record<Item['kind'], string>> = {
-  switcher: 'motion.notYet',
-  veil: 'motion.notYet',
-  embed: 'embed.notYet',
-  field: 'field.notYet',
-  tableFrame: 'table.notYet',
-};
+/** Running text has each card after the other, and what lies below veils; fields and web content need a page. */
+function judgeAlive(item: Item, aspect: string, shown: boolean): Judgement | null {
+  switch (item.kind) {
+    case 'switcher':
+      return aspect === 'motion' ? adapted('switcher.unfolded') : aspect === 'place' ? excluded('place.flows') : null;
+    case 'veil':
+      return adapted('veil.lifted');
+    case 'embed':
+      return shown ? adapted('embed.poster') : dropped('embed.notYet');
+    case 'field':
+      return dropped('field.still');
+    case 'tableFrame':
+      return dropped('table.notYet');
+    default:
+      return null;
+  }
+}
 
 function judgeItem(folio: Folio, item: Item, aspect: string, isFigure: boolean): Judgement {
   if (isMasterInstance(item.id)) return excluded('master.decoration');
   const { decorations, leftOut } = folio.head.structure;
   if (leftOut.includes(item.id)) return excluded('reading.leftOut');
   if (decorations.includes(item.id)) return excluded('decoration.seenOnly');
-  const notYet = NOT_YET[item.kind];
-  if (notYet) return dropped(notYet);
+  const shown = isFigure && isDrawable(folio, item);
+  const alive = judgeAlive(item, aspect, shown);
+  if (alive) return alive;
   if (item.kind === 'shape' && !isFigure) return excluded('shape.seenOnly');
   if (aspect === 'wrap') return dropped('wrap.flows');
   if (aspect.startsWith('effect.')) return dropped('effect.flows');
-  const shown = isFigure && isDrawable(folio, item);
   switch (aspect) {
     case 'place':
       return item.kind === 'textFrame' || item.kind === 'group' || shown
         ? excluded('place.flows')
-        : dropped(item.kind === 'media' ? 'media.notYet' : 'picture.missing');
+        : dropped(item.kind === 'media' ? 'media.still' : 'picture.missing');
     case 'look':
       return shown ? adapted('picture.asDrawn') : dropped('box.look');
     case 'picture':
       return shown ? kept : dropped('picture.missing');
     case 'media':
-      return shown ? adapted('media.poster') : dropped('media.notYet');
+      return shown ? adapted('media.poster') : dropped('media.still');
     case 'alt':
       return item.alt ? (shown ? kept : dropped('picture.missing')) : dropped('alt.missing');
     default:
@@ -238,7 +248,7 @@ function judgeText(
     const { destination: d } = story!.links[subject.id.split('/').pop()!]!;
     if (d.to === 'address') return isSafeAddress(d.href) ? kept : dropped('link.refused');
     if (d.to === 'page') return isThere(d.page) && writer.marksPages ? kept : dropped('link.outside');
-    return d.to === 'paragraph' ? (isThere(d.paragraph) ? kept : dropped('link.outside')) : dropped('motion.notYet');
+    return d.to === 'paragraph' ? (isThere(d.paragraph) ? kept : dropped('link.outside')) : dropped('cue.still');
   }
   // A note, a field and a reading are there with their paragraph.
   if (subject.kind !== 'paragraph') return kept;

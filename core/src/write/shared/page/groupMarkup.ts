@@ -1,4 +1,4 @@
-import type { Group } from '../../../folio/items.ts';
+import type { Group, Switcher } from '../../../folio/items.ts';
 import type { Rect } from '../../../folio/geometry.ts';
 import type { Head } from '../../../folio/head.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
@@ -6,29 +6,35 @@ import { itemBounds } from '../../../folio/traverse.ts';
 import { effectFilter, effectReach, hasEffects, reachedInBox, unturned } from '../../../paint/effects.ts';
 import { px } from '../../../paint/html/metrics.ts';
 import { attrs, num } from '../../../paint/svg/markup.ts';
+import type { CardOf } from '../paintedPage.ts';
 
-/** An item's markup, the groups it stands in from the outside in, and its place in the painting order. */
+/** An item's markup, the groups and cards it stands in from the outside in, and its place in the painting order. */
 export interface Marked {
   markup: string;
-  within: readonly Group[];
+  within: readonly (Group | CardOf)[];
   z: number;
 }
 
+type Holder = Group | CardOf | Switcher;
+
 interface Node {
-  group: Group | null;
+  group: Holder | null;
   z: number;
   children: (Node | string)[];
   groups: Map<string, Node>;
 }
-const node = (group: Group | null, z: number): Node => ({ group, z, children: [], groups: new Map() });
+const node = (group: Holder | null, z: number): Node => ({ group, z, children: [], groups: new Map() });
+
+/** What holds an item, with a switcher around each of its cards. */
+const holders = (within: Marked['within']): Holder[] => within.flatMap((h): Holder[] => (h.kind === 'card' ? [h.switcher, h] : [h]));
 
 /** Puts items into their groups' elements, in the order in which they come; what follows late joins its group. */
 export function groupMarkup(items: readonly Marked[], place: PagePlace, head: Head): string {
   const root = node(null, 0);
   for (const { markup, within, z } of items) {
-    if (!markup) continue;
+    if (!markup && !within.some((h) => h.kind === 'card')) continue;
     let at = root;
-    for (const group of within) {
+    for (const group of holders(within)) {
       let inner = at.groups.get(group.id);
       if (!inner) {
         inner = node(group, z);
@@ -38,14 +44,20 @@ export function groupMarkup(items: readonly Marked[], place: PagePlace, head: He
       inner.z = Math.min(inner.z, z);
       at = inner;
     }
-    at.children.push(markup);
+    if (markup) at.children.push(markup);
   }
   return written(root, place, head);
 }
 
+const cardIndex = (child: Node | string): number => (typeof child !== 'string' && child.group?.kind === 'card' ? child.group.index : -1);
+
 function written({ group, z, children }: Node, place: PagePlace, head: Head): string {
+  // Cards stand in the order in which they are shown, whatever of them is read first.
+  if (group?.kind === 'switcher') children.sort((a, b) => cardIndex(a) - cardIndex(b));
   const inner = children.map((c) => (typeof c === 'string' ? c : written(c, place, head))).join('\n');
   if (!group) return inner;
+  if (group.kind === 'switcher') return switcherMarkup(group, z, inner, place);
+  if (group.kind === 'card') return cardMarkup(group, inner, place);
   const fx = hasEffects(group.effects);
   const style = [
     `z-index:${z}`,
@@ -63,6 +75,26 @@ function written({ group, z, children }: Node, place: PagePlace, head: Head): st
     groupFilter(group, bounds, head) +
     `<div${attrs({ class: 'g', 'data-group': group.id, style: `${size};${css}` })}><div class="g" style="left:${num(-x, 4)}px;top:${num(-y, 4)}px">${inner}</div></div>`
   );
+}
+
+/**
+ * A switcher as a strip of its cards, which can be pushed sideways where there is no program. Its cards stand in the order
+ * in which they are shown.
+ */
+function switcherMarkup(switcher: Switcher, z: number, inner: string, place: PagePlace): string {
+  const { x, y, width, height } = itemBounds(place.spread.items, switcher);
+  const { box } = place.page;
+  const style = `left:${num(px(x - box.x), 4)}px;top:${num(px(y - box.y), 4)}px;width:${num(px(width), 4)}px;height:${num(px(height), 4)}px;z-index:${z}`;
+  const label = switcher.alt || switcher.name;
+  return `<div${attrs({ class: 'w', 'data-item': switcher.id, role: 'group', tabindex: 0, 'aria-label': label, style })}>${inner}</div>`;
+}
+
+function cardMarkup({ id, switcher, index }: CardOf, inner: string, place: PagePlace): string {
+  const bounds = itemBounds(place.spread.items, switcher);
+  const [x, y] = [px(bounds.x - place.page.box.x), px(bounds.y - place.page.box.y)];
+  const label = `${index + 1}/${switcher.cards.length}: ${switcher.cards[index]!.name}`;
+  // What stands on a card is told from the page's corner, as everywhere.
+  return `<div${attrs({ class: 'card', 'data-card': id, role: 'group', 'aria-label': label, style: `left:calc(100% * ${index})` })}><div class="g" style="left:${num(-x, 4)}px;top:${num(-y, 4)}px">${inner}</div></div>`;
 }
 
 /** The filter for a group's effects. */

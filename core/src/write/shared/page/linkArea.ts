@@ -13,17 +13,26 @@ export function linkArea(place: PagePlace, item: Item, z: number, c: HtmlPageCon
   const pressed = linkCueOf(item);
   const target = pressed && c.scope.targets.of(pressed.destination, place.page.id);
   if (!target) return '';
-  const upright = item.kind === 'group' || item.kind === 'shape';
-  const [transform, box] = upright
-    ? [IDENTITY, itemBounds(place.spread.items, item)]
-    : [item.transform, { x: 0, y: 0, ...(item as { size: { width: number; height: number } }).size }];
   const isPage = 'page' in target;
-  const said = item.alt || textOfLines(c.composition.frames.get(item.id)?.lines ?? []).trim();
+  const said = saidOf(item, c);
   return `<a${attrs({
     class: 'i',
     href: isPage ? c.addressOf(target.page) : target.href,
     'aria-label': said || (isPage ? `Page ${printedNumber(placeOfPage(c.folio, target.page)!)}` : target.href),
     ...(!isPage && target.newWindow && { target: '_blank', rel: 'noopener' }),
-    style: boxStyle(transform, box, { z, origin: place.page.box }),
+    style: areaStyle(place, item, z),
   })}></a>`;
 }
+
+/** A box over an item that can be pressed. */
+export function areaStyle(place: PagePlace, item: Item, z: number): string {
+  const upright = item.kind === 'group' || item.kind === 'shape';
+  const [transform, box] = upright
+    ? [IDENTITY, itemBounds(place.spread.items, item)]
+    : [item.transform, { x: 0, y: 0, ...(item as { size: { width: number; height: number } }).size }];
+  return boxStyle(transform, box, { z, origin: place.page.box });
+}
+
+/** What is said of an item that can be pressed: its alt text, or its own words. */
+export const saidOf = (item: Item, c: Pick<HtmlPageContext, 'composition'>): string =>
+  item.alt || textOfLines(c.composition.frames.get(item.id)?.lines ?? []).trim();

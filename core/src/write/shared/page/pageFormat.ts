@@ -10,12 +10,14 @@ export const HTML_PAGES: Format = {
   joinsParts: false,
   baselineTolerance: 0.75,
   linksCues: true,
+  plays: true,
 };
 
-/** What pages of HTML can hold. */
-export const HTML_PAGE_WRITER: FixedPageWriter = {
+/** What pages of HTML can hold, on the web and in a book. */
+export const htmlPageWriter = (where: 'web' | 'book'): FixedPageWriter => ({
   keepsColourSpaces: false,
   hasEffects: true,
   groupsMustBeReadTogether: true,
   linksCues: true,
-};
+  motion: { plays: true, embeds: where === 'web', turnsPages: where === 'web', fields: true },
+});

@@ -4,7 +4,7 @@ import type { PagePlace } from '../../../folio/traverse.ts';
 import { boundsOfPath, rectPath } from '../../../folio/geometry.ts';
 import { resolveParagraph } from '../../../folio/resolve.ts';
 import { pageOfItem, printedNumber } from '../../../folio/traverse.ts';
-import { drawnLetters, itemFilter, itemStyle, LAZY, outlineSvg, pictureMarkup, textBoxes } from '../../../paint/html/paintItem.ts';
+import { drawnLetters, itemFilter, itemStyle, outlineSvg, pictureMarkup, textBoxes } from '../../../paint/html/paintItem.ts';
 import { px } from '../../../paint/html/metrics.ts';
 import { paintLine } from '../../../paint/html/paintLine.ts';
 import type { LookSheet } from '../../../paint/html/styleSheet.ts';
@@ -18,6 +18,7 @@ import type { Scope } from '../scope.ts';
 import { groupMarkup } from './groupMarkup.ts';
 import type { Marked } from './groupMarkup.ts';
 import { linkArea } from './linkArea.ts';
+import { isAlive, movingPart, pressArea } from './movingParts.ts';
 
 export interface HtmlPageContext {
   folio: Folio;
@@ -26,7 +27,11 @@ export interface HtmlPageContext {
   language: string;
   /** File of a picture in the result. */
   source: (media: string) => string;
+  /** File of a film or sound in the result. */
+  mediaFile: (media: string) => string | undefined;
   scope: Pick<Scope, 'targets' | 'shown'>;
+  /** Whether web content can be shown inside a page. */
+  embeds: boolean;
   /** Whether pictures wait until they come near. */
   lazy: boolean;
   /** The id of a page's element. */
@@ -61,19 +66,27 @@ export function paintHtmlPage(place: PagePlace, items: PageItem[], reading: Page
     const rest = done.has(unit!.item);
     done.add(unit!.item);
     const text = unit!.kind === 'paragraph' ? textOf(units, reading.units, entry, place.page.id, rest, c) : undefined;
-    const alt = unit!.kind === 'figure' ? unit!.alt : '';
-    const markup = rest ? furtherText(place, entry, text!) : shell(place, entry, c, text, alt) + linkArea(place, entry.item, entry.z, c);
+    const alt = unit!.kind === 'figure' && !isAlive(entry.item) ? unit!.alt : '';
+    const markup = rest ? furtherText(place, entry, text!) : shell(place, entry, c, text, alt) + pressable(place, entry, c);
     out.push({ ...entry, markup });
   }
   for (const entry of byId.values()) {
     if (done.has(entry.item.id)) continue;
 
-    const link = entry.own ? linkArea(place, entry.item, entry.z, c) : '';
+    const link = entry.own ? pressable(place, entry, c) : '';
     out.push({ ...entry, markup: shell(place, entry, c, decorText(entry.item.id, c), '') + link });
   }
+  for (const { item, z, within } of byId.values())
+    if (item.kind === 'switcher')
+      for (const [index, { id }] of item.cards.entries())
+        out.push({ z, markup: '', within: [...within, { kind: 'card', id, switcher: item, index }] });
   for (const group of Object.values(place.spread.items))
     if (group.kind === 'group' && c.scope.shown(group) && pageOfItem(place.spread, group).id === page.id)
-      out.push({ within: [], z: byId.size + 1, markup: linkArea(place, group, byId.size + 1, c) });
+      out.push({
+        within: [],
+        z: byId.size + 1,
+        markup: linkArea(place, group, byId.size + 1, c) + pressArea(place, group, byId.size + 1, c),
+      });
   const ground = pathElement(
     `${page.id}-ground`,
     rectPath({ x: 0, y: 0, width: page.box.width, height: page.box.height }),
@@ -86,6 +99,9 @@ export function paintHtmlPage(place: PagePlace, items: PageItem[], reading: Page
     : '';
   return `<section${attrs({ class: 'page', id: c.anchorOf(page.id), 'data-page': page.id, 'aria-label': `Page ${printedNumber(place)}`, style: `width:${num(px(page.box.width), 4)}px;height:${num(px(page.box.height), 4)}px` })}>${paper}\n${groupMarkup(out, place, c.folio.head)}\n</section>`;
 }
+
+const pressable = (place: PagePlace, { item, z }: PageItem & { z: number }, c: HtmlPageContext): string =>
+  linkArea(place, item, z, c) + pressArea(place, item, z, c);
 
 /** Units of one item that are read one after another: what is anchored in a text is read between its paragraphs. */
 function stretchesOf(units: readonly ReadingUnit[]): ReadingUnit[][] {
@@ -121,18 +137,21 @@ function shell(
   const frame = c.composition.frames.get(item.id);
   const composed = item.kind === 'textFrame' && frame ? { item, frame } : null;
   const body =
-    outlineSvg(item, head, item.kind === 'picture' ? 'fill' : 'both') +
+    (item.kind === 'veil' ? '' : outlineSvg(item, head, item.kind === 'picture' ? 'fill' : 'both')) +
     (item.kind === 'picture' && media ? pictureMarkup(item, c.source(media), alt ?? '', c.lazy) + outlineSvg(item, head, 'stroke') : '') +
-    (item.kind === 'media' && media
-      ? `<div class="c"><img${attrs({ src: c.source(media), alt: alt ?? '', style: 'left:0;top:0;width:100%;height:100%;object-fit:cover', ...(c.lazy && LAZY) })}/></div>`
-      : '') +
+    movingPart(item, c) +
     (composed ? textBoxes(composed.frame, composed.item, head) : '') +
     (text ?? '') +
     (composed ? drawnLetters(composed.frame, composed.item, head) : '');
-  if (!body) return '';
-  const speaks = entry.own && ((text !== undefined && !text.startsWith('<!--d-->')) || alt !== '');
-  const label = item.kind === 'shape' && alt ? { role: 'img', 'aria-label': alt } : {};
-  const box = `<div${attrs({ class: 'i', 'data-item': item.id, style, 'aria-hidden': speaks ? undefined : 'true', ...label })}>${body.replace('<!--d-->', '')}</div>`;
+  if (!body && item.kind !== 'veil') return '';
+  const speaks = isAlive(item) || (entry.own && ((text !== undefined && !text.startsWith('<!--d-->')) || alt !== ''));
+  const label =
+    item.kind === 'shape' && alt
+      ? { role: 'img', 'aria-label': alt }
+      : item.kind === 'veil'
+        ? { role: 'group', 'aria-label': item.alt || item.action }
+        : {};
+  const box = `<div${attrs({ class: entry.unseen ? 'i unseen' : 'i', 'data-item': item.id, style, 'aria-hidden': speaks ? undefined : 'true', ...label })}>${body.replace('<!--d-->', '')}</div>`;
   return itemFilter(item, size, head) + box;
 }
 

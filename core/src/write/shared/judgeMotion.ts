@@ -1,0 +1,83 @@
+import type { Folio } from '../../folio/folio.ts';
+import type { Field, Item } from '../../folio/items.ts';
+import type { Cue } from '../../folio/motion.ts';
+import type { Judgement } from '../../ledger/entry.ts';
+import { fieldNames } from '../../motion/fieldNames.ts';
+import { isDead } from '../../motion/liveTargets.ts';
+import { adapted, dropped, kept } from './judgements.ts';
+import { isAddressOfWeb } from './page/movingParts.ts';
+
+/** What of motion an output can hold that shows pages as designed. */
+export interface MotionReach {
+  /** Whether a program comes with it: cues, switchers, veils, film and sound, fields. */
+  plays: boolean;
+  /** Whether web content can be shown inside a page. */
+  embeds: boolean;
+  /** Whether pages come by transitions, and go on by themselves. */
+  turnsPages: boolean;
+  /** Whether fields can be filled in. */
+  fields: boolean;
+}
+
+/** Sentences for the codes below. */
+export const MOTION_SENTENCES: Record<string, string> = {
+  'cue.still': 'This output cannot react: what the cue does is left out.',
+  'cue.targetGone': 'What the cue acts on is not in the document any more: it does nothing.',
+  'cue.partly': 'Some of what the cue acts on is not in the document any more; the rest is kept.',
+  'cue.form': 'Answers go only to addresses that begin with https: or mailto:, so this step is left out.',
+  'switcher.first': 'This output shows one card for good: the first.',
+  'switcher.unfolded': 'Running text has its cards one after another.',
+  'card.later': 'It stands on a card after the first, and this output shows only the first.',
+  'veil.lifted': 'This output shows what lies below the veil, without the veil.',
+  'embed.poster': 'This output shows the poster picture instead of the web content.',
+  'embed.refused': 'Only addresses that begin with http: or https: can be shown inside a page.',
+  'embed.notYet': 'Embedded web content of this kind cannot be written yet.',
+  'field.still': 'The field is left out; what is drawn below it stays, and can be filled in with a pen.',
+  'field.renamed': 'Another field has its name, or the name has a point in it: it is called otherwise in the form.',
+  'media.poster': 'Sound and film are left out; the poster picture stands in.',
+  'media.missing': 'It has no film or sound.',
+  'media.still': 'Sound and film are left out.',
+  'transition.none': 'Pages of this output do not come by transitions.',
+  'advance.none': 'Pages of this output do not go on by themselves.',
+};
+
+const isRenamed = (folio: Folio, field: Field): boolean =>
+  fieldNames(folio).get(field.id) !== (field.control.type === 'radio' ? field.control.group : field.fieldName);
+
+/** What becomes of a part of an item that is alive; null for what is no motion. */
+export function judgeAlive(folio: Folio, item: Item, aspect: string, reach: MotionReach): Judgement | null {
+  switch (item.kind) {
+    case 'switcher':
+      return aspect === 'motion' ? (reach.plays ? kept : adapted('switcher.first')) : null;
+    case 'veil':
+      return aspect === 'motion' || aspect === 'place' || aspect === 'look' ? (reach.plays ? kept : adapted('veil.lifted')) : null;
+    case 'embed': {
+      if (aspect !== 'embed' && aspect !== 'place') return null;
+      const isShown = item.source.from === 'address' && isAddressOfWeb(item.source.href);
+      if (isShown && reach.embeds) return kept;
+      if (item.poster !== undefined) return aspect === 'place' ? kept : adapted('embed.poster');
+      return dropped(item.source.from === 'address' && !isShown ? 'embed.refused' : 'embed.notYet');
+    }
+    case 'field':
+      if (aspect !== 'field' && aspect !== 'place') return null;
+      if (!reach.fields) return dropped('field.still');
+      return aspect === 'field' && isRenamed(folio, item) ? adapted('field.renamed') : kept;
+    case 'media': {
+      if (aspect !== 'media' && aspect !== 'place') return null;
+      if (item.media !== null && reach.plays) return kept;
+      if (item.poster !== undefined) return aspect === 'place' ? kept : adapted('media.poster');
+      return dropped(item.media === null ? 'media.missing' : 'media.still');
+    }
+    default:
+      return null;
+  }
+}
+
+/** What becomes of a cue that is no link. */
+export function judgeCue(folio: Folio, cue: Cue | undefined, reach: MotionReach): Judgement {
+  if (!cue || !reach.plays) return dropped('cue.still');
+  const dead = cue.steps.filter((s) => isDead(folio, s)).length;
+  if (dead) return dead === cue.steps.length ? dropped('cue.targetGone') : adapted('cue.partly');
+  const refused = cue.steps.filter((s) => s.do === 'sendForm' && !/^(https:|mailto:)/i.test(s.href.trim())).length;
+  return refused ? dropped('cue.form') : kept;
+}

@@ -1,0 +1,122 @@
+import type { Field, Item, Media } from '../../../folio/items.ts';
+import type { PagePlace } from '../../../folio/traverse.ts';
+import { isSafeAddress } from '../../../folio/address.ts';
+import { LAZY } from '../../../paint/html/paintItem.ts';
+import { attrs, escape } from '../../../paint/svg/markup.ts';
+import { fieldNames } from '../../../motion/fieldNames.ts';
+import { linkCueOf } from '../../../structure/pageTargets.ts';
+import { areaStyle, saidOf } from './linkArea.ts';
+import type { HtmlPageContext } from './paintPage.ts';
+
+const ALIVE = new Set<Item['kind']>(['media', 'switcher', 'veil', 'embed', 'field']);
+
+/** Whether an item does something itself, and says so by its own elements. */
+export const isAlive = (item: Item): boolean => ALIVE.has(item.kind);
+
+/** What an item that is alive holds. Empty for all others. */
+export function movingPart(item: Item, c: HtmlPageContext): string {
+  switch (item.kind) {
+    case 'media':
+      return filmOrSound(item, c);
+    case 'embed': {
+      const poster = item.poster === undefined ? '' : posterPicture(c.source(item.poster), item.alt ?? '', c);
+      const { source } = item;
+      if (source.from !== 'address' || !isAddressOfWeb(source.href)) return poster;
+      if (!c.embeds) return poster && `<a${attrs({ href: source.href.trim() })}>${poster}</a>`;
+      const frame = {
+        src: source.href.trim(),
+        title: item.alt || item.name || source.href.trim(),
+        // Whatever is shown there, it cannot reach the page around it.
+        sandbox: 'allow-scripts allow-forms allow-popups',
+        loading: 'lazy',
+        scrolling: item.scrolling ? undefined : 'no',
+        referrerpolicy: 'no-referrer',
+      };
+      return `<div class="c">${poster && poster.replace(/^<div class="c">|<\/div>$/g, '')}<iframe${attrs(frame)}></iframe></div>`;
+    }
+    case 'field':
+      return control(item, fieldNames(c.folio).get(item.id) ?? item.fieldName);
+    default:
+      return '';
+  }
+}
+
+/** Only addresses of the web can be shown inside a page: no script, no data, no file. */
+export const isAddressOfWeb = (href: string): boolean => /^https?:\/\//i.test(href.trim()) && isSafeAddress(href);
+
+const posterPicture = (src: string, alt: string, c: HtmlPageContext): string =>
+  `<div class="c"><img${attrs({ src, alt, style: 'left:0;top:0;width:100%;height:100%;object-fit:cover', ...(c.lazy && LAZY) })}/></div>`;
+
+function filmOrSound(item: Media, c: HtmlPageContext): string {
+  const file = item.media === null ? undefined : c.folio.head.media[item.media];
+  const src = item.media === null ? undefined : c.mediaFile(item.media);
+  const poster = item.poster === undefined ? undefined : c.source(item.poster);
+  if (!file || !src) return poster === undefined ? '' : posterPicture(poster, item.alt ?? '', c);
+  const isFilm = file.mediaType.startsWith('video/');
+  const captions = item.captions === undefined ? undefined : c.mediaFile(item.captions);
+  const how = {
+    src,
+    'aria-label': item.alt || item.name || file.name,
+    controls: item.controls ? '' : undefined,
+    loop: item.loop ? '' : undefined,
+    autoplay: item.autoplay ? '' : undefined,
+    // Browsers let a film begin by itself only without its sound.
+    muted: item.autoplay ? '' : undefined,
+    preload: item.autoplay ? 'auto' : 'metadata',
+  };
+  const track = captions ? `<track${attrs({ kind: 'captions', src: captions, srclang: c.language, default: '' })}/>` : '';
+  const said = item.transcript
+    ? `<details class="script"><summary>${escape(item.alt || file.name)}</summary>${escape(item.transcript)}</details>`
+    : '';
+  if (isFilm) return `<div class="c"><video${attrs({ ...how, poster, playsinline: '' })}>${track}</video>${said}</div>`;
+  return `<div class="c">${poster === undefined ? '' : posterPicture(poster, '', c)}<audio${attrs(how)}>${track}</audio>${said}</div>`;
+}
+
+/** A field as the form control of HTML that it is; what is drawn below it is what paper shows. */
+function control(item: Field, name: string): string {
+  const { control: k, id, label } = item;
+  const common = {
+    class: 'f',
+    'data-field': id,
+    name,
+    'aria-label': label,
+    title: label,
+    required: item.required ? '' : undefined,
+    tabindex: item.tabOrder,
+  };
+  const ticked = (value: string, on: boolean): Record<string, string | number | undefined> => ({
+    ...common,
+    class: item.onLook === undefined ? 'f' : 'f looks',
+    value,
+    checked: on ? '' : undefined,
+    'data-on': item.onLook,
+    'data-off': item.offLook,
+  });
+  switch (k.type) {
+    case 'checkBox':
+      return `<input${attrs({ type: 'checkbox', ...ticked(k.value, k.on) })}/>`;
+    case 'radio':
+      return `<input${attrs({ type: 'radio', ...ticked(k.value, k.on) })}/>`;
+    case 'text':
+      return k.lines === 'many'
+        ? `<textarea${attrs(common)}>${escape(k.value)}</textarea>`
+        : `<input${attrs({ type: 'text', ...common, value: k.value || undefined })}/>`;
+    case 'signature':
+      return `<input${attrs({ type: 'text', ...common, autocomplete: 'name' })}/>`;
+    case 'date':
+      return `<input${attrs({ type: 'date', ...common, value: k.value || undefined })}/>`;
+    case 'choice':
+      return `<select${attrs(common)}>${k.options.map((o) => `<option${attrs({ value: o.value, selected: o.value === k.value ? '' : undefined })}>${escape(o.label)}</option>`).join('')}</select>`;
+    case 'button':
+      return `<button${attrs({ type: 'button', class: 'f', 'data-field': id, 'data-press': id, name, title: label })}>${escape(k.caption)}</button>`;
+  }
+}
+
+/** Over an item that waits for a press and is no link: a button, which the program brings to light. */
+export function pressArea(place: PagePlace, item: Item, z: number, c: HtmlPageContext): string {
+  const isLink = c.scope.targets.of(linkCueOf(item)?.destination, place.page.id);
+  if (isLink || (item.kind === 'field' && item.control.type === 'button')) return '';
+  if (!Object.values(item.cues).some((cue) => cue.trigger.when === 'press')) return '';
+  const style = areaStyle(place, item, z);
+  return `<button${attrs({ type: 'button', class: 'i b', hidden: '', 'data-press': item.id, 'aria-label': saidOf(item, c) || item.name || item.id, style })}></button>`;
+}

@@ -1,0 +1,201 @@
+import { expect, test } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
+import { spawnSync } from 'node:child_process';
+import { gzipSync } from 'node:zlib';
+import { readFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import AxeBuilder from './axe.ts';
+
+const out = resolve('test-results/motion');
+const url = (id: string): string => `file://${join(out, id, 'html', 'index.html')}`;
+
+test.beforeAll(() => {
+  const folio = (...args: string[]) =>
+    expect(spawnSync(process.execPath, ['dist/folio.mjs', ...args], { encoding: 'utf8' }).status).toBe(0);
+  folio('samples', '--out', out);
+  folio('convert', join(out, 'marrowby-almanac.efolio'), '--to', 'html', '--pages', '6', '--out', join(out, 'marrowby-almanac'));
+  folio('convert', join(out, 'open-dome-night.efolio'), '--to', 'html', '--out', join(out, 'open-dome-night'));
+});
+
+const card = (page: Page): Locator => page.locator('.card:not(.off, .leaving)');
+const shows = (page: Page, name: string): Promise<void> => expect(card(page)).toHaveAttribute('aria-label', new RegExp(`${name}$`));
+
+test('the player is small: at most 20 kB compressed, and asks for nothing from anywhere', () => {
+  const player = readFileSync('dist/player.js');
+  expect(gzipSync(player, { level: 9 }).length).toBeLessThan(20_000);
+  expect(player.toString()).not.toMatch(/fetch\(|XMLHttpRequest|import\(|setInterval/);
+});
+
+test.describe('the moon phases', () => {
+  test('turn on by mouse, and begin again after the last', async ({ page }) => {
+    await page.goto(url('marrowby-almanac'));
+    const later = page.getByRole('button', { name: 'Later moon' });
+    for (const name of ['Half moon', 'Waxing moon', 'Full moon', 'Waning moon', 'Young moon', 'Half moon']) {
+      await later.click();
+      await shows(page, name);
+    }
+    await page.getByRole('button', { name: 'Earlier moon' }).click();
+    await shows(page, 'Young moon');
+    await page.getByRole('button', { name: '4 of 5: Full moon' }).click();
+    await shows(page, 'Full moon');
+  });
+
+  test('turn on by keys alone: on the words, and on the cards themselves', async ({ page }) => {
+    await page.goto(url('marrowby-almanac'));
+    await page.getByRole('button', { name: 'Later moon' }).focus();
+    await page.keyboard.press('Enter');
+    await shows(page, 'Half moon');
+    await page.locator('.w').focus();
+    for (const [key, name] of [
+      ['ArrowRight', 'Waxing moon'],
+      ['ArrowLeft', 'Half moon'],
+      ['End', 'Waning moon'],
+      ['Home', 'Young moon'],
+    ] as const) {
+      await page.keyboard.press(key);
+      await shows(page, name);
+    }
+    await expect(page.getByRole('status')).toHaveText('1 of 5: Young moon');
+  });
+
+  test('turn on under a finger', async ({ browser }) => {
+    const context = await browser.newContext({ hasTouch: true });
+    const page = await context.newPage();
+    await page.goto(url('marrowby-almanac'));
+    await page.getByRole('button', { name: 'Later moon' }).tap();
+    await shows(page, 'Half moon');
+    const box = (await page.locator('.w').boundingBox())!;
+    const touch = await context.newCDPSession(page);
+    const at = (x: number) => ({ touchPoints: [{ x: box.x + x, y: box.y + 30 }] });
+    await touch.send('Input.dispatchTouchEvent', { type: 'touchStart', ...at(250) });
+    await touch.send('Input.dispatchTouchEvent', { type: 'touchMove', ...at(150) });
+    await touch.send('Input.dispatchTouchEvent', { type: 'touchMove', ...at(60) });
+    await touch.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+    await shows(page, 'Waxing moon');
+    await context.close();
+  });
+
+  test('without a program all five can be read, and are found by pushing the strip', async ({ browser }) => {
+    const context = await browser.newContext({ javaScriptEnabled: false });
+    const page = await context.newPage();
+    await page.goto(url('marrowby-almanac'));
+    await expect(page.locator('.card')).toHaveCount(5);
+    for (const name of ['Young moon', 'Full moon'])
+      await expect(page.getByText(name, { exact: true }).first()).toHaveCSS('visibility', 'visible');
+    await expect(page.getByText('The moon, of course.')).toHaveCSS('visibility', 'visible');
+    await expect(page.getByRole('button')).toHaveCount(0);
+    await context.close();
+  });
+});
+
+test.describe('the veil over the answer', () => {
+  const left = (page: Page): Locator => page.locator('.cloth i:not(.up)');
+
+  test('has the flakes that were worked out; a stroke lifts a row of them for good', async ({ page }) => {
+    await page.goto(url('marrowby-almanac'));
+    await page.locator('[data-item=riddle-veil]').scrollIntoViewIfNeeded();
+    await expect(left(page)).toHaveCount(88);
+    const box = (await page.locator('[data-item=riddle-veil]').boundingBox())!;
+    await page.mouse.move(box.x - 5, box.y + 35);
+    await page.mouse.move(box.x + 4, box.y + 60);
+    await page.mouse.move(box.x + box.width - 2, box.y + 60);
+    // 100 pt in flakes 10.5 pt apart: nine or ten in the row through the middle.
+    await expect.poll(() => left(page).count()).toBeLessThanOrEqual(79);
+    const after = await left(page).count();
+    await page.mouse.move(box.x - 40, box.y - 40);
+    await page.waitForTimeout(500);
+    expect(await left(page).count()).toBe(after);
+  });
+
+  test('goes by itself once enough is lifted, by keys, and all at once by its button', async ({ page }) => {
+    await page.goto(url('marrowby-almanac'));
+    const veil = page.locator('[data-item=riddle-veil]');
+    await veil.focus();
+    for (let row = 0; row < 10; row++) {
+      for (let column = 0; column < 9; column++) await page.keyboard.press(row % 2 ? 'ArrowLeft' : 'ArrowRight');
+      await page.keyboard.press('ArrowDown');
+    }
+    await expect(page.locator('.cloth i')).toHaveCount(0);
+    await page.reload();
+    await page.getByRole('button', { name: 'Show the answer' }).press('Enter');
+    await expect(page.locator('.cloth i')).toHaveCount(0);
+    await expect(page.getByRole('button', { name: 'Show the answer' })).toHaveCount(0);
+    await expect(page.getByText('The moon, of course.')).toHaveCSS('visibility', 'visible');
+  });
+});
+
+test('the flyer’s boxes are ticked by mouse and keys, remember it, and are off to begin with', async ({ page }) => {
+  await page.goto(url('open-dome-night'));
+  const boxes = page.getByRole('checkbox');
+  await expect(boxes).toHaveCount(6);
+  for (const box of await boxes.all()) await expect(box).not.toBeChecked();
+  await page.getByRole('checkbox', { name: 'A red lamp' }).check();
+  await page.getByRole('checkbox', { name: 'Gloves' }).press('Space');
+  await page.reload();
+  await expect(page.getByRole('checkbox', { name: 'A red lamp' })).toBeChecked();
+  await expect(page.getByRole('checkbox', { name: 'Gloves' })).toBeChecked();
+  await expect(page.getByRole('checkbox', { name: 'A warm coat' })).not.toBeChecked();
+});
+
+test.describe('the Motion stage', () => {
+  test('tells cues as sentences; one is added, kept, and taken back', async ({ page }) => {
+    await page.goto('/');
+    await page
+      .getByRole('link', { name: /Marrowby Almanac/ })
+      .first()
+      .click();
+    await page.getByRole('link', { name: 'Motion' }).click();
+    const cues = page.getByRole('list', { name: 'Cues', exact: true });
+    await expect(cues.getByRole('listitem')).toHaveText([
+      /Page 6 · ‹ Earlier moonWhen the reader presses it → show the previous card of Moon phases/,
+      /Later moon ›When the reader presses it → show the next card of Moon phases, begin again after the last/,
+    ]);
+    await cues.getByRole('button', { name: /Later moon/ }).click();
+    const mine = page.getByRole('list', { name: 'Cues of this item' });
+    await expect(mine.getByRole('listitem')).toHaveCount(1);
+    await page.getByLabel('What happens').fill('Print');
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'Add this step' }).click();
+    await expect(mine).toContainText('begin again after the last');
+    await expect(mine.locator('b')).toHaveText([/^show the next card/, 'print']);
+    await expect(page.getByText('every change kept')).toBeVisible();
+    await page.reload();
+    await expect(mine.locator('b')).toHaveText([/^show the next card/, 'print']);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(mine.locator('b')).toHaveCount(1);
+    expect((await new AxeBuilder(page).run()).filter((v) => v.impact === 'serious' || v.impact === 'critical')).toEqual([]);
+  });
+
+  test('transitions are given to all pages and taken off again', async ({ page }) => {
+    await page.goto('/');
+    await page
+      .getByRole('link', { name: /Five Worlds/ })
+      .first()
+      .click();
+    await page.getByRole('link', { name: 'Motion' }).click();
+    await page.getByText('Pages', { exact: true }).click();
+    await expect(page.getByText('Pages come without a transition.')).toBeVisible();
+    await page.getByRole('radio', { name: 'Blinds' }).click();
+    await page.getByRole('button', { name: 'Give to all pages' }).click();
+    await expect(page.getByText(/5 of 5 pages come by a transition. Page 1: blinds, 0.6 s/)).toBeVisible();
+    await page.getByRole('button', { name: 'Take off all' }).click();
+    await expect(page.getByText('Pages come without a transition.')).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('Pages come without a transition.')).toBeVisible();
+  });
+});
+
+for (const id of ['marrowby-almanac', 'open-dome-night'])
+  test(`axe-core finds nothing in ${id} while it plays; nothing is moved for those who want little motion`, async ({ browser }) => {
+    const context = await browser.newContext({ reducedMotion: 'reduce' });
+    const page = await context.newPage();
+    await page.goto(url(id));
+    expect((await new AxeBuilder(page).run()).filter((v) => v.impact === 'serious' || v.impact === 'critical')).toEqual([]);
+    if (id === 'marrowby-almanac') {
+      await page.getByRole('button', { name: 'Later moon' }).click();
+      await shows(page, 'Half moon');
+      expect(await page.evaluate(() => document.getAnimations().filter((a) => a.playState === 'running').length)).toBe(0);
+    }
+    await context.close();
+  });

@@ -1,0 +1,59 @@
+import { Button, Checkbox } from 'antd';
+import { Trash2, X } from 'lucide-react';
+import { isMasterInstance } from '@elastic-folio/core';
+import type { Spread } from '@elastic-folio/core';
+import { newBurst, useDocument } from '../document/documentStore.ts';
+import { itemName } from '../table/SpreadView.tsx';
+import { CueWords } from './CueList.tsx';
+import { NewCue } from './NewCue.tsx';
+import { SwitcherTurn } from './SwitcherTurn.tsx';
+
+/** What the chosen item does: its cues, how it begins, and how it turns where it is a switcher. */
+export function ItemMotion({ spread, item: id, onSelect }: { spread: Spread; item: string; onSelect: (item: string | null) => void }) {
+  const folio = useDocument((s) => s.folio)!;
+  const change = useDocument((s) => s.change);
+  const item = spread.items[id]!;
+  const cues = Object.values(item.cues);
+  const fixed = isMasterInstance(id);
+  return (
+    <>
+      <div className="sheet-head">
+        <h2>{itemName(folio, item)}</h2>
+        <Button type="text" size="small" icon={<X size={15} />} aria-label="Close" onClick={() => onSelect(null)} />
+      </div>
+      {item.kind === 'switcher' && <SwitcherTurn spread={spread.id} item={item} />}
+      <h2>What happens</h2>
+      {cues.length === 0 && <p className="soft">Nothing yet.</p>}
+      <ul className="cue-list" aria-label="Cues of this item">
+        {cues.map((cue) => (
+          <li key={cue.id}>
+            <CueWords cue={cue} />
+            <Button
+              type="text"
+              size="small"
+              icon={<Trash2 size={13} />}
+              aria-label="Remove this cue"
+              disabled={fixed}
+              onClick={() => change([{ kind: 'cue.remove', args: { spread: spread.id, holder: id, cue: cue.id } }], newBurst())}
+            />
+          </li>
+        ))}
+      </ul>
+      {fixed ? (
+        <p className="soft hint">It stands on a master page, where its cues are said once for all pages.</p>
+      ) : (
+        <>
+          <Checkbox
+            checked={item.startsHidden === true}
+            onChange={(e) =>
+              change([{ kind: 'item.startsHidden', args: { spread: spread.id, item: id, hidden: e.target.checked } }], newBurst())
+            }
+          >
+            Not seen until a cue shows it
+          </Checkbox>
+          <NewCue key={id} spread={spread} holder={id} />
+        </>
+      )}
+    </>
+  );
+}

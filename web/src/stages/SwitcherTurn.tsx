@@ -1,0 +1,117 @@
+import { Checkbox, InputNumber, Select } from 'antd';
+import type { Advance, Change, Switcher } from '@elastic-folio/core';
+import { newBurst, useDocument } from '../document/documentStore.ts';
+
+const CHANGES: { value: Change['kind']; label: string }[] = [
+  { value: 'cut', label: 'at once' },
+  { value: 'fade', label: 'by fading' },
+  { value: 'slide', label: 'by sliding' },
+];
+const DIRECTIONS: { value: Change['direction']; label: string }[] = [
+  { value: 'left', label: 'to the left' },
+  { value: 'right', label: 'to the right' },
+  { value: 'up', label: 'upwards' },
+  { value: 'down', label: 'downwards' },
+];
+const CONTROLS: [keyof Switcher['controls'], string][] = [
+  ['arrows', 'Arrows'],
+  ['dots', 'Dots'],
+  ['thumbnails', 'Small pictures'],
+  ['swipe', 'Swiping'],
+  ['keys', 'Arrow keys'],
+];
+
+/** How a switcher goes from card to card: by itself or by hand, and in which way. */
+export function SwitcherTurn({ spread, item }: { spread: string; item: Switcher }) {
+  const edit = useDocument((s) => s.change);
+  const turn = (more: Partial<Pick<Switcher, 'change' | 'controls'>> & { advance?: Advance | null }): void =>
+    edit(
+      [
+        {
+          kind: 'switcher.turn',
+          args: { spread, item: item.id, change: item.change, controls: item.controls, advance: item.advance ?? null, ...more },
+        },
+      ],
+      newBurst(),
+    );
+  const { change, advance, controls } = item;
+  return (
+    <div className="new-cue" role="group" aria-label="How it turns">
+      <p className="soft">
+        {item.cards.length} cards: {item.cards.map((c) => c.name).join(', ')}
+      </p>
+      <label>
+        Cards change
+        <Select
+          aria-label="How cards change"
+          value={change.kind}
+          options={CHANGES}
+          onChange={(kind) => turn({ change: { ...change, kind } })}
+        />
+      </label>
+      {change.kind === 'slide' && (
+        <Select
+          aria-label="Which way they slide"
+          value={change.direction}
+          options={DIRECTIONS}
+          onChange={(direction) => turn({ change: { ...change, direction } })}
+        />
+      )}
+      {change.kind !== 'cut' && (
+        <label>
+          in
+          <InputNumber
+            aria-label="Seconds of a change"
+            min={0}
+            max={10}
+            step={0.1}
+            value={change.seconds}
+            suffix="s"
+            onChange={(v) => turn({ change: { ...change, seconds: v ?? 0.4 } })}
+          />
+        </label>
+      )}
+      <Checkbox
+        checked={!!advance}
+        onChange={(e) =>
+          turn({ advance: e.target.checked ? { interval: 6, end: 'loop', pauseOnPointer: true, pauseOnFocus: true } : null })
+        }
+      >
+        Goes on by itself
+      </Checkbox>
+      {advance && (
+        <>
+          <label>
+            Each card for
+            <InputNumber
+              aria-label="Seconds of a card"
+              min={0.5}
+              max={600}
+              step={0.5}
+              value={advance.interval}
+              suffix="s"
+              onChange={(v) => turn({ advance: { ...advance, interval: v ?? 6 } })}
+            />
+          </label>
+          <Checkbox
+            checked={advance.end === 'loop'}
+            onChange={(e) => turn({ advance: { ...advance, end: e.target.checked ? 'loop' : 'stop' } })}
+          >
+            Begins again after the last
+          </Checkbox>
+          <Checkbox checked={advance.pauseOnPointer} onChange={(e) => turn({ advance: { ...advance, pauseOnPointer: e.target.checked } })}>
+            Rests while it is pointed at
+          </Checkbox>
+        </>
+      )}
+      <p className="soft">Readers turn it by</p>
+      <div className="checks">
+        {CONTROLS.map(([key, label]) => (
+          <Checkbox key={key} checked={controls[key]} onChange={(e) => turn({ controls: { ...controls, [key]: e.target.checked } })}>
+            {label}
+          </Checkbox>
+        ))}
+      </div>
+    </div>
+  );
+}
