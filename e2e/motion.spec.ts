@@ -166,6 +166,32 @@ test.describe('the Motion stage', () => {
     expect((await new AxeBuilder(page).run()).filter((v) => v.impact === 'serious' || v.impact === 'critical')).toEqual([]);
   });
 
+  test('a field is laid over what is drawn, named, and taken off; a veil lies over all', async ({ page }) => {
+    await page.goto('/');
+    await page
+      .getByRole('link', { name: /Open Dome Night/ })
+      .first()
+      .click();
+    await page.getByRole('link', { name: 'Motion' }).click();
+    const at = (item: string): Promise<unknown> => page.goto(`${page.url().split('?')[0]}?item=${item}`);
+    await at('foot');
+    await page.getByRole('button', { name: 'Lay a field on it' }).click();
+    await expect(page.getByLabel('Kind of field')).toBeVisible();
+    await page.getByLabel('Label').fill('Your name');
+    await expect(page.getByRole('heading', { name: 'Field “Your name”' })).toBeVisible();
+    // What is typed is taken back as one.
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByLabel('Label')).not.toHaveValue(/Your/);
+    await page.getByRole('button', { name: 'Take it off the page' }).click();
+    await expect(page.locator('[data-cue-of^=field-]')).toHaveCount(0);
+    await at('picture');
+    await page.getByRole('button', { name: 'Cover it with a veil' }).click();
+    await expect(page.getByText('They overlap by 2 px')).toBeVisible();
+    await expect(page.locator('[data-cue-of^=veil-]')).toHaveCount(1);
+    await page.getByRole('button', { name: 'Take it off the page' }).click();
+    await expect(page.locator('[data-cue-of^=veil-]')).toHaveCount(0);
+  });
+
   test('transitions are given to all pages and taken off again', async ({ page }) => {
     await page.goto('/');
     await page

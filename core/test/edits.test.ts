@@ -20,6 +20,15 @@ const folio: Folio = produce(tinyFolio(['one', 'two', '', 'four']), (d) => {
   });
   d.recipes['r'] = { id: 'r', output: 'pdf', version: 1, name: 'Print', settings: {} };
 });
+const veil: Extract<Edit, { kind: 'part.set' }>['args']['item'] = {
+  kind: 'veil',
+  id: 'new',
+  layer: 'l',
+  transform: [1, 0, 0, 1, 0, 0],
+  size: { width: 9, height: 9 },
+  flakeSize: 3,
+  action: 'Show',
+};
 const role = { element: 'h2' as const, startsSection: true, leaveOut: false };
 
 /** One use of every edit: what it does, and what it touches. */
@@ -80,22 +89,16 @@ const USES: [Edit, (f: Folio) => unknown, unknown, string[]][] = [
     ['f1'],
   ],
   [
-    {
-      kind: 'switcher.turn',
-      args: {
-        spread: 's',
-        item: 'sw',
-        change: { kind: 'fade', seconds: 1 },
-        advance: { interval: 3, end: 'stop' },
-        controls: { arrows: false, dots: true, thumbnails: false, swipe: true },
-      },
-    },
-    (f) => {
-      const item = f.spreads['s']!.items['sw']!;
-      return item.kind === 'switcher' && [item.change.kind, item.advance?.interval, item.controls.dots];
-    },
-    ['fade', 3, true],
-    ['sw'],
+    { kind: 'part.set', args: { spread: 's', item: veil } },
+    (f) => [f.spreads['s']!.items['new']?.kind, f.spreads['s']!.order.at(-1)],
+    ['veil', 'new'],
+    ['s'],
+  ],
+  [
+    { kind: 'part.remove', args: { spread: 's', item: 'sw' } },
+    (f) => [f.spreads['s']!.items['sw'], f.spreads['s']!.order],
+    [undefined, ['f1']],
+    ['s'],
   ],
   [{ kind: 'item.figure', args: { item: 'f1', figure: true } }, (f) => f.head.structure.figures, ['f1'], ['head/structure']],
   [{ kind: 'style.role', args: { style: 'p', role } }, (f) => f.head.paragraphStyles['p']!.role, role, ['paragraphStyles/p']],

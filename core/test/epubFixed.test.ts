@@ -151,7 +151,7 @@ describe('what leads somewhere when it is pressed', () => {
       ['toAddress', 'kept', 'kept', 'confirmed'],
       ['toNext', 'kept', 'kept', 'confirmed'],
       ['toScript', 'dropped', 'link.refused', 'uncheckable'],
-      ['toMotion', 'dropped', 'motion.notYet', 'uncheckable'],
+      ['toMotion', 'kept', 'kept', 'confirmed'],
     ]);
   });
   test('names what it leads to where nothing else does', async () => {

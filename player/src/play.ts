@@ -65,8 +65,10 @@ export function play(program: Program, doc: Document): void {
 function bind({ program, doc, conductor, elementsOf }: Surroundings): void {
   const events: Partial<Record<When, string[]>> = { pointerOver: ['pointerenter'], pointerOut: ['pointerleave'], focus: ['focusin'] };
   for (const area of doc.querySelectorAll<HTMLElement>('[data-press]')) {
-    area.hidden = false;
-    area.addEventListener('click', () => conductor.raise(area.dataset.press!, 'press'));
+    const on = area.dataset.press!;
+    // What would do nothing is no button.
+    if (conductor.waitsFor(on, 'press')) area.hidden = false;
+    area.addEventListener('click', () => conductor.raise(on, 'press'));
   }
   for (const { on, when } of program.cues)
     for (const e of new Set([...elementsOf(on), ...doc.querySelectorAll<HTMLElement>(`[data-press="${CSS.escape(on)}"]`)])) {

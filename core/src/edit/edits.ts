@@ -5,8 +5,8 @@ import { Recipe } from '../folio/folio.ts';
 import { Inline } from '../folio/story.ts';
 import type { Span } from '../folio/story.ts';
 import { contentLength, normalise, sliceContent } from '../folio/text.ts';
-import { SwitcherControls } from '../folio/items.ts';
-import { Advance, Change, Cue, Transition } from '../folio/motion.ts';
+import { MovingPart } from '../folio/items.ts';
+import { Cue, Transition } from '../folio/motion.ts';
 import { Metadata, OutlineEntry, Pin, Strand } from '../folio/head.ts';
 import { Role } from '../folio/styles.ts';
 import { closeUp } from './closeUp.ts';
@@ -200,19 +200,24 @@ export const EDITS = [
         }
     },
   ),
-  /** How a switcher turns its cards on. */
-  edit(
-    'switcher.turn',
-    z.object({ spread: Id, item: Id, change: Change, advance: Advance.nullable(), controls: SwitcherControls }),
-    (draft, a) => {
-      const item = need(draft.spreads[a.spread]?.items[a.item], 'This switcher');
-      if (item.kind !== 'switcher') return;
-      item.change = a.change;
-      item.controls = a.controls;
-      if (a.advance) item.advance = a.advance;
-      else delete item.advance;
-    },
-  ),
+  /** A part that moves or is filled in: laid on the spread, on top, or changed where it is there. */
+  edit('part.set', z.object({ spread: Id, item: MovingPart }), (draft, a) => {
+    const spread = need(draft.spreads[a.spread], 'This spread');
+    const { id } = a.item;
+    if (spread.items[id] && spread.items[id].kind !== a.item.kind) throw new TextEditError('Something else has this name.');
+    if (!spread.items[id]) spread.order.push(id);
+    spread.items[id] = a.item;
+  }),
+  /** Takes a part off again; what lies below it, and what stood on its cards, stays. */
+  edit('part.remove', z.object({ spread: Id, item: Id }), (draft, a) => {
+    const spread = need(draft.spreads[a.spread], 'This spread');
+    const item = need(spread.items[a.item], 'This part');
+    if (!MovingPart.safeParse(item).success) return;
+    const at = spread.order.indexOf(a.item);
+    const held = item.kind === 'switcher' ? item.cards.flatMap((c) => c.items).filter((id) => !spread.order.includes(id)) : [];
+    if (at >= 0) spread.order.splice(at, 1, ...held);
+    delete spread.items[a.item];
+  }),
   /** Whether an item is seen only once a cue shows it. */
   edit('item.startsHidden', z.object({ spread: Id, item: Id, hidden: z.boolean() }), (draft, a) => {
     const item = need(draft.spreads[a.spread]?.items[a.item], 'This item');

@@ -79,7 +79,7 @@ export const Media = z.object({
 export type Media = z.infer<typeof Media>;
 
 /** How a reader turns a switcher on by hand. */
-export const SwitcherControls = z.object({
+const SwitcherControls = z.object({
   arrows: z.boolean(),
   dots: z.boolean(),
   thumbnails: z.boolean(),
@@ -157,6 +157,10 @@ export const Field = z.object({
   offLook: Id.optional(),
 });
 export type Field = z.infer<typeof Field>;
+
+/** What moves, reacts or is filled in by itself. */
+export const MovingPart = z.discriminatedUnion('kind', [Media, Switcher, Veil, Embed, Field]);
+export type MovingPart = z.infer<typeof MovingPart>;
 
 export const Item = z.discriminatedUnion('kind', [TextFrame, Picture, Shape, Group, TableFrame, Media, Switcher, Veil, Embed, Field]);
 export type Item = z.infer<typeof Item>;

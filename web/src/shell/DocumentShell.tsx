@@ -29,6 +29,8 @@ const KEYS: [string, string][] = [
   ['?', 'this list'],
 ];
 
+const pages = (n: number): string => (n === 1 ? '1 page' : `${n} pages`);
+
 /** A document: its name, the line of stages, and the stage one is at. */
 export function DocumentShell() {
   const { id = '' } = useParams();
@@ -80,7 +82,7 @@ export function DocumentShell() {
           {title}
           <small>
             {folio
-              ? `${loading === 'all' ? pagesOf(folio).length : '…'} pages · ${new Intl.DisplayNames('en', { type: 'language' }).of(folio.head.metadata.language)} · ${kept ? 'every change kept' : 'keeping …'}`
+              ? `${loading === 'all' ? pages(pagesOf(folio).length) : '… pages'} · ${new Intl.DisplayNames('en', { type: 'language' }).of(folio.head.metadata.language)} · ${kept ? 'every change kept' : 'keeping …'}`
               : 'opening …'}
           </small>
         </div>

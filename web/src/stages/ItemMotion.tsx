@@ -1,12 +1,15 @@
 import { Button, Checkbox } from 'antd';
 import { Trash2, X } from 'lucide-react';
-import { isMasterInstance } from '@elastic-folio/core';
-import type { Spread } from '@elastic-folio/core';
+import { isMasterInstance, newField, newVeil } from '@elastic-folio/core';
+import type { Field, Item, Spread, Veil } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { itemName } from '../table/SpreadView.tsx';
 import { CueWords } from './CueList.tsx';
 import { NewCue } from './NewCue.tsx';
-import { SwitcherTurn } from './SwitcherTurn.tsx';
+import { PartSettings, RemovePart } from './PartSettings.tsx';
+
+const MOVING = new Set<Item['kind']>(['switcher', 'veil', 'field', 'media', 'embed']);
+const newId = (kind: string): string => `${kind}-${crypto.randomUUID().slice(0, 8)}`;
 
 /** What the chosen item does: its cues, how it begins, and how it turns where it is a switcher. */
 export function ItemMotion({ spread, item: id, onSelect }: { spread: Spread; item: string; onSelect: (item: string | null) => void }) {
@@ -15,13 +18,18 @@ export function ItemMotion({ spread, item: id, onSelect }: { spread: Spread; ite
   const item = spread.items[id]!;
   const cues = Object.values(item.cues);
   const fixed = isMasterInstance(id);
+  const isPart = MOVING.has(item.kind);
+  const lay = (part: Field | Veil): void => {
+    change([{ kind: 'part.set', args: { spread: spread.id, item: part } }], newBurst());
+    onSelect(part.id);
+  };
   return (
     <>
       <div className="sheet-head">
         <h2>{itemName(folio, item)}</h2>
         <Button type="text" size="small" icon={<X size={15} />} aria-label="Close" onClick={() => onSelect(null)} />
       </div>
-      {item.kind === 'switcher' && <SwitcherTurn spread={spread.id} item={item} />}
+      <PartSettings key={id} spread={spread.id} item={item} />
       <h2>What happens</h2>
       {cues.length === 0 && <p className="soft">Nothing yet.</p>}
       <ul className="cue-list" aria-label="Cues of this item">
@@ -52,6 +60,20 @@ export function ItemMotion({ spread, item: id, onSelect }: { spread: Spread; ite
             Not seen until a cue shows it
           </Checkbox>
           <NewCue key={id} spread={spread} holder={id} />
+          <p className="path-moves">
+            {isPart ? (
+              <RemovePart spread={spread.id} item={item} onRemoved={() => onSelect(null)} />
+            ) : (
+              <>
+                <Button size="small" onClick={() => lay(newField(folio, spread, item, newId('field'), itemName(folio, item)))}>
+                  Lay a field on it
+                </Button>
+                <Button size="small" onClick={() => lay(newVeil(folio, spread, item, newId('veil')))}>
+                  Cover it with a veil
+                </Button>
+              </>
+            )}
+          </p>
         </>
       )}
     </>

@@ -45,7 +45,7 @@ export function NewCue({ spread, holder }: { spread: Spread; holder: string }) {
   const change = useDocument((s) => s.change);
   const own = spread.items[holder];
   const [when, setWhen] = useState<When>('press');
-  const [does, setDoes] = useState('next');
+  const [does, setDoes] = useState(() => (targetsFor(folio, spread, 'switcher').length ? 'next' : 'show'));
   const [target, setTarget] = useState<string | undefined>();
   const [after, setAfter] = useState(0);
   const { on } = DOES.find((d) => d.value === does)!;

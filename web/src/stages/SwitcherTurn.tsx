@@ -24,16 +24,11 @@ const CONTROLS: [keyof Switcher['controls'], string][] = [
 /** How a switcher goes from card to card: by itself or by hand, and in which way. */
 export function SwitcherTurn({ spread, item }: { spread: string; item: Switcher }) {
   const edit = useDocument((s) => s.change);
-  const turn = (more: Partial<Pick<Switcher, 'change' | 'controls'>> & { advance?: Advance | null }): void =>
-    edit(
-      [
-        {
-          kind: 'switcher.turn',
-          args: { spread, item: item.id, change: item.change, controls: item.controls, advance: item.advance ?? null, ...more },
-        },
-      ],
-      newBurst(),
-    );
+  const turn = (more: Partial<Pick<Switcher, 'change' | 'controls'>> & { advance?: Advance | null }): void => {
+    const { advance: before, ...still } = item;
+    const { advance = before, ...rest } = more;
+    edit([{ kind: 'part.set', args: { spread, item: { ...still, ...rest, ...(advance && { advance }) } } }], newBurst());
+  };
   const { change, advance, controls } = item;
   return (
     <div className="new-cue" role="group" aria-label="How it turns">

@@ -46,6 +46,7 @@ const KINDS: Record<Item['kind'], string> = {
 /** What a person would call an item: its own name, its picture's, or how its text begins. */
 export function itemName(folio: Folio, item: Item): string {
   if (item.name) return item.name;
+  if (item.kind === 'field' && item.label) return `${KINDS.field} “${item.label}”`;
   const picture = item.kind === 'picture' && item.media !== null ? folio.head.media[item.media]?.name : undefined;
   const story = folio.stories[storyOfFrame(folio).get(item.id) ?? ''];
   const text = story?.order

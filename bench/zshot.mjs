@@ -1,0 +1,17 @@
+import { chromium } from '@playwright/test';
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--host-resolver-rules=MAP *.localhost 127.0.0.1'] });
+const p = await b.newPage({ viewport: { width: 1280, height: 800 } });
+p.on('pageerror', e => console.log('ERR', e.message));
+await p.goto('http://127.0.0.1:4612/'); await p.waitForTimeout(3000);
+await p.getByText('Open Dome Night').first().click(); await p.waitForTimeout(3000);
+await p.getByRole('link', { name: 'Motion' }).click(); await p.waitForTimeout(2000);
+const u = new URL(p.url()); u.searchParams.set('item', 'foot'); await p.goto(u.href); await p.waitForTimeout(3000);
+await p.getByRole('button', { name: 'Lay a field on it' }).click(); await p.waitForTimeout(1000);
+await p.getByLabel('Label').fill('Your name'); await p.waitForTimeout(800);
+await p.screenshot({ path: '/tmp/n1.png' });
+await p.getByRole('button', { name: 'Take it off the page' }).click(); await p.waitForTimeout(800);
+u.searchParams.set('item', 'picture'); await p.goto(u.href); await p.waitForTimeout(3000);
+await p.getByRole('button', { name: 'Cover it with a veil' }).click(); await p.waitForTimeout(1500);
+await p.screenshot({ path: '/tmp/n2.png' });
+await p.getByRole('button', { name: 'Take it off the page' }).click(); await p.waitForTimeout(1500);
+await b.close();
