@@ -192,6 +192,25 @@ test.describe('the Motion stage', () => {
     await expect(page.locator('[data-cue-of^=veil-]')).toHaveCount(0);
   });
 
+  test('a field is repeated in a grid: seen before it is there, made in one step, taken back in one', async ({ page }) => {
+    await page.goto('/');
+    await page
+      .getByRole('link', { name: /Open Dome Night/ })
+      .first()
+      .click();
+    await page.getByRole('link', { name: 'Motion' }).click();
+    await page.goto(`${page.url().split('?')[0]}?item=tick-6`);
+    await page.getByRole('button', { name: 'Repeat in a grid' }).click();
+    await page.getByLabel('Columns').fill('5');
+    await expect(page.locator('.grid-preview text')).toHaveText(['1', '2', '3', '4', '5', '6', '7', '8', '9', '10']);
+    await page.getByRole('button', { name: 'Make 10 of it' }).click();
+    await expect(page.locator('.grid-preview')).toHaveCount(0);
+    await expect(page.locator('[data-cue-of^="tick-6"]')).toHaveCount(10);
+    await expect(page.getByRole('button', { name: 'Grid of 2 × 5' })).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.locator('[data-cue-of^="tick-6"]')).toHaveCount(1);
+  });
+
   test('transitions are given to all pages and taken off again', async ({ page }) => {
     await page.goto('/');
     await page

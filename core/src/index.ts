@@ -5,6 +5,7 @@ export type { PageLay } from './edit/facingPages.ts';
 export * from './edit/edits.ts';
 export * from './edit/apply.ts';
 export * from './edit/log.ts';
+export { copyId, countedOn } from './edit/repeatInGrid.ts';
 export { newField, newVeil } from './motion/newPart.ts';
 export { leastOverlap } from './motion/flakes.ts';
 export { sentenceOf } from './motion/sentence.ts';

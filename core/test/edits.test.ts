@@ -18,6 +18,9 @@ const folio: Folio = produce(tinyFolio(['one', 'two', '', 'four']), (d) => {
     size: { width: 9, height: 9 },
     cards: [{ id: 'card', name: 'One', items: [] }],
   });
+  d.spreads['s']!.items['box'] = Item.parse({ kind: 'shape', id: 'box', layer: 'l', transform: [1, 0, 0, 1, 5, 5], path: [] });
+  d.spreads['s']!.order.push('box');
+  d.spreads['s']!.grids = { old: { id: 'old', seeds: ['box'], rows: 1, columns: 1, dx: 0, dy: 0 } };
   d.recipes['r'] = { id: 'r', output: 'pdf', version: 1, name: 'Print', settings: {} };
 });
 const veil: Extract<Edit, { kind: 'part.set' }>['args']['item'] = {
@@ -95,9 +98,19 @@ const USES: [Edit, (f: Folio) => unknown, unknown, string[]][] = [
     ['s'],
   ],
   [
+    { kind: 'grid.set', args: { spread: 's', grid: { id: 'g', seeds: ['box'], rows: 1, columns: 2, dx: 20, dy: 0 } } },
+    (f) => [f.spreads['s']!.items['box.g-0-1']?.transform, f.spreads['s']!.order],
+    [
+      [1, 0, 0, 1, 25, 5],
+      ['f1', 'box', 'box.g-0-1'],
+    ],
+    ['s'],
+  ],
+  [{ kind: 'grid.remove', args: { spread: 's', grid: 'old' } }, (f) => f.spreads['s']!.grids, undefined, ['s']],
+  [
     { kind: 'part.remove', args: { spread: 's', item: 'sw' } },
     (f) => [f.spreads['s']!.items['sw'], f.spreads['s']!.order],
-    [undefined, ['f1']],
+    [undefined, ['f1', 'box']],
     ['s'],
   ],
   [{ kind: 'item.figure', args: { item: 'f1', figure: true } }, (f) => f.head.structure.figures, ['f1'], ['head/structure']],

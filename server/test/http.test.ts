@@ -25,7 +25,7 @@ beforeAll(async () => {
     .array(ShelfEntry)
     .parse((await server.get('/api/folios')).json())
     .find((d) => d.title === 'Open Dome Night')!.id;
-}, 60_000);
+}, 240_000);
 afterAll(() => server.stop());
 
 const problem = (says: RegExp) => ({ code: expect.any(String), message: expect.stringMatching(says), advice: expect.any(String) });

@@ -13,6 +13,8 @@ import { closeUp } from './closeUp.ts';
 import { layPages } from './facingPages.ts';
 import { mergeStyles } from './mergeStyles.ts';
 import { nameLooks } from './nameLooks.ts';
+import { layGrid, takeGridBack } from './repeatInGrid.ts';
+import { Grid } from '../folio/spread.ts';
 import { orderSpread } from './orderSpread.ts';
 import { listWith, movePins, replaceText, TextEditError } from './place.ts';
 
@@ -218,6 +220,13 @@ export const EDITS = [
     if (at >= 0) spread.order.splice(at, 1, ...held);
     delete spread.items[a.item];
   }),
+  /** Items repeated in rows and columns, or the rows, columns and distances of such a grid changed. */
+  edit('grid.set', z.object({ spread: Id, grid: Grid.refine((g) => g.rows * g.columns <= 400, 'at most 400 places') }), (draft, a) =>
+    layGrid(draft, need(draft.spreads[a.spread], 'This spread'), a.grid),
+  ),
+  edit('grid.remove', z.object({ spread: Id, grid: Id }), (draft, a) =>
+    takeGridBack(draft, need(draft.spreads[a.spread], 'This spread'), a.grid),
+  ),
   /** Whether an item is seen only once a cue shows it. */
   edit('item.startsHidden', z.object({ spread: Id, item: Id, hidden: z.boolean() }), (draft, a) => {
     const item = need(draft.spreads[a.spread]?.items[a.item], 'This item');

@@ -64,6 +64,10 @@ function taken(folio: Folio, spread: Spread): Spread[] {
       items: Object.fromEntries(Object.entries(spread.items).filter(([item]) => home.get(item) === page.id)),
       order: spread.order.filter((item) => home.get(item) === page.id),
       masterOverrides: Object.fromEntries(Object.entries(spread.masterOverrides).filter(([key]) => key.startsWith(`${page.id}/`))),
+      // What a grid repeats onto another page is no grid any more: its copies stay as they are.
+      ...(spread.grids && {
+        grids: Object.fromEntries(Object.entries(spread.grids).filter(([, g]) => g.seeds.every((seed) => home.get(seed) === page.id))),
+      }),
     };
     return moved(alone, -page.box.x, -page.box.y);
   });
@@ -88,6 +92,7 @@ function joined(group: readonly Spread[], fromRight: boolean): Spread {
     items: { ...a.items, ...b.items },
     order: [...a.order, ...b.order],
     masterOverrides: { ...a.masterOverrides, ...b.masterOverrides },
+    ...((a.grids ?? b.grids) && { grids: { ...a.grids, ...b.grids } }),
   };
 }
 

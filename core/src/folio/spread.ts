@@ -23,6 +23,17 @@ export const Page = z.object({
 });
 export type Page = z.infer<typeof Page>;
 
+/** Items repeated in rows and columns: the first place has them themselves, the others their copies; distances in points. */
+export const Grid = z.object({
+  id: Id,
+  seeds: z.array(Id).min(1),
+  rows: z.number().int().min(1).max(100),
+  columns: z.number().int().min(1).max(100),
+  dx: z.number(),
+  dy: z.number(),
+});
+export type Grid = z.infer<typeof Grid>;
+
 /** Pages that lie beside each other, and everything on them. `order` runs from back to front. */
 export const Spread = z.object({
   id: Id,
@@ -31,6 +42,8 @@ export const Spread = z.object({
   order: z.array(Id).default([]),
   /** Own versions of master items on these pages, under `page/masterItem`. */
   masterOverrides: z.record(z.string(), Item.nullable()).default({}),
+  /** What is repeated, so that its spacing can be changed as one. */
+  grids: z.record(Id, Grid).optional(),
 });
 export type Spread = z.infer<typeof Spread>;
 

@@ -56,6 +56,7 @@ export function mergeDocuments(
             c.masterOverrides as Record<string, object>,
             (_, x, y, z) => (same(x, z) ? y : z),
           ).merged as Spread['masterOverrides'],
+          ...(b.grids && { grids: b.grids }),
         },
       ];
     }),

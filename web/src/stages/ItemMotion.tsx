@@ -1,18 +1,27 @@
 import { Button, Checkbox } from 'antd';
 import { Trash2, X } from 'lucide-react';
 import { isMasterInstance, newField, newVeil } from '@elastic-folio/core';
-import type { Field, Item, Spread, Veil } from '@elastic-folio/core';
+import type { Field, Grid, Item, Spread, Veil } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { itemName } from '../table/SpreadView.tsx';
 import { CueWords } from './CueList.tsx';
+import { GridRepeat } from './GridRepeat.tsx';
 import { NewCue } from './NewCue.tsx';
 import { PartSettings, RemovePart } from './PartSettings.tsx';
 
 const MOVING = new Set<Item['kind']>(['switcher', 'veil', 'field', 'media', 'embed']);
 const newId = (kind: string): string => `${kind}-${crypto.randomUUID().slice(0, 8)}`;
 
+interface Props {
+  spread: Spread;
+  item: string;
+  onSelect: (item: string | null) => void;
+  /** Shows on the page where the copies of a grid would stand. */
+  onPreview: (grid: Grid | null) => void;
+}
+
 /** What the chosen item does: its cues, how it begins, and how it turns where it is a switcher. */
-export function ItemMotion({ spread, item: id, onSelect }: { spread: Spread; item: string; onSelect: (item: string | null) => void }) {
+export function ItemMotion({ spread, item: id, onSelect, onPreview }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
   const item = spread.items[id]!;
@@ -74,6 +83,9 @@ export function ItemMotion({ spread, item: id, onSelect }: { spread: Spread; ite
               </>
             )}
           </p>
+          {item.kind !== 'group' && item.kind !== 'switcher' && (
+            <GridRepeat key={`grid of ${id}`} spread={spread} item={item} onPreview={onPreview} />
+          )}
         </>
       )}
     </>

@@ -1,10 +1,11 @@
-import { useCallback, useMemo } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Segmented } from 'antd';
 import { pagesOf } from '@elastic-folio/core';
-import type { Spread } from '@elastic-folio/core';
+import type { Grid, Spread } from '@elastic-folio/core';
 import { useDocument } from '../document/documentStore.ts';
 import { useAddress } from '../shell/address.ts';
 import { CueMarks } from '../table/CueMarks.tsx';
+import { GridPreview } from '../table/GridPreview.tsx';
 import { PageTable } from '../table/PageTable.tsx';
 import { CueList } from './CueList.tsx';
 import { ItemMotion } from './ItemMotion.tsx';
@@ -29,9 +30,15 @@ export function Motion() {
   const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
   const onPage = useCallback((n: number) => change({ page: n === 1 ? null : String(n) }), [change]);
   const home = useMemo(() => Object.values(folio.spreads).find((s) => item !== null && s.items[item]), [folio.spreads, item]);
+  const [preview, setPreview] = useState<Grid | null>(null);
   const marks = useCallback(
-    (spread: Spread, scale: number) => <CueMarks folio={folio} spread={spread} scale={scale} selected={item} onSelect={onSelect} />,
-    [folio, item, onSelect],
+    (spread: Spread, scale: number) => (
+      <>
+        <CueMarks folio={folio} spread={spread} scale={scale} selected={item} onSelect={onSelect} />
+        {preview && home?.id === spread.id && <GridPreview spread={spread} grid={preview} scale={scale} />}
+      </>
+    ),
+    [folio, item, onSelect, preview, home?.id],
   );
   const open = useMemo(
     () => new Set(points.flatMap((p) => (/^(cue|motion|field)\./.test(p.code) && p.page !== undefined ? [p.page] : []))),
@@ -51,7 +58,7 @@ export function Motion() {
       />
       <aside className="sheet" aria-label="Details">
         {home && item !== null ? (
-          <ItemMotion spread={home} item={item} onSelect={onSelect} />
+          <ItemMotion spread={home} item={item} onSelect={onSelect} onPreview={setPreview} />
         ) : (
           <>
             <Segmented
