@@ -36,10 +36,31 @@ export function readingItems(folio: Folio, spread: Spread): Item[] {
       if (e.spread === spread.id && spread.items[e.item])
         for (const leaf of leaves(folio, spread, spread.items[e.item]!)) named.add(leaf.id);
   if (!named.size) return worked;
-  return fixedFirst(
+  const order = fixedFirst(
     [...named],
     worked.map((i) => i.id),
-  ).map((id) => spread.items[id]!);
+  );
+  return cardByCard(folio, spread, order).map((id) => spread.items[id]!);
+}
+
+/** What stands on cards is read with its switcher, one card after another: no path takes them apart. */
+function cardByCard(folio: Folio, spread: Spread, order: readonly string[]): string[] {
+  const switchers = Object.values(spread.items).filter((i) => i.kind === 'switcher' && order.includes(i.id));
+  if (!switchers.length) return [...order];
+  const home = new Map<string, { switcher: string; card: number }>();
+  for (const item of switchers)
+    if (item.kind === 'switcher')
+      item.cards.forEach(({ items }, card) =>
+        items.forEach((id) => {
+          const held = spread.items[id];
+          if (held) for (const leaf of leaves(folio, spread, held)) home.set(leaf.id, { switcher: item.id, card });
+        }),
+      );
+  return order.flatMap((id) => {
+    if (home.has(id)) return [];
+    const held = order.filter((other) => home.get(other)?.switcher === id);
+    return [id, ...held.sort((a, b) => home.get(a)!.card - home.get(b)!.card)];
+  });
 }
 
 /** What of a spread is read as it is seen: without what lies on hidden layers. */

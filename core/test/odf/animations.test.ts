@@ -36,8 +36,8 @@ test('what begins by itself begins when the page is shown, each part at its own 
   expect(cues[0]!.trigger).toEqual({ when: 'pageShown' });
   // 2 s of the container, and 1.5 s of its own.
   expect(cues[0]!.steps).toEqual([
-    { do: 'animate', items: ['a'], kind: 'fade', seconds: 0.5, easing: 'linear', repeat: 'once', after: 2 },
-    { do: 'animate', items: ['b'], kind: 'appear', seconds: 0, easing: 'linear', repeat: 'once', after: 3.5 },
+    { do: 'animate', items: ['a'], kind: 'fade', seconds: 0.5, easing: 'linear', from: 'left', repeat: 'once', after: 2 },
+    { do: 'animate', items: ['b'], kind: 'appear', seconds: 0, easing: 'linear', from: 'left', repeat: 'once', after: 3.5 },
   ]);
 });
 
