@@ -137,14 +137,16 @@ test('the flyer’s boxes are ticked by mouse and keys, remember it, and are off
   await expect(page.getByRole('checkbox', { name: 'A warm coat' })).not.toBeChecked();
 });
 
+/** Opens a document's Motion stage from the shelf. */
+async function atMotion(page: Page, title: RegExp): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name: title }).first().click();
+  await page.getByRole('link', { name: 'Motion' }).click();
+}
+
 test.describe('the Motion stage', () => {
   test('tells cues as sentences; one is added, kept, and taken back', async ({ page }) => {
-    await page.goto('/');
-    await page
-      .getByRole('link', { name: /Marrowby Almanac/ })
-      .first()
-      .click();
-    await page.getByRole('link', { name: 'Motion' }).click();
+    await atMotion(page, /Marrowby Almanac/);
     const cues = page.getByRole('list', { name: 'Cues', exact: true });
     await expect(cues.getByRole('listitem')).toHaveText([
       /Page 6 · ‹ Earlier moonWhen the reader presses it → show the previous card of Moon phases/,
@@ -167,12 +169,7 @@ test.describe('the Motion stage', () => {
   });
 
   test('a field is laid over what is drawn, named, and taken off; a veil lies over all', async ({ page }) => {
-    await page.goto('/');
-    await page
-      .getByRole('link', { name: /Open Dome Night/ })
-      .first()
-      .click();
-    await page.getByRole('link', { name: 'Motion' }).click();
+    await atMotion(page, /Open Dome Night/);
     const at = (item: string): Promise<unknown> => page.goto(`${page.url().split('?')[0]}?item=${item}`);
     await at('foot');
     await page.getByRole('button', { name: 'Lay a field on it' }).click();
@@ -193,12 +190,7 @@ test.describe('the Motion stage', () => {
   });
 
   test('a field is repeated in a grid: seen before it is there, made in one step, taken back in one', async ({ page }) => {
-    await page.goto('/');
-    await page
-      .getByRole('link', { name: /Open Dome Night/ })
-      .first()
-      .click();
-    await page.getByRole('link', { name: 'Motion' }).click();
+    await atMotion(page, /Open Dome Night/);
     await page.goto(`${page.url().split('?')[0]}?item=tick-6`);
     await page.getByRole('button', { name: 'Repeat in a grid' }).click();
     await page.getByLabel('Columns').fill('5');
@@ -212,12 +204,7 @@ test.describe('the Motion stage', () => {
   });
 
   test('transitions are given to all pages and taken off again', async ({ page }) => {
-    await page.goto('/');
-    await page
-      .getByRole('link', { name: /Five Worlds/ })
-      .first()
-      .click();
-    await page.getByRole('link', { name: 'Motion' }).click();
+    await atMotion(page, /Five Worlds/);
     await page.getByText('Pages', { exact: true }).click();
     await expect(page.getByText('Pages come without a transition.')).toBeVisible();
     await page.getByRole('radio', { name: 'Blinds' }).click();

@@ -2,7 +2,7 @@ import { transitionFrames } from './keyframes.ts';
 import type { GoTo } from './program.ts';
 import { eventForKey, eventForSwipe, start, step } from './state.ts';
 import type { Event as PlayerEvent, State } from './state.ts';
-import { button, isCalm } from './surroundings.ts';
+import { isCalm, pauseButton } from './surroundings.ts';
 import type { Surroundings } from './surroundings.ts';
 
 const EDITABLE = 'input,select,textarea,button,[contenteditable],video,audio';
@@ -60,14 +60,12 @@ export function playPages(s: Surroundings): PagesOnScreen {
     }, seconds * 1000);
   };
   if (pages.length && Object.keys(program.advance).length) {
-    const { words } = program;
-    const pause = button(doc, 'hold', stopped ? '▶' : '❚❚', stopped ? words.play : words.pause, () => {
+    const toggle = (): boolean => {
       stopped = !stopped;
-      pause.textContent = stopped ? '▶' : '❚❚';
-      pause.setAttribute('aria-label', stopped ? words.play : words.pause);
       wait();
-    });
-    doc.body.prepend(pause);
+      return stopped;
+    };
+    doc.body.prepend(pauseButton(doc, 'hold', program.words, stopped, toggle));
     doc.addEventListener('visibilitychange', wait);
   }
 

@@ -1,5 +1,5 @@
 import type { Conductor } from './conductor.ts';
-import type { Program } from './program.ts';
+import type { Program, Words } from './program.ts';
 
 /** What the parts of the player share. */
 export interface Surroundings {
@@ -24,4 +24,15 @@ export function button(doc: Document, name: string, sign: string, label: string,
     press();
   });
   return b;
+}
+
+/** A button that stops what goes on by itself and lets it go on again; `toggle` says whether it is stopped then (WCAG 2.2, 2.2.2). */
+export function pauseButton(doc: Document, name: string, words: Words, stopped: boolean, toggle: () => boolean): HTMLButtonElement {
+  const pause = button(doc, name, '', '', () => tell(toggle()));
+  const tell = (isStopped: boolean): void => {
+    pause.textContent = isStopped ? '▶' : '❚❚';
+    pause.setAttribute('aria-label', isStopped ? words.play : words.pause);
+  };
+  tell(stopped);
+  return pause;
 }

@@ -1,7 +1,7 @@
 import { cardFrames } from './keyframes.ts';
 import type { Switcher } from './program.ts';
 import { eventForSwipe } from './state.ts';
-import { button, isCalm } from './surroundings.ts';
+import { button, isCalm, pauseButton } from './surroundings.ts';
 import type { Surroundings } from './surroundings.ts';
 
 export interface SwitcherOnPage {
@@ -10,7 +10,8 @@ export interface SwitcherOnPage {
 
 /** Brings a switcher to life, by the carousel pattern of the ARIA Authoring Practices. */
 export function playSwitcher(id: string, about: Switcher, s: Surroundings): SwitcherOnPage | null {
-  const [box] = s.elementsOf(id);
+  // A switcher with a look of its own has an element for that as well.
+  const box = s.elementsOf(id).find((e) => e.classList.contains('w'));
   const cards = about.cards.map((c) => s.doc.querySelector<HTMLElement>(`[data-card="${CSS.escape(c)}"]`));
   if (!box || cards.some((c) => !c)) return null;
   const { doc, conductor, program } = s;
@@ -49,17 +50,16 @@ export function playSwitcher(id: string, about: Switcher, s: Surroundings): Swit
   const dots: HTMLElement[] = [];
   const controls: HTMLElement[] = [];
   if (about.advance) {
-    const pause = button(doc, 'pause', timer.stopped ? '▶' : '❚❚', timer.stopped ? words.play : words.pause, () => {
-      timer.stopped = !timer.stopped || timer.ended;
+    const toggle = (): boolean => {
+      timer.stopped = !timer.stopped && !timer.ended;
       if (timer.ended) {
-        timer.stopped = timer.ended = false;
+        timer.ended = false;
         conductor.show(id, 0);
       }
-      pause.textContent = timer.stopped ? '▶' : '❚❚';
-      pause.setAttribute('aria-label', timer.stopped ? words.play : words.pause);
       wait();
-    });
-    controls.push(pause);
+      return timer.stopped;
+    };
+    controls.push(pauseButton(doc, 'pause', words, timer.stopped, toggle));
     const over = (key: 'pointed' | 'focused', value: boolean) => (): void => {
       timer[key] = value;
       wait();

@@ -1,3 +1,4 @@
+import { isAddressOfWeb, isFormAddress } from '../folio/address.ts';
 import type { Folio } from '../folio/folio.ts';
 import type { Item } from '../folio/items.ts';
 import type { Cue } from '../folio/motion.ts';
@@ -53,7 +54,7 @@ function cueFindings(folio: Folio, cue: Cue, items: ReadonlyMap<string, Item>, a
         says: `What a cue acts on lies on the hidden layer “${folio.head.layers[hidden.layer]?.name}”.`,
         ...at,
       });
-    if (step.do === 'sendForm' && !/^(https:|mailto:)/i.test(step.href.trim()))
+    if (step.do === 'sendForm' && !isFormAddress(step.href))
       out.push({ code: 'cue.address', says: 'A form can be sent to addresses that begin with https: or mailto: only.', ...at });
     if (step.do === 'animate' && step.repeat === 'again' && step.seconds > 0 && step.seconds < FLASH_SECONDS)
       out.push({ code: 'cue.flashes', says: 'It moves more than three times a second, which may flash (WCAG 2.3.1).', ...at });
@@ -69,7 +70,7 @@ function partFindings(item: Item, at: At): Finding[] {
     return [{ code: 'motion.noPause', says: 'It plays by itself and cannot be stopped: let its controls be shown (WCAG 2.2.2).', ...at }];
   if (item.kind === 'field' && !item.label.trim())
     return [{ code: 'field.noLabel', says: 'The field has no label: nobody is told what it asks.', ...at }];
-  if (item.kind === 'embed' && item.source.from === 'address' && !/^https?:\/\//i.test(item.source.href.trim()))
+  if (item.kind === 'embed' && item.source.from === 'address' && !isAddressOfWeb(item.source.href))
     return [{ code: 'motion.address', says: 'Only addresses that begin with http: or https: can be shown inside a page.', ...at }];
   return [];
 }

@@ -1,5 +1,5 @@
 import type { Folio } from './folio.ts';
-import type { Item } from './items.ts';
+import type { Item, Switcher } from './items.ts';
 import type { Page, Spread } from './spread.ts';
 import type { Paragraph, Story } from './story.ts';
 import { cellsInOrder } from './tableCells.ts';
@@ -82,19 +82,16 @@ export function heldItems(spread: Pick<Spread, 'items'>): Map<string, string> {
   return held;
 }
 
-/** Ids of what stands on the cards of switchers after their first, groups unfolded. */
-export function laterCardsOf(spread: Pick<Spread, 'items'>): string[] {
-  return Object.values(spread.items).flatMap((item) =>
-    item.kind !== 'switcher'
-      ? []
-      : item.cards.slice(1).flatMap((card) =>
-          card.items.flatMap((id) => {
-            const held = spread.items[id];
-            return held?.kind === 'group' ? [id, ...leavesOf(spread.items, held)] : [id];
-          }),
-        ),
-  );
-}
+/** Ids of what stands on a switcher's card: its items, and what groups among them hold. */
+export const onCard = (items: Record<string, Item>, card: Switcher['cards'][number]): string[] =>
+  card.items.flatMap((id) => {
+    const held = items[id];
+    return held?.kind === 'group' ? [id, ...leavesOf(items, held)] : [id];
+  });
+
+/** Ids of what stands on the cards of switchers after their first. */
+export const laterCardsOf = ({ items }: Pick<Spread, 'items'>): string[] =>
+  Object.values(items).flatMap((item) => (item.kind === 'switcher' ? item.cards.slice(1).flatMap((card) => onCard(items, card)) : []));
 
 /** Ids of everything that a group holds, groups in groups unfolded. */
 export function leavesOf(items: Record<string, Item>, group: Item & { kind: 'group' }, seen = new Set<string>()): Set<string> {

@@ -7,7 +7,7 @@ import type {
   Switcher as PlayerSwitcher,
   Veil as PlayerVeil,
 } from '../../../player/src/program.ts';
-import { isSafeAddress } from '../folio/address.ts';
+import { isFormAddress, isSafeAddress } from '../folio/address.ts';
 import { solidHex } from '../folio/colour.ts';
 import type { Paint } from '../folio/colour.ts';
 import { pathData } from '../folio/geometry.ts';
@@ -155,7 +155,7 @@ class StepsOn {
       case 'resetForm':
         return [{ do: 'reset', after }];
       case 'sendForm':
-        return /^(https:|mailto:)/i.test(step.href.trim()) ? [{ do: 'send', href: step.href.trim(), after }] : [];
+        return isFormAddress(step.href) ? [{ do: 'send', href: step.href.trim(), after }] : [];
       case 'animate': {
         const items = this.items(step.items, holder);
         const { kind, from, seconds } = step;

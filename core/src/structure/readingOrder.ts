@@ -3,7 +3,7 @@ import type { Item } from '../folio/items.ts';
 import type { Spread } from '../folio/spread.ts';
 import { isMasterInstance } from '../folio/masters.ts';
 import { paragraphRole } from '../folio/resolve.ts';
-import { heldItems, isOnHiddenLayer, itemBounds, pageOfItem, paintOrder, paragraphsOf, storyOfFrame } from '../folio/traverse.ts';
+import { heldItems, isOnHiddenLayer, itemBounds, onCard, pageOfItem, paintOrder, paragraphsOf, storyOfFrame } from '../folio/traverse.ts';
 import { fixedFirst, pageOrder } from './pageOrder.ts';
 import type { Placed } from './pageOrder.ts';
 
@@ -40,27 +40,23 @@ export function readingItems(folio: Folio, spread: Spread): Item[] {
     [...named],
     worked.map((i) => i.id),
   );
-  return cardByCard(folio, spread, order).map((id) => spread.items[id]!);
+  return cardByCard(spread, order).map((id) => spread.items[id]!);
 }
 
 /** What stands on cards is read with its switcher, one card after another: no path takes them apart. */
-function cardByCard(folio: Folio, spread: Spread, order: readonly string[]): string[] {
-  const switchers = Object.values(spread.items).filter((i) => i.kind === 'switcher' && order.includes(i.id));
-  if (!switchers.length) return [...order];
+function cardByCard({ items }: Spread, order: readonly string[]): string[] {
   const home = new Map<string, { switcher: string; card: number }>();
-  for (const item of switchers)
+  for (const id of order) {
+    const item = items[id]!;
     if (item.kind === 'switcher')
-      item.cards.forEach(({ items }, card) =>
-        items.forEach((id) => {
-          const held = spread.items[id];
-          if (held) for (const leaf of leaves(folio, spread, held)) home.set(leaf.id, { switcher: item.id, card });
-        }),
-      );
-  return order.flatMap((id) => {
-    if (home.has(id)) return [];
-    const held = order.filter((other) => home.get(other)?.switcher === id);
-    return [id, ...held.sort((a, b) => home.get(a)!.card - home.get(b)!.card)];
-  });
+      item.cards.forEach((c, card) => onCard(items, c).forEach((held) => home.set(held, { switcher: id, card })));
+  }
+  if (!home.size) return [...order];
+  const withCards = (id: string, depth: number): string[] => {
+    const held = order.filter((other) => home.get(other)?.switcher === id).sort((a, b) => home.get(a)!.card - home.get(b)!.card);
+    return [id, ...(depth < 32 ? held.flatMap((h) => withCards(h, depth + 1)) : [])];
+  };
+  return order.flatMap((id) => (home.has(id) ? [] : withCards(id, 0)));
 }
 
 /** What of a spread is read as it is seen: without what lies on hidden layers. */

@@ -67,6 +67,20 @@ describe('the program of a document', () => {
   });
 });
 
+test('what has controls of its own is pressed itself: no button lies over it', async () => {
+  const pressed = altered((d) => {
+    for (const id of ['tick', 'sw', 'veil'])
+      d.spreads['s']!.items[id]!.cues = { [`q-${id}`]: { id: `q-${id}`, trigger: { when: 'press' }, steps: [{ do: 'print', after: 0 }] } };
+  });
+  const { ledger, read } = await make(asSample(pressed), 'html', {}, pressed);
+  const html = new TextDecoder().decode(await read('index.html'));
+  for (const id of ['tick', 'sw', 'veil']) {
+    expect(html).toMatch(new RegExp(`<div[^>]*data-item="${id}" data-press="${id}"`));
+    expect(html).not.toMatch(new RegExp(`<button[^>]*data-press="${id}"`));
+    expect(ledger.find((e) => e.subject.id === `q-${id}`)).toMatchObject({ outcome: 'kept', check: 'confirmed' });
+  }
+});
+
 test('names of fields used twice are counted on, groups share theirs, dots nest nothing', () => {
   const twice = altered((d) => {
     const box = d.spreads['s']!.items['tick']!;

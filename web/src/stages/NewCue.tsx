@@ -1,9 +1,10 @@
 import { useState } from 'react';
-import { Button, Input, InputNumber, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { Plus } from 'lucide-react';
 import { itemsById, pagesOf } from '@elastic-folio/core';
 import type { Cue, Edit, Folio, Item, Spread } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { Seconds } from './Seconds.tsx';
 import { itemName } from '../table/SpreadView.tsx';
 
 type Step = Extract<Edit, { kind: 'cue.set' }>['args']['cue']['steps'][number];
@@ -91,10 +92,7 @@ export function NewCue({ spread, holder }: { spread: Spread; holder: string }) {
           />
         )
       )}
-      <label>
-        after
-        <InputNumber aria-label="After seconds" min={0} max={600} step={0.5} value={after} onChange={(v) => setAfter(v ?? 0)} suffix="s" />
-      </label>
+      <Seconds words="after" name="After seconds" max={600} step={0.5} value={after} onChange={(v) => setAfter(v ?? 0)} />
       <Button icon={<Plus size={14} />} disabled={!step} onClick={add}>
         {known ? 'Add this step' : 'Add this cue'}
       </Button>

@@ -1,7 +1,8 @@
 import { useState } from 'react';
-import { Button, InputNumber, Select } from 'antd';
+import { Button, Select } from 'antd';
 import type { PagePlace, Transition } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { Seconds } from './Seconds.tsx';
 import { TransitionSample } from './TransitionSample.tsx';
 
 const STYLES: { value: Transition['style']; label: string }[] = [
@@ -86,30 +87,22 @@ export function PageMotion({ places, page: number }: { places: readonly PagePlac
           onChange={(motion) => setChosen({ ...chosen, motion })}
         />
       )}
-      <label>
-        It takes
-        <InputNumber
-          aria-label="Seconds of the transition"
-          min={0}
-          max={10}
-          step={0.1}
-          value={chosen.seconds}
-          suffix="s"
-          onChange={(v) => setChosen({ ...chosen, seconds: v ?? 1 })}
-        />
-      </label>
-      <label>
-        Goes on by itself after
-        <InputNumber
-          aria-label="Seconds until the next page"
-          min={0.5}
-          max={3600}
-          value={seconds}
-          suffix="s"
-          placeholder="never"
-          onChange={setSeconds}
-        />
-      </label>
+      <Seconds
+        words="It takes"
+        name="Seconds of the transition"
+        value={chosen.seconds}
+        onChange={(v) => setChosen({ ...chosen, seconds: v ?? 1 })}
+      />
+      <Seconds
+        words="Goes on by itself after"
+        name="Seconds until the next page"
+        min={0.5}
+        max={3600}
+        step={1}
+        value={seconds}
+        placeholder="never"
+        onChange={setSeconds}
+      />
       <p className="path-moves">
         <Button size="small" type="primary" onClick={() => give([page.id], chosen)}>
           Give to page {number}

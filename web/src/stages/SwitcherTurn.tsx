@@ -1,6 +1,7 @@
-import { Checkbox, InputNumber, Select } from 'antd';
+import { Checkbox, Select } from 'antd';
 import type { Advance, Change, Switcher } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { Seconds } from './Seconds.tsx';
 
 const CHANGES: { value: Change['kind']; label: string }[] = [
   { value: 'cut', label: 'at once' },
@@ -53,18 +54,12 @@ export function SwitcherTurn({ spread, item }: { spread: string; item: Switcher 
         />
       )}
       {change.kind !== 'cut' && (
-        <label>
-          in
-          <InputNumber
-            aria-label="Seconds of a change"
-            min={0}
-            max={10}
-            step={0.1}
-            value={change.seconds}
-            suffix="s"
-            onChange={(v) => turn({ change: { ...change, seconds: v ?? 0.4 } })}
-          />
-        </label>
+        <Seconds
+          words="in"
+          name="Seconds of a change"
+          value={change.seconds}
+          onChange={(v) => turn({ change: { ...change, seconds: v ?? 0.4 } })}
+        />
       )}
       <Checkbox
         checked={!!advance}
@@ -76,18 +71,15 @@ export function SwitcherTurn({ spread, item }: { spread: string; item: Switcher 
       </Checkbox>
       {advance && (
         <>
-          <label>
-            Each card for
-            <InputNumber
-              aria-label="Seconds of a card"
-              min={0.5}
-              max={600}
-              step={0.5}
-              value={advance.interval}
-              suffix="s"
-              onChange={(v) => turn({ advance: { ...advance, interval: v ?? 6 } })}
-            />
-          </label>
+          <Seconds
+            words="Each card for"
+            name="Seconds of a card"
+            min={0.5}
+            max={600}
+            step={0.5}
+            value={advance.interval}
+            onChange={(v) => turn({ advance: { ...advance, interval: v ?? 6 } })}
+          />
           <Checkbox
             checked={advance.end === 'loop'}
             onChange={(e) => turn({ advance: { ...advance, end: e.target.checked ? 'loop' : 'stop' } })}

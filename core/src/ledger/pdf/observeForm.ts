@@ -15,7 +15,6 @@ export interface WidgetOfPdf {
   exportValue?: string;
   buttonValue?: string;
   required?: boolean;
-  combo?: boolean;
 }
 
 /** What a field says of itself, with the box in which it can be filled in; by the name of the field, of radio buttons with their value. */

@@ -11,7 +11,7 @@ import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
 import type { Judgement } from '../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import type { FontSet } from '../../compose/fontSet.ts';
-import { judgeAlive, judgeCue as judgeCueOf, MOTION_SENTENCES } from './judgeMotion.ts';
+import { judgeAlive, judgePlayedCue, MOTION_SENTENCES } from './judgeMotion.ts';
 import type { MotionReach } from './judgeMotion.ts';
 import { linkCueOf } from '../../structure/pageTargets.ts';
 import { groupsApart } from './groupsApart.ts';
@@ -120,7 +120,7 @@ export function judgeFixedPage(
     if (state) return state;
     if (pressed?.cue.id === cue && pressed.destination.to !== 'back') return judgeTarget(pressed.destination, at!.pages[0], scope);
     const page = about.spread?.pages.find((p) => cue in p.cues);
-    return judgeCueOf(folio, (at?.item ?? page)?.cues[cue], writer.motion);
+    return judgePlayedCue(folio, (at?.item ?? page)?.cues[cue], writer.motion);
   };
 
   return (about) => {

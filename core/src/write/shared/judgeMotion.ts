@@ -1,3 +1,4 @@
+import { isAddressOfWeb, isFormAddress } from '../../folio/address.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Field, Item } from '../../folio/items.ts';
 import type { Cue } from '../../folio/motion.ts';
@@ -5,7 +6,6 @@ import type { Judgement } from '../../ledger/entry.ts';
 import { fieldNames } from '../../motion/fieldNames.ts';
 import { isDead } from '../../motion/liveTargets.ts';
 import { adapted, dropped, kept } from './judgements.ts';
-import { isAddressOfWeb } from './page/movingParts.ts';
 
 /** What of motion an output can hold that shows pages as designed. */
 export interface MotionReach {
@@ -74,10 +74,10 @@ export function judgeAlive(folio: Folio, item: Item, aspect: string, reach: Moti
 }
 
 /** What becomes of a cue that is no link. */
-export function judgeCue(folio: Folio, cue: Cue | undefined, reach: MotionReach): Judgement {
+export function judgePlayedCue(folio: Folio, cue: Cue | undefined, reach: MotionReach): Judgement {
   if (!cue || !reach.plays) return dropped('cue.still');
   const dead = cue.steps.filter((s) => isDead(folio, s)).length;
   if (dead) return dead === cue.steps.length ? dropped('cue.targetGone') : adapted('cue.partly');
-  const refused = cue.steps.filter((s) => s.do === 'sendForm' && !/^(https:|mailto:)/i.test(s.href.trim())).length;
+  const refused = cue.steps.filter((s) => s.do === 'sendForm' && !isFormAddress(s.href)).length;
   return refused ? dropped('cue.form') : kept;
 }

@@ -29,7 +29,7 @@ const node = (group: Holder | null, z: number): Node => ({ group, z, children: [
 const holders = (within: Marked['within']): Holder[] => within.flatMap((h): Holder[] => (h.kind === 'card' ? [h.switcher, h] : [h]));
 
 /** Puts items into their groups' elements, in the order in which they come; what follows late joins its group. */
-export function groupMarkup(items: readonly Marked[], place: PagePlace, head: Head): string {
+export function groupMarkup(items: readonly Marked[], place: PagePlace, head: Head, isPressed: (item: Switcher) => boolean): string {
   const root = node(null, 0);
   for (const { markup, within, z } of items) {
     if (!markup && !within.some((h) => h.kind === 'card')) continue;
@@ -46,17 +46,17 @@ export function groupMarkup(items: readonly Marked[], place: PagePlace, head: He
     }
     if (markup) at.children.push(markup);
   }
-  return written(root, place, head);
+  return written(root, place, head, isPressed);
 }
 
 const cardIndex = (child: Node | string): number => (typeof child !== 'string' && child.group?.kind === 'card' ? child.group.index : -1);
 
-function written({ group, z, children }: Node, place: PagePlace, head: Head): string {
+function written({ group, z, children }: Node, place: PagePlace, head: Head, isPressed: (item: Switcher) => boolean): string {
   // Cards stand in the order in which they are shown, whatever of them is read first.
   if (group?.kind === 'switcher') children.sort((a, b) => cardIndex(a) - cardIndex(b));
-  const inner = children.map((c) => (typeof c === 'string' ? c : written(c, place, head))).join('\n');
+  const inner = children.map((c) => (typeof c === 'string' ? c : written(c, place, head, isPressed))).join('\n');
   if (!group) return inner;
-  if (group.kind === 'switcher') return switcherMarkup(group, z, inner, place);
+  if (group.kind === 'switcher') return switcherMarkup(group, z, inner, place, isPressed(group));
   if (group.kind === 'card') return cardMarkup(group, inner, place);
   const fx = hasEffects(group.effects);
   const style = [
@@ -81,12 +81,12 @@ function written({ group, z, children }: Node, place: PagePlace, head: Head): st
  * A switcher as a strip of its cards, which can be pushed sideways where there is no program. Its cards stand in the order
  * in which they are shown.
  */
-function switcherMarkup(switcher: Switcher, z: number, inner: string, place: PagePlace): string {
+function switcherMarkup(switcher: Switcher, z: number, inner: string, place: PagePlace, isPressed: boolean): string {
   const { x, y, width, height } = itemBounds(place.spread.items, switcher);
   const { box } = place.page;
   const style = `left:${num(px(x - box.x), 4)}px;top:${num(px(y - box.y), 4)}px;width:${num(px(width), 4)}px;height:${num(px(height), 4)}px;z-index:${z}`;
   const label = switcher.alt || switcher.name;
-  return `<div${attrs({ class: 'w', 'data-item': switcher.id, role: 'group', tabindex: 0, 'aria-label': label, style })}>${inner}</div>`;
+  return `<div${attrs({ class: 'w', 'data-item': switcher.id, 'data-press': isPressed ? switcher.id : undefined, role: 'group', tabindex: 0, 'aria-label': label, style })}>${inner}</div>`;
 }
 
 function cardMarkup({ id, switcher, index }: CardOf, inner: string, place: PagePlace): string {

@@ -1,6 +1,6 @@
 import type { Field, Item, Media } from '../../../folio/items.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
-import { isSafeAddress } from '../../../folio/address.ts';
+import { isAddressOfWeb } from '../../../folio/address.ts';
 import { LAZY } from '../../../paint/html/paintItem.ts';
 import { attrs, escape } from '../../../paint/svg/markup.ts';
 import { fieldNames } from '../../../motion/fieldNames.ts';
@@ -40,9 +40,6 @@ export function movingPart(item: Item, c: HtmlPageContext): string {
       return '';
   }
 }
-
-/** Only addresses of the web can be shown inside a page: no script, no data, no file. */
-export const isAddressOfWeb = (href: string): boolean => /^https?:\/\//i.test(href.trim()) && isSafeAddress(href);
 
 const posterPicture = (src: string, alt: string, c: HtmlPageContext): string =>
   `<div class="c"><img${attrs({ src, alt, style: 'left:0;top:0;width:100%;height:100%;object-fit:cover', ...(c.lazy && LAZY) })}/></div>`;
@@ -108,15 +105,20 @@ function control(item: Field, name: string): string {
     case 'choice':
       return `<select${attrs(common)}>${k.options.map((o) => `<option${attrs({ value: o.value, selected: o.value === k.value ? '' : undefined })}>${escape(o.label)}</option>`).join('')}</select>`;
     case 'button':
-      return `<button${attrs({ type: 'button', class: 'f', 'data-field': id, 'data-press': id, name, title: label })}>${escape(k.caption)}</button>`;
+      return `<button${attrs({ type: 'button', class: 'f', 'data-field': id, name, title: label })}>${escape(k.caption)}</button>`;
   }
 }
 
-/** Over an item that waits for a press and is no link: a button, which the program brings to light. */
+/**
+ * An item that waits for a press and is no link. What is alive is pressed itself, since a button over it would keep its
+ * controls from the reader; all else gets a button over it.
+ */
+export const isPressed = (item: Item, page: string, c: Pick<HtmlPageContext, 'scope'>): boolean =>
+  Object.values(item.cues).some((cue) => cue.trigger.when === 'press') && !c.scope.targets.of(linkCueOf(item)?.destination, page);
+
+/** Over an item that waits for a press: a button, which the program brings to light. Empty where there is none. */
 export function pressArea(place: PagePlace, item: Item, z: number, c: HtmlPageContext): string {
-  const isLink = c.scope.targets.of(linkCueOf(item)?.destination, place.page.id);
-  if (isLink || (item.kind === 'field' && item.control.type === 'button')) return '';
-  if (!Object.values(item.cues).some((cue) => cue.trigger.when === 'press')) return '';
+  if (isAlive(item) || !isPressed(item, place.page.id, c)) return '';
   const style = areaStyle(place, item, z);
   return `<button${attrs({ type: 'button', class: 'i b', hidden: '', 'data-press': item.id, 'aria-label': saidOf(item, c) || item.name || item.id, style })}></button>`;
 }

@@ -18,7 +18,7 @@ import type { Scope } from '../scope.ts';
 import { groupMarkup } from './groupMarkup.ts';
 import type { Marked } from './groupMarkup.ts';
 import { linkArea } from './linkArea.ts';
-import { isAlive, movingPart, pressArea } from './movingParts.ts';
+import { isAlive, isPressed, movingPart, pressArea } from './movingParts.ts';
 
 export interface HtmlPageContext {
   folio: Folio;
@@ -97,7 +97,7 @@ export function paintHtmlPage(place: PagePlace, items: PageItem[], reading: Page
   const paper = ground
     ? `<svg class="o" style="left:0;top:0" width="${num(px(page.box.width), 4)}" height="${num(px(page.box.height), 4)}" viewBox="0 0 ${num(page.box.width, 4)} ${num(page.box.height, 4)}" aria-hidden="true">${ground}</svg>`
     : '';
-  return `<section${attrs({ class: 'page', id: c.anchorOf(page.id), 'data-page': page.id, 'aria-label': `Page ${printedNumber(place)}`, style: `width:${num(px(page.box.width), 4)}px;height:${num(px(page.box.height), 4)}px` })}>${paper}\n${groupMarkup(out, place, c.folio.head)}\n</section>`;
+  return `<section${attrs({ class: 'page', id: c.anchorOf(page.id), 'data-page': page.id, 'aria-label': `Page ${printedNumber(place)}`, style: `width:${num(px(page.box.width), 4)}px;height:${num(px(page.box.height), 4)}px` })}>${paper}\n${groupMarkup(out, place, c.folio.head, (item) => isPressed(item, page.id, c))}\n</section>`;
 }
 
 const pressable = (place: PagePlace, { item, z }: PageItem & { z: number }, c: HtmlPageContext): string =>
@@ -151,7 +151,7 @@ function shell(
       : item.kind === 'veil'
         ? { role: 'group', 'aria-label': item.alt || item.action }
         : {};
-  const box = `<div${attrs({ class: entry.unseen ? 'i unseen' : 'i', 'data-item': item.id, style, 'aria-hidden': speaks ? undefined : 'true', ...label })}>${body.replace('<!--d-->', '')}</div>`;
+  const box = `<div${attrs({ class: entry.unseen ? 'i unseen' : 'i', 'data-item': item.id, 'data-press': isAlive(item) && isPressed(item, place.page.id, c) ? item.id : undefined, style, 'aria-hidden': speaks ? undefined : 'true', ...label })}>${body.replace('<!--d-->', '')}</div>`;
   return itemFilter(item, size, head) + box;
 }
 
