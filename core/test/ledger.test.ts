@@ -22,7 +22,7 @@ const ALIVE_IN: Record<string, string[]> = {
   html: ['kept', 'kept', 'kept', 'kept', 'kept', 'kept', 'dropped'],
   'epub-fixed': ['kept', 'kept', 'dropped', 'kept', 'kept', 'dropped', 'dropped'],
   pdf: ['adapted', 'adapted', 'dropped', 'kept', 'dropped', 'kept', 'kept'],
-  flow: ['adapted', 'adapted', 'dropped', 'dropped', 'dropped', 'dropped', 'dropped'],
+  flow: ['adapted', 'adapted', 'dropped', 'dropped', 'dropped', 'excluded', 'dropped'],
 };
 const flowsOr = (writer: Writer): string => (writer.view === 'flow' ? 'flow' : writer.id);
 

@@ -146,10 +146,10 @@ function judgeFont(folio: Folio, fonts: FontSet, id: string, writer: FlowWriter)
 }
 
 function judgePage(aspect: string, writer: FlowWriter): Judgement {
-  // Who wants running text wants no places on pages: they are left out on purpose.
+  // Who wants running text wants no places on pages, and none that come or go: they are left out on purpose.
   if (aspect === 'size') return excluded(writer.marksPages ? 'page.flows' : 'page.unmarked');
   if (aspect === 'background') return dropped('page.ground');
-  return dropped(aspect === 'notes' ? 'page.notes' : 'motion.pageless');
+  return aspect === 'notes' ? dropped('page.notes') : excluded('motion.pageless');
 }
 
 /** Running text has each card after the other, and what lies below veils; fields and web content need a page. */
