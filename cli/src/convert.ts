@@ -31,7 +31,7 @@ export async function convertFile(file: string, options: ConvertOptions): Promis
   const out = resolve(options.out);
   const stop = new AbortController();
   process.once('SIGINT', () => stop.abort());
-  return withDocument(file, async ({ folio, fonts, media }) => {
+  return withDocument(file, async ({ folio, fonts, media, others }) => {
     const { language } = folio.head.metadata;
     if (options.edition !== undefined && options.edition !== language && !folio.editions[options.edition])
       throw new FolioError(
@@ -54,6 +54,7 @@ export async function convertFile(file: string, options: ConvertOptions): Promis
       const result = await convert(folio, writer, settings, folder, {
         fonts,
         media,
+        others,
         pictures: sharpPictures,
         derived: new FileDerived(join(tmpdir(), 'elastic-folio-derived')),
         player: playerBytes,

@@ -1,8 +1,10 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { basename, join } from 'node:path';
-import { FileBlobs, fontsFor, mediaReader, sharpPictures } from '@elastic-folio/core/node';
+import { existsSync } from 'node:fs';
+import { basename, dirname, join } from 'node:path';
+import { FileBlobs, fontsFor, mediaReader, othersFor, othersShownBy, sharpPictures } from '@elastic-folio/core/node';
 import { DEFAULT_LIMITS, readFolio, recordOf } from '@elastic-folio/core/read';
+import type { LoadedFolio } from '@elastic-folio/core/read';
 
 /** Opens a document file for the time of `work`; what was unpacked is gone afterwards. */
 export async function withDocument<T>(file: string, work: (document: Awaited<ReturnType<typeof open>>) => Promise<T>): Promise<T> {
@@ -16,11 +18,19 @@ export async function withDocument<T>(file: string, work: (document: Awaited<Ret
 
 async function open(file: string, folder: string) {
   const blobs = new FileBlobs(folder);
-  const loaded = await readFolio(basename(file), { file, blobs, pictures: sharpPictures, limits: DEFAULT_LIMITS });
+  const read = (path: string) => readFolio(basename(path), { file: path, blobs, pictures: sharpPictures, limits: DEFAULT_LIMITS });
+  const loaded = await read(file);
+  // Documents that it shows are looked for beside it, under the names that they call themselves.
+  const others = new Map<string, LoadedFolio>();
+  for (const id of othersShownBy(loaded.folio)) {
+    const beside = join(dirname(file), `${id}.efolio`);
+    if (existsSync(beside)) others.set(id, await read(beside));
+  }
   return {
     ...loaded,
     fonts: await fontsFor(loaded, blobs),
     media: mediaReader(loaded, blobs),
+    others: othersFor(others, blobs),
     record: await recordOf(loaded, blobs),
   };
 }

@@ -38,7 +38,7 @@ export function playPages(s: Surroundings): PagesOnScreen {
     const calm = isCalm();
     clearTimeout(onItsWay);
     onItsWay = window.setTimeout(arrived, 1500);
-    target.scrollIntoView({ behavior: calm || transition ? 'auto' : 'smooth', block: 'start' });
+    target.scrollIntoView({ behavior: calm || transition ? 'auto' : 'smooth', block: 'start', inline: 'start' });
     if (transition && !calm) target.animate(transitionFrames(transition), { duration: transition.seconds * 1000, easing: 'ease-in-out' });
     moved(from);
   };
@@ -75,7 +75,8 @@ export function playPages(s: Surroundings): PagesOnScreen {
   const ratio = new Map<Element, number>();
   const watcher = new IntersectionObserver(
     (entries) => {
-      for (const e of entries) ratio.set(e.target, e.intersectionRect.height);
+      // Pages may lie below one another or side by side.
+      for (const e of entries) ratio.set(e.target, e.intersectionRect.height * e.intersectionRect.width);
       let best = state.page;
       pages.forEach((p, i) => {
         if ((ratio.get(p) ?? 0) > (ratio.get(pages[best]!) ?? 0)) best = i;

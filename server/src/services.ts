@@ -17,6 +17,7 @@ import { Surveys } from './documents/survey.ts';
 import { EventHub } from './events.ts';
 import { Runner } from './runs/runner.ts';
 import type { RunnerPaths } from './runs/runner.ts';
+import { Rehearsals } from './runs/rehearsals.ts';
 import { RunStore } from './runs/runStore.ts';
 
 /** Everything that routes need, put together once. */
@@ -33,6 +34,7 @@ export interface Services {
   library: FontLibrary;
   roleSets: RoleSets;
   newer: NewerVersions;
+  rehearsals: Rehearsals;
   samples: SampleFiles;
   surveys: Surveys;
   events: EventHub;
@@ -76,6 +78,7 @@ export async function startServices(config: Config): Promise<Services> {
     library,
     roleSets: new RoleSets(db),
     samples: new SampleFiles(config.root, join(config.data, 'samples')),
+    rehearsals: new Rehearsals(documents, pool, paths),
     newer: new NewerVersions(documents, pool, blobs),
     fontSources: async (id) => fontSourcesFor(await loaded(id), blobs),
     async close() {

@@ -35,8 +35,13 @@ export type NewerChoice = z.infer<typeof NewerChoice>;
 export const SampleFile = z.object({ name: z.string(), title: z.string(), bytes: z.number(), notHeld: z.array(z.string()) });
 export type SampleFile = z.infer<typeof SampleFile>;
 
+/** Files of another document that are to be stored with this one too. */
+export const FilesOfAnother = z.object({ from: z.string(), media: z.array(z.string()).max(2000) });
+
 export const ShelfEntry = z.object({
   id: z.string(),
+  /** What the document calls itself, by which other documents may show it. */
+  folio: z.string(),
   title: z.string(),
   changedAt: z.string(),
   pages: z.number(),
@@ -86,6 +91,8 @@ export const Ledger = z.object({
   counts: z.record(z.string(), z.number()),
   entries: z.array(LedgerEntry),
 });
+/** A page that was made to be played: its origin's name, and the page's anchor there. */
+export const Rehearsal = z.object({ rehearsal: z.string(), anchor: z.string() });
 export const FontEntry = z.object({
   key: z.string(),
   family: z.string(),

@@ -6,11 +6,13 @@ import { Inline } from '../folio/story.ts';
 import type { Span } from '../folio/story.ts';
 import { contentLength, normalise, sliceContent } from '../folio/text.ts';
 import { MovingPart } from '../folio/items.ts';
-import { Cue, Transition } from '../folio/motion.ts';
-import { Metadata, OutlineEntry, Pin, Strand } from '../folio/head.ts';
+import { Cue, Opening, Transition } from '../folio/motion.ts';
+import { MediaFile, Metadata, OutlineEntry, Pin, Strand } from '../folio/head.ts';
 import { Role } from '../folio/styles.ts';
 import { closeUp } from './closeUp.ts';
+import { Clip, CopiedCues, pasteCues, pasteItems } from './copyItems.ts';
 import { layPages } from './facingPages.ts';
+import { makeSwitcher } from './makeSwitcher.ts';
 import { mergeStyles } from './mergeStyles.ts';
 import { nameLooks } from './nameLooks.ts';
 import { layGrid, takeGridBack } from './repeatInGrid.ts';
@@ -227,6 +229,34 @@ export const EDITS = [
   edit('grid.remove', z.object({ spread: Id, grid: Id }), (draft, a) =>
     takeGridBack(draft, need(draft.spreads[a.spread], 'This spread'), a.grid),
   ),
+  /** Items that take turns in one place from now on. */
+  edit(
+    'switcher.make',
+    z.object({
+      spread: Id,
+      id: Id,
+      name: z.string().max(200),
+      cards: z.array(z.object({ id: Id, name: z.string().max(200), items: z.array(Id).min(1) })).min(1),
+    }),
+    (draft, a) => makeSwitcher(draft, need(draft.spreads[a.spread], 'This spread'), a),
+  ),
+  /** Puts copied items on a page, and copied cues on an item or a page; `as` makes new ids of theirs. */
+  edit('items.paste', z.object({ spread: Id, page: Id, clip: Clip, as: Id.max(20) }), (draft, a) => {
+    const spread = need(draft.spreads[a.spread], 'This spread');
+    const page = spread.pages.find((p) => p.id === a.page);
+    pasteItems(draft, spread, need(page, 'This page'), a.clip, a.as);
+  }),
+  edit('cues.paste', z.object({ spread: Id, holder: Id, copied: CopiedCues, as: Id.max(20) }), (draft, a) =>
+    pasteCues(draft, need(draft.spreads[a.spread], 'This spread'), cuesOf(draft, a.spread, a.holder), a.copied, a.as),
+  ),
+  /** How it is when it is opened. */
+  edit('document.opening', Opening, (draft, a) => {
+    draft.head.opening = a;
+  }),
+  /** A file that the document has from now on: it has been stored with it before. */
+  edit('media.add', MediaFile, (draft, a) => {
+    draft.head.media[a.id] ??= a;
+  }),
   /** Whether an item is seen only once a cue shows it. */
   edit('item.startsHidden', z.object({ spread: Id, item: Id, hidden: z.boolean() }), (draft, a) => {
     const item = need(draft.spreads[a.spread]?.items[a.item], 'This item');

@@ -1,9 +1,8 @@
 import type { Folio } from '../folio/folio.ts';
-import { multiply, translation } from '../folio/geometry.ts';
 import type { Rect } from '../folio/geometry.ts';
-import type { Item } from '../folio/items.ts';
 import type { Page, Spread } from '../folio/spread.ts';
 import { heldItems, itemBounds, pageOfItem } from '../folio/traverse.ts';
+import { movedItem } from './movedItem.ts';
 
 /** How pages lie: each alone, the first alone and then two and two (a book with a cover), or two and two from the first. */
 export type PageLay = 'single' | 'coverThenPairs' | 'pairs';
@@ -122,7 +121,3 @@ function moved(spread: Spread, dx: number, dy: number): Spread {
     items: Object.fromEntries(Object.entries(spread.items).map(([id, item]) => [id, movedItem(item, dx, dy)])),
   };
 }
-
-/** A group has no place of its own: it is where its members are. */
-const movedItem = (item: Item, dx: number, dy: number): Item =>
-  item.kind === 'group' ? item : { ...item, transform: multiply(translation(dx, dy), item.transform) };

@@ -67,6 +67,8 @@ export type Transition = z.infer<typeof Transition>;
 export const Opening = z.object({
   fullScreen: z.boolean().default(false),
   view: z.enum(['page', 'spread']).default('page'),
+  /** How large: the whole page, its width, or so many times its size; left to the reader where nothing is said. */
+  zoom: z.union([z.enum(['page', 'width']), z.number().min(0.1).max(8)]).optional(),
   showBookmarks: z.boolean().default(false),
   loop: z.boolean().default(false),
 });

@@ -1,5 +1,5 @@
 import type { Folio } from '../folio/folio.ts';
-import type { Field, Item } from '../folio/items.ts';
+import type { Embed, Field, Item } from '../folio/items.ts';
 import { isMasterInstance } from '../folio/masters.ts';
 import type { Cue, Step } from '../folio/motion.ts';
 import { pageOfItem } from '../folio/traverse.ts';
@@ -53,8 +53,12 @@ function partOf(folio: Folio, item: Item, facts: MotionFacts): void {
     facts.set(factKey('item', item.id, 'field'), fieldFact(fieldOf(item, fieldNames(folio).get(item.id) ?? item.fieldName)));
   else if (item.kind === 'media' && item.media !== null)
     facts.set(factKey('item', item.id, 'media'), `${folio.head.media[item.media]?.bytes ?? 0} bytes`);
-  else if (item.kind === 'embed' && item.source.from === 'address') facts.set(factKey('item', item.id, 'embed'), item.source.href.trim());
+  else if (item.kind === 'embed') facts.set(factKey('item', item.id, 'embed'), shownIn(item.source));
 }
+
+/** What an embed shows: an address, or files that come along. */
+const shownIn = (source: Embed['source']): string =>
+  source.from === 'address' ? source.href.trim() : `files of ${source.from === 'bundle' ? source.media : source.folio}`;
 
 /** A field as forms know it: its kind, its name, what is said of it, and what is in it. */
 function fieldOf({ control, label, required }: Field, name: string): Parameters<typeof fieldFact>[0] {

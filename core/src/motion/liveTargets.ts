@@ -1,7 +1,8 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Item } from '../folio/items.ts';
 import type { Step } from '../folio/motion.ts';
-import { placeOfPage } from '../folio/traverse.ts';
+import { pageOfItem, pagesOf, placeOfPage } from '../folio/traverse.ts';
+import type { PagePlace } from '../folio/traverse.ts';
 
 const cache = new WeakMap<object, { masters: object; items: Map<string, Item> }>();
 
@@ -54,4 +55,17 @@ export function targetsOfStep(folio: Folio, step: Step): { there: string[]; gone
 export function isDead(folio: Folio, step: Step): boolean {
   const { there, gone } = targetsOfStep(folio, step);
   return gone.length > 0 && there.length === 0;
+}
+
+/** The numbers of the pages that cues on a page lead to. */
+export function targetPages(folio: Folio, { page, spread }: PagePlace): number[] {
+  const holders = [page, ...Object.values(spread.items).filter((i) => pageOfItem(spread, i).id === page.id)];
+  const steps = holders.flatMap((h) => Object.values(h.cues).flatMap((c) => c.steps));
+  const count = pagesOf(folio).length;
+  return steps.flatMap((s) => {
+    if (s.do !== 'go') return [];
+    const { destination: d } = s;
+    if (d.to === 'page') return placeOfPage(folio, d.page)?.number ?? [];
+    return d.to === 'first' ? 1 : d.to === 'last' ? count : [];
+  });
 }

@@ -1,5 +1,5 @@
 import { Item } from '../folio/items.ts';
-import type { Field, Veil } from '../folio/items.ts';
+import type { Embed, Field, Media, Veil } from '../folio/items.ts';
 import { boundsOfPath, multiply, translation } from '../folio/geometry.ts';
 import type { Path } from '../folio/geometry.ts';
 import type { Folio } from '../folio/folio.ts';
@@ -49,6 +49,27 @@ export function newVeil(folio: Folio, spread: Spread, over: Item, id: string): V
     action: 'Show what lies below',
     fill: { type: 'colour', colour: { space: 'grey', value: 0.55 } },
   }) as Veil;
+}
+
+/** A film or sound in the place of an item; a picture there becomes what is seen until it plays. */
+export const newMedia = (folio: Folio, spread: Spread, over: Item, id: string): Media =>
+  Item.parse({ kind: 'media', media: null, ...inPlaceOf(folio, spread, over, id) }) as Media;
+
+/** Web content in the place of an item; a picture there becomes what is seen where it cannot be shown. */
+export const newEmbed = (folio: Folio, spread: Spread, over: Item, id: string): Embed =>
+  Item.parse({ kind: 'embed', source: { from: 'address', href: 'https://' }, ...inPlaceOf(folio, spread, over, id) }) as Embed;
+
+function inPlaceOf(folio: Folio, spread: Spread, over: Item, id: string): Record<string, unknown> {
+  const { x, y, width, height } = itemBounds(spread.items, over);
+  const poster = over.kind === 'picture' && over.media !== null ? over.media : undefined;
+  return {
+    id,
+    layer: topLayer(folio),
+    transform: translation(x, y),
+    size: { width, height },
+    ...(over.alt !== undefined && { alt: over.alt }),
+    ...(poster !== undefined && { poster }),
+  };
 }
 
 /** Nothing lies over a part that is pressed or pointed at. */

@@ -46,3 +46,28 @@ export const mediaReader =
     if (!file) throw new FolioError('media.missing', `The media file "${id}" is not in the document.`, 'Place the picture again.');
     return blobs.read(file.sha256);
   };
+
+/** Another document that is shown inside one, with what it is set with. */
+export interface OtherFolio {
+  folio: LoadedFolio['folio'];
+  fonts: () => Promise<FontSet>;
+  media: (id: string) => Promise<Uint8Array>;
+}
+
+/** The other documents that one shows, ready to be written. */
+export const othersFor = (others: LoadedFolio['others'], blobs: Pick<BlobStore, 'read'>): ReadonlyMap<string, OtherFolio> =>
+  new Map(
+    [...(others ?? [])].map(([id, other]) => [
+      id,
+      { folio: other.folio, fonts: () => fontsFor(other, blobs), media: mediaReader(other, blobs) },
+    ]),
+  );
+
+/** What the documents call themselves whose web editions a document shows. */
+export const othersShownBy = ({ spreads }: Pick<LoadedFolio['folio'], 'spreads'>): string[] => [
+  ...new Set(
+    Object.values(spreads).flatMap((s) =>
+      Object.values(s.items).flatMap((i) => (i.kind === 'embed' && i.source.from === 'folio' ? [i.source.folio] : [])),
+    ),
+  ),
+];

@@ -3,4 +3,4 @@ export { FileBlobs } from './fileBlobs.ts';
 export { sharpPictures } from './sharpPictures.ts';
 export { shippedFonts, shippedFontSource } from './shippedFonts.ts';
 export { FileDerived } from './fileDerived.ts';
-export { fontsFor, fontSourcesFor, mediaReader } from './documentFiles.ts';
+export { fontsFor, fontSourcesFor, mediaReader, othersFor, othersShownBy } from './documentFiles.ts';

@@ -26,3 +26,4 @@ export type { ArchiveLimits } from './limits.ts';
 export type { LoadedFolio, ReadJob, Reader } from './reader.ts';
 export { FIRST_ORIGIN, recordOf, recordPath } from './odf/intakeRecord.ts';
 export type { IntakeRecord } from './odf/intakeRecord.ts';
+export { takeFile } from './media/takeFile.ts';

@@ -10,6 +10,8 @@ export interface LoadedFolio {
   files: Map<string, { sha256: string; bytes: number }>;
   /** Fonts of the user's own that it is set with; they do not belong to it. */
   library?: LibraryFont[];
+  /** Other documents whose web editions it shows, by what they call themselves; those that are at hand. */
+  others?: Map<string, LoadedFolio>;
 }
 
 export interface ReadJob {

@@ -4,6 +4,7 @@ import type { FontSet } from '../compose/fontSet.ts';
 import type { Folio } from '../folio/folio.ts';
 import type { Evidence, Judgement } from '../ledger/entry.ts';
 import type { SubjectInFolio } from '../ledger/subjects.ts';
+import type { OtherFolio } from '../ports/documentFiles.ts';
 import type { DerivedStore, PicturePort } from '../ports/ports.ts';
 
 export interface OutputFile {
@@ -25,6 +26,8 @@ export interface ConversionPorts {
   fonts: FontSet;
   /** Bytes of a media file of the document. */
   media(id: string): Promise<Uint8Array>;
+  /** Other documents that this one shows, by what they call themselves; those that are at hand. */
+  others?: ReadonlyMap<string, OtherFolio> | undefined;
   pictures: PicturePort;
   derived: DerivedStore;
   /** The runtime that goes into web output. */

@@ -17,6 +17,8 @@ export type Task =
       folio: Folio;
       files: Files;
       library: LibraryFont[];
+      /** Other documents that it shows. */
+      others: (readonly [string, { folio: Folio; files: Files; library?: LibraryFont[] }])[];
       blobs: string;
       derived: string;
       output: string;

@@ -6,7 +6,7 @@ import { newerVersion } from '@elastic-folio/core/newer';
 import { findingsOf } from '@elastic-folio/core/check';
 import { Composer } from '@elastic-folio/core/compose';
 import type { Composition } from '@elastic-folio/core/compose';
-import { Cancelled, FileBlobs, FileDerived, FolioError, fontsFor, mediaReader, sharpPictures } from '@elastic-folio/core/node';
+import { Cancelled, FileBlobs, FileDerived, FolioError, fontsFor, mediaReader, othersFor, sharpPictures } from '@elastic-folio/core/node';
 import { spreadPicture } from '@elastic-folio/core/paint';
 import { DEFAULT_LIMITS, readFolio } from '@elastic-folio/core/read';
 import type { LoadedFolio } from '@elastic-folio/core/read';
@@ -126,6 +126,7 @@ async function write(task: Extract<Task, { kind: 'convert' }>): Promise<Conversi
     const result = await convert(loaded.folio, writer, task.settings, task.folder, {
       fonts: await fontsFor(loaded, blobs),
       media: mediaReader(loaded, blobs),
+      others: othersFor(new Map(task.others.map(([id, o]) => [id, { ...o, files: new Map(o.files) }])), blobs),
       pictures: sharpPictures,
       derived: new FileDerived(task.derived),
       player: async () => new Uint8Array(await readFile(task.player)),

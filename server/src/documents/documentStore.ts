@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { applyEdit, applyLogged, meets, partPath, replaceDocument, TextEditError, touchedBy } from '@elastic-folio/core';
 import type { Edit, Folio, LogRow } from '@elastic-folio/core';
-import { FolioError } from '@elastic-folio/core/node';
+import { FolioError, othersShownBy } from '@elastic-folio/core/node';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import type { Db, Query } from '../database/db.ts';
 import { usedOf } from './fontLibrary.ts';
@@ -95,19 +95,41 @@ export class DocumentStore {
     return new Map(rows.map((r) => [r.path, { sha256: r.sha256, bytes: Number(r.bytes) }]));
   }
 
+  /** Stores files with a document; its parts may name them afterwards. */
+  async addFiles(id: string, files: LoadedFolio['files']): Promise<void> {
+    await this.get(id);
+    await this.db.transaction((query) => addFiles(query, id, files));
+  }
+
   /** A document with all that it is set with. */
   async loaded(id: string): Promise<LoadedFolio> {
     const { folio } = await this.get(id);
-    return { folio, files: await this.files(id), library: usedOf(await this.fonts.list(), folio.head) };
+    const others = new Map<string, LoadedFolio>();
+    for (const name of othersShownBy(folio)) {
+      const other = await this.called(name, id);
+      if (other === null) continue;
+      const shown = (await this.get(other)).folio;
+      others.set(name, { folio: shown, files: await this.files(other), library: usedOf(await this.fonts.list(), shown.head) });
+    }
+    return { folio, files: await this.files(id), library: usedOf(await this.fonts.list(), folio.head), others };
+  }
+
+  /** The newest document on the shelf that calls itself so, other than the one that asks. */
+  private async called(name: string, besides: string): Promise<string | null> {
+    const [row] = await this.db.query<{ id: string }>(
+      "SELECT f.id FROM folios f JOIN parts p ON p.folio = f.id WHERE f.owner = $1 AND f.id <> $2 AND p.path = $3 AND p.body->>'id' = $4 ORDER BY f.changed_at DESC LIMIT 1",
+      [OWNER, besides, partPath.head, name],
+    );
+    return row?.id ?? null;
   }
 
   /** One hash over everything that outputs are made from; recipes are not part of it. */
   async contentHash(id: string): Promise<string> {
-    const rows = await this.db.query<{ path: string; hash: string }>(
-      "SELECT path, hash FROM parts WHERE folio = $1 AND path NOT LIKE 'recipes/%' ORDER BY path",
-      [id],
-    );
-    const content = rows.map((r) => [r.path, r.hash]);
+    const content: unknown[] = await this.hashes(id);
+    for (const name of othersShownBy((await this.get(id)).folio)) {
+      const other = await this.called(name, id);
+      if (other !== null) content.push([name, await this.hashes(other)]);
+    }
     const library = await this.fonts.list();
     if (!library.length) return hashOf(content);
     const [head] = await this.db.query<{ body: Folio['head'] }>('SELECT body FROM parts WHERE folio = $1 AND path = $2', [
@@ -115,6 +137,15 @@ export class DocumentStore {
       partPath.head,
     ]);
     return hashOf([content, ...(head ? usedOf(library, head.body) : []).map((f) => f.sha256)]);
+  }
+
+  /** The hash of each part that outputs are made from. */
+  private async hashes(id: string): Promise<[string, string][]> {
+    const rows = await this.db.query<{ path: string; hash: string }>(
+      "SELECT path, hash FROM parts WHERE folio = $1 AND path NOT LIKE 'recipes/%' ORDER BY path",
+      [id],
+    );
+    return rows.map((r) => [r.path, r.hash]);
   }
 
   async rowsSince(id: string, seq: number): Promise<LogRow[]> {
@@ -216,13 +247,7 @@ export class DocumentStore {
       await this.db.transaction(async (query) => {
         await this.write(query, id, seq, rows, changedParts(before, changed.folio), changed.folio.head.metadata.title);
         // Files stay when a step is undone: the one that brings it back needs them.
-        for (const [path, f] of files)
-          await query('INSERT INTO files (folio, path, sha256, bytes) VALUES ($1, $2, $3, $4) ON CONFLICT (folio, path) DO NOTHING', [
-            id,
-            path,
-            f.sha256,
-            f.bytes,
-          ]);
+        await addFiles(query, id, files);
       });
       this.keep(id, { folio: changed.folio, seq: seq + rows.length });
       return { rows, missed };
@@ -299,3 +324,13 @@ const toLogRow = (r: RawRow): LogRow => ({
   inverse: r.inverse,
   touched: r.touched,
 });
+
+async function addFiles(query: Query, id: string, files: LoadedFolio['files']): Promise<void> {
+  for (const [path, f] of files)
+    await query('INSERT INTO files (folio, path, sha256, bytes) VALUES ($1, $2, $3, $4) ON CONFLICT (folio, path) DO NOTHING', [
+      id,
+      path,
+      f.sha256,
+      f.bytes,
+    ]);
+}

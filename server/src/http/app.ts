@@ -7,6 +7,7 @@ import { documentRoutes } from './documentRoutes.ts';
 import { eventRoute } from './eventRoute.ts';
 import { newerRoutes } from './newerRoutes.ts';
 import { answerProblem, Api } from './route.ts';
+import { fileRoutes } from './fileRoutes.ts';
 import { fontRoutes } from './fontRoutes.ts';
 import { roleSetRoutes } from './roleSetRoutes.ts';
 import { sampleRoutes } from './sampleRoutes.ts';
@@ -46,6 +47,7 @@ export function createApp(s: Services): Express {
   router.use(express.json({ limit: '20mb' }));
   const api = new Api(router);
   documentRoutes(api, s);
+  fileRoutes(api, s);
   fontRoutes(api, s);
   newerRoutes(api, s);
   roleSetRoutes(api, s);

@@ -200,6 +200,7 @@ async function shelfEntry(s: Services, d: { id: string; title: string; changedAt
   const box = pages[0]!.page.box;
   return {
     id: d.id,
+    folio: folio.head.id,
     title: folio.head.metadata.title || d.title,
     changedAt: d.changedAt,
     pages: pages.length,

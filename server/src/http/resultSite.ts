@@ -3,23 +3,25 @@ import { join } from 'node:path';
 import type { Express, Response } from 'express';
 import { bookFile, BOOK_PATH } from './bookFiles.ts';
 import type { BookAnswer } from './bookFiles.ts';
+import type { Rehearsals } from '../runs/rehearsals.ts';
 import type { RunStore } from '../runs/runStore.ts';
 
 /**
  * Finished web results, each on an origin of its own (`<run>.localhost`), without cookies and behind a
  * policy that lets it load nothing from anywhere else.
  */
-export function resultSite(runs: RunStore, results: string, appPort: number): Express {
+export function resultSite(runs: RunStore, rehearsals: Pick<Rehearsals, 'has'>, results: string, appPort: number): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use((req, res, next) => {
     const run = /^([0-9a-f-]{36})\.localhost(:\d+)?$/.exec(req.headers.host ?? '')?.[1];
     if (!run || (req.method !== 'GET' && req.method !== 'HEAD')) return void res.status(404).end();
-    void runs.get(run).then((found) => {
-      if (found?.state !== 'done' || req.path === '/ledger.json') return void res.status(404).end();
+    const known = rehearsals.has(run) ? Promise.resolve(true) : runs.get(run).then((found) => found?.state === 'done');
+    void known.then((isThere) => {
+      if (!isThere || req.path === '/ledger.json') return void res.status(404).end();
       res.setHeader(
         'Content-Security-Policy',
-        `default-src 'self' data:; style-src 'self' 'unsafe-inline'; script-src 'self'; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors http://127.0.0.1:${appPort} http://localhost:${appPort}`,
+        `default-src 'self' data:; style-src 'self' 'unsafe-inline'; script-src 'self'; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'self' http://127.0.0.1:${appPort} http://localhost:${appPort}`,
       );
       res.setHeader('X-Content-Type-Options', 'nosniff');
       res.setHeader('Referrer-Policy', 'no-referrer');

@@ -7,7 +7,7 @@ import { inputHash } from '../runs/inputHash.ts';
 import { Run } from '@elastic-folio/core/api';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
-import { Ledger, OutputKind, OutputState } from '@elastic-folio/core/api';
+import { Ledger, OutputKind, OutputState, Rehearsal } from '@elastic-folio/core/api';
 
 const params = z.object({ id: z.string() });
 
@@ -81,6 +81,18 @@ export function runRoutes(api: Api, s: Services): void {
     if (run?.state !== 'done') throw new FolioError('result.none', 'This result is not there any more.', 'Run the output again.');
     return run;
   };
+
+  api.route(
+    {
+      method: 'post',
+      path: '/folios/:id/rehearsals',
+      says: 'Make a page to be played, as the web edition makes it',
+      params,
+      body: z.object({ page: z.number().int().min(1) }),
+      answer: Rehearsal,
+    },
+    ({ params: p, body }) => s.rehearsals.make(p.id, body.page),
+  );
 
   api.route(
     { method: 'get', path: '/runs/:id/ledger', says: 'What a run kept, adapted, dropped or left out', params, answer: Ledger },

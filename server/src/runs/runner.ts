@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import PgBoss from 'pg-boss';
 import { readSettings, writerById } from '@elastic-folio/core/write';
 import { FolioError } from '@elastic-folio/core/node';
+import type { LoadedFolio } from '@elastic-folio/core/read';
 import type { ConversionPool } from '../conversion/pool.ts';
 import type { EmbeddedDb } from '../database/embedded.ts';
 import type { Db } from '../database/db.ts';
@@ -32,6 +33,10 @@ export interface RunnerPaths {
   results: string;
   player: string;
 }
+
+/** Documents as they can be sent to a thread. */
+export const sent = (others: ReadonlyMap<string, LoadedFolio>): Parameters<ConversionPool['convert']>[0]['others'] =>
+  [...others].map(([id, { folio, files, library = [] }]) => [id, { folio, files: [...files], library }] as const);
 
 /** Takes runs from the queue and has them made by worker threads. */
 export class Runner {
@@ -81,7 +86,7 @@ export class Runner {
     const waiting = await this.runs.get(id);
     if (waiting?.state !== 'waiting') return;
     try {
-      const { folio, files, library = [] } = await this.documents.loaded(waiting.folio);
+      const { folio, files, library = [], others = new Map<string, LoadedFolio>() } = await this.documents.loaded(waiting.folio);
       const recipe = folio.recipes[waiting.recipe];
       const writer = recipe && writerById(recipe.output);
       if (!recipe || !writer) throw new FolioError('recipe.none', 'The recipe of this output has been removed.', 'Add the output again.');
@@ -89,7 +94,7 @@ export class Runner {
       const run = await this.runs.claim(id, inputHash(await this.documents.contentHash(waiting.folio), recipe));
       if (!run) return;
       this.tell(run);
-      await this.convert(run, { folio, files: [...files], library, output: writer.id, settings });
+      await this.convert(run, { folio, files: [...files], library, others: sent(others), output: writer.id, settings });
     } catch (error) {
       const known = error instanceof FolioError ? error : null;
       if (!known) console.error(error);
@@ -101,7 +106,7 @@ export class Runner {
 
   private async convert(
     run: Run,
-    input: Pick<Parameters<ConversionPool['convert']>[0], 'folio' | 'files' | 'library' | 'output' | 'settings'>,
+    input: Pick<Parameters<ConversionPool['convert']>[0], 'folio' | 'files' | 'library' | 'others' | 'output' | 'settings'>,
   ): Promise<void> {
     const folder = join(this.paths.results, run.id);
     let latest = { done: 0, total: 0 };

@@ -1,6 +1,7 @@
-import type { Edit, LibraryFont, RoleSet } from '@elastic-folio/core';
+import type { Edit, LibraryFont, MediaFile, RoleSet } from '@elastic-folio/core';
 import type {
   EditAnswer,
+  FilesOfAnother,
   FontEntry,
   IntakeReport,
   Ledger,
@@ -9,6 +10,7 @@ import type {
   OpenedDocument,
   OutputKind,
   OutputState,
+  Rehearsal,
   Run,
   SampleFile,
   ShelfEntry,
@@ -78,6 +80,7 @@ export const api = {
   roleSets: () => call<RoleSet[]>('/role-sets'),
   keepRoleSet: (set: Omit<RoleSet, 'id'>) => call<RoleSet>('/role-sets', set),
   removeRoleSet: (id: string) => call<object>(`/role-sets/${encodeURIComponent(id)}`, undefined, 'DELETE'),
+  takeFiles: (id: string, which: z.infer<typeof FilesOfAnother>) => call<object>(`${doc(id)}/files/take`, which),
   edit: (id: string, body: { base: number; actor: string; burst: string; edits: Edit[] }) =>
     call<z.infer<typeof EditAnswer>>(`${doc(id)}/edits`, body),
   undo: (id: string, body: { actor: string; rows: number[] }) => call<z.infer<typeof EditAnswer>>(`${doc(id)}/undo`, body),
@@ -85,6 +88,7 @@ export const api = {
   outputKinds: () => call<OutputKind[]>('/outputs'),
   outputs: (id: string) => call<OutputState[]>(`${doc(id)}/outputs`),
   run: (id: string, recipe: string) => call<Run>(`${doc(id)}/runs`, { recipe }),
+  rehearse: (id: string, page: number) => call<z.infer<typeof Rehearsal>>(`${doc(id)}/rehearsals`, { page }),
   cancel: (run: string) => call<{ run: Run | null }>(`/runs/${run}/cancel`, {}),
   runs: () => call<Run[]>('/runs'),
   ledger: (run: string) => call<z.infer<typeof Ledger>>(`/runs/${run}/ledger`),
@@ -105,6 +109,9 @@ export const newerPicture = (id: string, token: string, side: 'here' | 'there', 
   `/api${doc(id)}/newer/${token}/${side}/${page}.svg`;
 /** Adds a font to the library. */
 export const addFont = (file: File): Promise<LibraryFont> => send<LibraryFont>('/fonts', file, () => undefined).done;
+
+/** Stores a picture, film, sound, captions or a zipped folder with a document. */
+export const addFile = (id: string, file: File): Promise<MediaFile> => send<MediaFile>(`${doc(id)}/files`, file, () => undefined).done;
 
 /** Sends a file with progress; the browser's fetch cannot tell how much has gone up. */
 function send<T>(path: string, file: File, onProgress: (share: number) => void): { done: Promise<T>; cancel: () => void } {

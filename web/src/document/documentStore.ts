@@ -41,6 +41,8 @@ export interface DocumentState {
   undoStep(): Promise<void>;
   redoStep(): Promise<void>;
   show(spreads: string[]): void;
+  /** Says what could not be done. */
+  complain(what: string): void;
   dismiss(): void;
 }
 
@@ -338,6 +340,7 @@ export const useDocument = create<DocumentState>((set, get) => {
       if (gone.size) set((s) => ({ painted: Object.fromEntries(Object.entries(s.painted).filter(([id]) => !gone.has(id))) }));
       toWorker({ type: 'show', spreads });
     },
+    complain: (what) => set({ notice: what }),
     dismiss: () => set({ notice: null }),
   };
 });

@@ -47,7 +47,7 @@ export function CueList({ onSelect }: { onSelect: (item: string | null) => void 
 }
 
 /** A cue as a sentence. */
-export function CueWords({ cue }: { cue: Cue }) {
+function CueWords({ cue }: { cue: Cue }) {
   const folio = useDocument((s) => s.folio)!;
   const nameOf = (id: string): string => {
     const item = itemsById(folio).get(id);

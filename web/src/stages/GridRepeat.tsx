@@ -1,31 +1,34 @@
 import { useEffect, useMemo, useState } from 'react';
 import { Button, Checkbox, InputNumber } from 'antd';
 import { Grid3x3 } from 'lucide-react';
-import { itemBounds, mm, overlap, toMm } from '@elastic-folio/core';
+import { itemBounds, mm, overlap, toMm, union } from '@elastic-folio/core';
 import type { Grid, Item, Spread } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { itemName } from '../table/SpreadView.tsx';
 
 interface Props {
   spread: Spread;
-  item: Item;
+  /** What is repeated; what stands near may go with it. */
+  items: readonly Item[];
   onPreview: (grid: Grid | null) => void;
 }
 
 /** What stands no further than this from an item, in points, may be repeated with it: its box, its label. */
 const NEAR = 14;
 
-/** Repeats an item, with what belongs to it, in rows and columns; the spacing of a grid is changed as one. */
-export function GridRepeat({ spread, item, onPreview }: Props) {
+/** Repeats items, with what belongs to them, in rows and columns; the spacing of a grid is changed as one. */
+export function GridRepeat({ spread, items, onPreview }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
-  const laid = Object.values(spread.grids ?? {}).find((g) => g.seeds.some((s) => item.id === s || item.id.startsWith(`${s}.${g.id}-`)));
-  const near = useMemo(() => nearTo(spread, item), [spread, item]);
+  const laid = Object.values(spread.grids ?? {}).find((g) =>
+    items.some(({ id }) => g.seeds.some((s) => id === s || id.startsWith(`${s}.${g.id}-`))),
+  );
+  const near = useMemo(() => nearTo(spread, items), [spread, items]);
   const [grid, setGrid] = useState<Grid | null>(null);
   const shown = grid ?? null;
   useEffect(() => onPreview(shown), [shown, onPreview]);
   useEffect(() => () => onPreview(null), [onPreview]);
-  const begin = (): void => setGrid(laid ?? proposed(spread, [item]));
+  const begin = (): void => setGrid(laid ?? proposed(spread, items));
   if (!grid)
     return (
       <p className="path-moves">
@@ -105,7 +108,7 @@ const round = (v: number): number => Math.round(v * 100) / 100;
 
 /** Two rows of two, as far apart as what is repeated is large. */
 function proposed(spread: Spread, items: readonly Item[]): Grid {
-  const box = itemBounds(spread.items, items[0]!);
+  const box = union(items.map((i) => itemBounds(spread.items, i)));
   return {
     id: `g${crypto.randomUUID().slice(0, 6)}`,
     seeds: items.map((i) => i.id),
@@ -116,14 +119,14 @@ function proposed(spread: Spread, items: readonly Item[]): Grid {
   };
 }
 
-/** What stands over, under or right beside an item and can be repeated with it. */
-function nearTo(spread: Spread, item: Item): Item[] {
-  const b = itemBounds(spread.items, item);
+/** What stands over, under or right beside items and can be repeated with them. */
+function nearTo(spread: Spread, items: readonly Item[]): Item[] {
+  const b = union(items.map((i) => itemBounds(spread.items, i)));
   const around = { x: b.x - NEAR, y: b.y - NEAR, width: b.width + 2 * NEAR, height: b.height + 2 * NEAR };
   const page = spread.pages[0]!.box;
   return Object.values(spread.items).filter((other) => {
     const box = itemBounds(spread.items, other);
     const isGround = box.width * box.height > (page.width * page.height) / 4;
-    return other.id !== item.id && other.kind !== 'group' && other.kind !== 'switcher' && !isGround && overlap(box, around) > 0;
+    return !items.includes(other) && other.kind !== 'group' && other.kind !== 'switcher' && !isGround && overlap(box, around) > 0;
   });
 }

@@ -1,11 +1,14 @@
+import { useMemo } from 'react';
 import { Button, Checkbox } from 'antd';
-import { Trash2, X } from 'lucide-react';
-import { isMasterInstance, newField, newVeil } from '@elastic-folio/core';
-import type { Field, Grid, Item, Spread, Veil } from '@elastic-folio/core';
+import { Copy, X } from 'lucide-react';
+import { copyCues, copyItems, isMasterInstance, newEmbed, newField, newMedia, newVeil } from '@elastic-folio/core';
+import type { Cue, Grid, Item, MovingPart, Spread } from '@elastic-folio/core';
+import { useCopied } from '../document/copied.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { itemName } from '../table/SpreadView.tsx';
-import { CueWords } from './CueList.tsx';
+import { CopiedHere } from './CopiedHere.tsx';
 import { GridRepeat } from './GridRepeat.tsx';
+import { HeldCues } from './HeldCues.tsx';
 import { NewCue } from './NewCue.tsx';
 import { PartSettings, RemovePart } from './PartSettings.tsx';
 
@@ -24,11 +27,17 @@ interface Props {
 export function ItemMotion({ spread, item: id, onSelect, onPreview }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
+  const complain = useDocument((s) => s.complain);
+  const copy = useCopied((s) => s.copy);
+  const nameOf = (i: Item): string => itemName(folio, i);
   const item = spread.items[id]!;
   const cues = Object.values(item.cues);
   const fixed = isMasterInstance(id);
   const isPart = MOVING.has(item.kind);
-  const lay = (part: Field | Veil): void => {
+  const alone = useMemo(() => [item], [item]);
+  const copyCuesOf = (which: Cue[]): void =>
+    copy({ what: 'cues', folio: useDocument.getState().id!, name: `${which.length} of its cues`, copied: copyCues(folio, which, nameOf) });
+  const lay = (part: MovingPart): void => {
     change([{ kind: 'part.set', args: { spread: spread.id, item: part } }], newBurst());
     onSelect(part.id);
   };
@@ -41,21 +50,33 @@ export function ItemMotion({ spread, item: id, onSelect, onPreview }: Props) {
       <PartSettings key={id} spread={spread.id} item={item} />
       <h2>What happens</h2>
       {cues.length === 0 && <p className="soft">Nothing yet.</p>}
-      <ul className="cue-list" aria-label="Cues of this item">
-        {cues.map((cue) => (
-          <li key={cue.id}>
-            <CueWords cue={cue} />
+      <HeldCues spread={spread.id} holder={id} label="Cues of this item" cues={cues} fixed={fixed} />
+      <p className="path-moves">
+        {cues.length > 0 && (
+          <Button size="small" icon={<Copy size={13} />} onClick={() => copyCuesOf(cues)}>
+            Copy its cues
+          </Button>
+        )}
+        {!fixed && (
+          <>
             <Button
-              type="text"
               size="small"
-              icon={<Trash2 size={13} />}
-              aria-label="Remove this cue"
-              disabled={fixed}
-              onClick={() => change([{ kind: 'cue.remove', args: { spread: spread.id, holder: id, cue: cue.id } }], newBurst())}
-            />
-          </li>
-        ))}
-      </ul>
+              icon={<Copy size={13} />}
+              onClick={() => {
+                try {
+                  const clip = copyItems(folio, spread, [id], nameOf);
+                  copy({ what: 'items', folio: useDocument.getState().id!, name: nameOf(item), clip });
+                } catch (error) {
+                  complain((error as Error).message);
+                }
+              }}
+            >
+              Copy it
+            </Button>
+            <CopiedHere place={{ spread: spread.id, holder: id }} words="Hang the copied cues on it" />
+          </>
+        )}
+      </p>
       {fixed ? (
         <p className="soft hint">It stands on a master page, where its cues are said once for all pages.</p>
       ) : (
@@ -80,11 +101,17 @@ export function ItemMotion({ spread, item: id, onSelect, onPreview }: Props) {
                 <Button size="small" onClick={() => lay(newVeil(folio, spread, item, newId('veil')))}>
                   Cover it with a veil
                 </Button>
+                <Button size="small" onClick={() => lay(newMedia(folio, spread, item, newId('media')))}>
+                  Play a film or sound there
+                </Button>
+                <Button size="small" onClick={() => lay(newEmbed(folio, spread, item, newId('embed')))}>
+                  Show something of the web there
+                </Button>
               </>
             )}
           </p>
           {item.kind !== 'group' && item.kind !== 'switcher' && (
-            <GridRepeat key={`grid of ${id}`} spread={spread} item={item} onPreview={onPreview} />
+            <GridRepeat key={`grid of ${id}`} spread={spread} items={alone} onPreview={onPreview} />
           )}
         </>
       )}

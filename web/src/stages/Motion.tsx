@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useState } from 'react';
-import { Segmented } from 'antd';
+import { Button, Segmented } from 'antd';
+import { Play } from 'lucide-react';
 import { pagesOf } from '@elastic-folio/core';
 import type { Grid, Spread } from '@elastic-folio/core';
 import { useDocument } from '../document/documentStore.ts';
@@ -10,6 +11,8 @@ import { PageTable } from '../table/PageTable.tsx';
 import { CueList } from './CueList.tsx';
 import { ItemMotion } from './ItemMotion.tsx';
 import { PageMotion } from './PageMotion.tsx';
+import { SelectionMotion } from './SelectionMotion.tsx';
+import { Rehearsal } from './Rehearsal.tsx';
 import { usePoints } from './points.ts';
 
 const PARTS = [
@@ -26,10 +29,38 @@ export function Motion() {
   const item = search.get('item');
   const part = search.get('part') === 'pages' ? 'pages' : 'cues';
   const page = Number(search.get('page')) || 1;
-  const onSelect = useCallback((id: string | null) => change({ item: id }), [change]);
+  const withIt = search.get('with');
+  const home = useMemo(() => Object.values(folio.spreads).find((s) => item !== null && s.items[item]), [folio.spreads, item]);
+  const chosen = useMemo(
+    () => [...new Set([...(item === null ? [] : [item]), ...(withIt?.split(',') ?? [])])].filter((id) => home?.items[id]),
+    [item, withIt, home],
+  );
+  const also = useMemo(() => chosen.slice(1), [chosen]);
+  const select = useCallback(
+    (ids: readonly string[]) => change({ item: ids[0] ?? null, with: ids.length > 1 ? ids.slice(1).join(',') : null }),
+    [change],
+  );
+  const onSelect = useCallback(
+    (id: string | null, add = false) => {
+      // Things of one spread are chosen together; what is chosen already is let go.
+      const joins = add && id !== null && chosen.length > 0 && home?.items[id];
+      select(id === null ? [] : joins ? (chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id]) : [id]);
+    },
+    [chosen, home, select],
+  );
   const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
   const onPage = useCallback((n: number) => change({ page: n === 1 ? null : String(n) }), [change]);
-  const home = useMemo(() => Object.values(folio.spreads).find((s) => item !== null && s.items[item]), [folio.spreads, item]);
+  /** A page that cues hang on is shown with its own. */
+  const toHolder = useCallback(
+    (holder: string | null) => {
+      const of = pagesOf(folio).find((p) => p.page.id === holder);
+      if (of) change({ item: null, with: null, part: 'pages', page: String(of.number) });
+      else onSelect(holder);
+    },
+    [folio, change, onSelect],
+  );
+  const played = pagesOf(folio)[Number(search.get('play')) - 1];
+  const endRehearsal = useCallback(() => change({ play: null }), [change]);
   const [preview, setPreview] = useState<Grid | null>(null);
   const marks = useCallback(
     (spread: Spread, scale: number) => (
@@ -48,6 +79,7 @@ export function Motion() {
     <div className="with-sheet">
       <PageTable
         selected={home ? item : null}
+        also={also}
         onSelect={onSelect}
         points={open}
         zoom={Number(search.get('zoom')) || 'fit'}
@@ -56,8 +88,16 @@ export function Motion() {
         onPage={onPage}
         over={whole ? marks : undefined}
       />
+      {played !== undefined && <Rehearsal key={played.page.id} place={played} onEnd={endRehearsal} />}
       <aside className="sheet" aria-label="Details">
-        {home && item !== null ? (
+        <p className="path-moves">
+          <Button size="small" type="primary" icon={<Play size={13} />} disabled={!whole} onClick={() => change({ play: String(page) })}>
+            Rehearse page {page}
+          </Button>
+        </p>
+        {home && chosen.length > 1 ? (
+          <SelectionMotion spread={home} items={chosen.map((id) => home.items[id]!)} onSelect={select} onPreview={setPreview} />
+        ) : home && item !== null ? (
           <ItemMotion spread={home} item={item} onSelect={onSelect} onPreview={setPreview} />
         ) : (
           <>
@@ -69,7 +109,7 @@ export function Motion() {
               onChange={(v) => change({ part: v === 'cues' ? null : v })}
               options={PARTS}
             />
-            {part === 'pages' ? <PageMotion places={pagesOf(folio)} page={page} /> : <CueList onSelect={onSelect} />}
+            {part === 'pages' ? <PageMotion places={pagesOf(folio)} page={page} /> : <CueList onSelect={toHolder} />}
           </>
         )}
       </aside>

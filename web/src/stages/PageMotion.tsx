@@ -1,7 +1,12 @@
 import { useState } from 'react';
-import { Button, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
+import { pageNumbers } from '@elastic-folio/core';
 import type { PagePlace, Transition } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { CopiedHere } from './CopiedHere.tsx';
+import { HeldCues } from './HeldCues.tsx';
+import { NewCue } from './NewCue.tsx';
+import { OpeningChoice } from './OpeningChoice.tsx';
 import { Seconds } from './Seconds.tsx';
 import { TransitionSample } from './TransitionSample.tsx';
 
@@ -32,7 +37,9 @@ const WAYS = new Set<Transition['style']>(['split', 'box', 'fly']);
 /** How pages come into sight: chosen by sight, given to one page or all, and taken off again. */
 export function PageMotion({ places, page: number }: { places: readonly PagePlace[]; page: number }) {
   const change = useDocument((s) => s.change);
-  const { page } = places[number - 1] ?? places[0]!;
+  const { page, spread } = places[number - 1] ?? places[0]!;
+  const [range, setRange] = useState('');
+  const some = pagesIn(range, places.length).map((n) => places[n - 1]!.page.id);
   const [chosen, setChosen] = useState<Transition>(page.transition ?? { style: 'fade', seconds: 0.6, direction: 0 });
   const [seconds, setSeconds] = useState<number | null>(page.advanceAfter ?? null);
   const all = places.map((p) => p.page.id);
@@ -110,6 +117,15 @@ export function PageMotion({ places, page: number }: { places: readonly PagePlac
         <Button size="small" onClick={() => give(all, chosen)}>
           Give to all pages
         </Button>
+        <span className="in-row">
+          <Input aria-label="Which pages" placeholder="2–4, 7" size="small" value={range} onChange={(e) => setRange(e.target.value)} />
+          <Button size="small" disabled={!some.length} onClick={() => give(some, chosen)}>
+            Give to these
+          </Button>
+          <Button size="small" disabled={!some.length} onClick={() => give(some, null)}>
+            Take off these
+          </Button>
+        </span>
         <Button size="small" disabled={!page.transition} onClick={() => give([page.id], null)}>
           Take off page {number}
         </Button>
@@ -117,6 +133,23 @@ export function PageMotion({ places, page: number }: { places: readonly PagePlac
           Take off all
         </Button>
       </p>
+      <h2>When page {number} is shown or left</h2>
+      <HeldCues spread={spread.id} holder={page.id} label="Cues of this page" cues={Object.values(page.cues)} />
+      <NewCue key={page.id} spread={spread} holder={page.id} />
+      <p className="path-moves">
+        <CopiedHere place={{ spread: spread.id, page: page.id }} words={`Put the copy on page ${number}`} />
+        <CopiedHere place={{ spread: spread.id, holder: page.id }} words="Hang the copied cues on the page" />
+      </p>
+      <OpeningChoice />
     </div>
   );
+}
+
+/** The pages that a range such as “2–4, 7” names, as far as there are such pages; none where it cannot be read. */
+function pagesIn(range: string, count: number): number[] {
+  try {
+    return range.trim() ? [...pageNumbers(range.replaceAll('–', '-'), count)] : [];
+  } catch {
+    return [];
+  }
 }

@@ -1,4 +1,6 @@
-import { Checkbox, Select } from 'antd';
+import { useState } from 'react';
+import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
+import { ArrowUp } from 'lucide-react';
 import type { Advance, Change, Switcher } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { Seconds } from './Seconds.tsx';
@@ -31,11 +33,59 @@ export function SwitcherTurn({ spread, item }: { spread: string; item: Switcher 
     edit([{ kind: 'part.set', args: { spread, item: { ...still, ...rest, ...(advance && { advance }) } } }], newBurst());
   };
   const { change, advance, controls } = item;
+  const [typing] = useState(newBurst);
+  const setCards = (cards: Switcher['cards'], burst = newBurst()): void =>
+    edit([{ kind: 'part.set', args: { spread, item: { ...item, cards } } }], burst);
+  const setCard = (at: number, more: { name?: string; seconds?: number | undefined }, burst?: string): void =>
+    setCards(
+      item.cards.map((c, i) => {
+        if (i !== at) return c;
+        const { seconds, ...rest } = { ...c, ...more };
+        return seconds === undefined ? rest : { ...rest, seconds };
+      }),
+      burst,
+    );
+  const earlier = (at: number): void => {
+    const cards = [...item.cards];
+    cards.splice(at - 1, 0, ...cards.splice(at, 1));
+    setCards(cards);
+  };
   return (
     <div className="new-cue" role="group" aria-label="How it turns">
-      <p className="soft">
-        {item.cards.length} cards: {item.cards.map((c) => c.name).join(', ')}
-      </p>
+      <p className="soft">{item.cards.length} cards</p>
+      <ol className="cards" aria-label="Cards">
+        {item.cards.map((card, i) => (
+          <li key={card.id}>
+            <Input
+              size="small"
+              aria-label={`Name of card ${i + 1}`}
+              value={card.name}
+              onChange={(e) => setCard(i, { name: e.target.value }, typing)}
+            />
+            {advance && (
+              <InputNumber
+                size="small"
+                aria-label={`Seconds of card ${i + 1}`}
+                min={0.1}
+                max={600}
+                step={0.5}
+                suffix="s"
+                placeholder={String(advance.interval)}
+                value={card.seconds ?? null}
+                onChange={(v) => setCard(i, { seconds: v ?? undefined })}
+              />
+            )}
+            <Button
+              type="text"
+              size="small"
+              icon={<ArrowUp size={13} />}
+              aria-label={`Card ${i + 1} earlier`}
+              disabled={i === 0}
+              onClick={() => earlier(i)}
+            />
+          </li>
+        ))}
+      </ol>
       <label>
         Cards change
         <Select
@@ -88,6 +138,9 @@ export function SwitcherTurn({ spread, item }: { spread: string; item: Switcher 
           </Checkbox>
           <Checkbox checked={advance.pauseOnPointer} onChange={(e) => turn({ advance: { ...advance, pauseOnPointer: e.target.checked } })}>
             Rests while it is pointed at
+          </Checkbox>
+          <Checkbox checked={advance.pauseOnFocus} onChange={(e) => turn({ advance: { ...advance, pauseOnFocus: e.target.checked } })}>
+            Rests while something in it is stepped to
           </Checkbox>
         </>
       )}

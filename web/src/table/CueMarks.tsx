@@ -1,13 +1,15 @@
 import { useState } from 'react';
 import { itemBounds, targetsOfStep } from '@elastic-folio/core';
 import type { Folio, Item, Rect, Spread } from '@elastic-folio/core';
+import { isAdding } from './SpreadView.tsx';
+import type { Select } from './SpreadView.tsx';
 
 interface Props {
   folio: Folio;
   spread: Spread;
   scale: number;
   selected: string | null;
-  onSelect: (item: string) => void;
+  onSelect: Select;
 }
 
 /** Kinds that move or are filled in even without a cue, and the letter by which each is marked. */
@@ -36,7 +38,7 @@ export function CueMarks({ folio, spread, scale, selected, onSelect }: Props) {
             onPointerLeave={() => setPointed(null)}
             onClick={(e) => {
               e.stopPropagation();
-              onSelect(item.id);
+              onSelect(item.id, isAdding(e));
             }}
           >
             <rect {...box} strokeWidth={1.5 * px} strokeDasharray={reacts ? undefined : `${4 * px} ${3 * px}`} />

@@ -9,6 +9,7 @@ import { useDocument } from '../document/documentStore.ts';
 import { useKeys } from '../shell/keys.ts';
 import { PageRuler } from './PageRuler.tsx';
 import { SpreadView, spreadBox } from './SpreadView.tsx';
+import type { Select } from './SpreadView.tsx';
 
 const LABEL = 26;
 const GAP = 22;
@@ -16,7 +17,8 @@ const MARGIN = 32;
 
 interface Props {
   selected: string | null;
-  onSelect: (item: string | null) => void;
+  also?: readonly string[] | undefined;
+  onSelect: Select;
   /** Pages with something to look at. */
   points: ReadonlySet<number>;
   zoom: number | 'fit';
@@ -28,7 +30,7 @@ interface Props {
 }
 
 /** Spreads on the table, scrolled and zoomed; only those in view are drawn. */
-export function PageTable({ selected, onSelect, points, zoom, onZoom, page, onPage, over }: Props) {
+export function PageTable({ selected, also, onSelect, points, zoom, onZoom, page, onPage, over }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const painted = useDocument((s) => s.painted);
   const outlines = useDocument((s) => s.outlines);
@@ -176,6 +178,7 @@ export function PageTable({ selected, onSelect, points, zoom, onZoom, page, onPa
                   painted={painted[spread.id]}
                   scale={scale}
                   selected={selected}
+                  also={also}
                   onSelect={onSelect}
                   over={over?.(spread, scale)}
                 />

@@ -5,13 +5,23 @@ import type { Folio, Item, Spread } from '@elastic-folio/core';
 import type { PaintedSpread } from '../document/compositionMessages.ts';
 import { ItemMarkup } from './ItemMarkup.tsx';
 
+/** Chooses an item; `add`: together with what is chosen already. */
+export type Select = (item: string | null, add?: boolean) => void;
+
+/** Whether something is to be chosen together with what is chosen already. */
+export const isAdding = (e: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }): boolean => e.shiftKey || e.ctrlKey || e.metaKey;
+
+const NOTHING: readonly string[] = [];
+
 interface Props {
   folio: Folio;
   spread: Spread;
   painted: PaintedSpread | undefined;
   scale: number;
   selected: string | null;
-  onSelect: (item: string | null) => void;
+  /** What is chosen together with it. */
+  also?: readonly string[] | undefined;
+  onSelect: Select;
   /** What a stage draws over the pages, in spread coordinates. */
   over?: ReactNode;
 }
@@ -60,9 +70,9 @@ export function itemName(folio: Folio, item: Item): string {
 
 /** A spread as the typesetter painted it, with outlines to point at; drawn again only when something of it changed. */
 export const SpreadView = memo(
-  function SpreadView({ folio, spread, painted, scale, selected, onSelect, over }: Props) {
+  function SpreadView({ folio, spread, painted, scale, selected, also = NOTHING, onSelect, over }: Props) {
     const box = spreadBox(spread);
-    const chosen = selected ? spread.items[selected] : undefined;
+    const chosen = [...(selected ? [selected] : NOTHING), ...also].flatMap((id) => spread.items[id] ?? []);
     return (
       <svg
         className="spread"
@@ -105,13 +115,15 @@ export const SpreadView = memo(
                 y={inner.y - pad}
                 width={inner.width + 2 * pad}
                 height={inner.height + 2 * pad}
-                onPointerDown={() => onSelect(item.id)}
+                onPointerDown={(e) => onSelect(item.id, isAdding(e))}
               />
             );
           })}
         </g>
         {over}
-        {chosen && <Outline spread={spread} item={chosen} scale={scale} />}
+        {chosen.map((item) => (
+          <Outline key={item.id} spread={spread} item={item} scale={scale} />
+        ))}
       </svg>
     );
   },
@@ -121,6 +133,7 @@ export const SpreadView = memo(
     a.painted === b.painted &&
     a.scale === b.scale &&
     a.selected === b.selected &&
+    a.also === b.also &&
     a.over === b.over &&
     a.onSelect === b.onSelect,
 );

@@ -34,7 +34,7 @@ export async function observeMotion(
       if (e.tagName === 'iframe')
         facts.set(
           factKey('item', item, 'embed'),
-          attribute(e, 'sandbox') === undefined ? 'a frame without a sandbox' : (attribute(e, 'src') ?? ''),
+          attribute(e, 'sandbox') === undefined ? 'a frame without a sandbox' : await shownIn(path, attribute(e, 'src') ?? '', file),
         );
     }
   const program = programOf(all);
@@ -85,6 +85,14 @@ export async function observeMotion(
     const page = pageOf(element);
     if (page !== undefined) facts.set(factKey('page', page, 'advance'), `after ${seconds} s`);
   }
+}
+
+/** What a frame shows: an address, or files of the result, by the name of the folder that they came in. */
+async function shownIn(from: string, src: string, file: (path: string) => Promise<Uint8Array | undefined>): Promise<string> {
+  if (/^https?:/i.test(src)) return src;
+  const at = resolve(from, src);
+  const isThere = at && (await file(decodeURIComponent(at.file)))?.byteLength;
+  return isThere ? `files of ${/^embeds\/(.+?)(-[0-9a-f]{8,})?\//.exec(at.file)?.[1] ?? src}` : `nothing at ${src}`;
 }
 
 const entries = (value: unknown): [string, Json][] => Object.entries((value ?? {}) as Record<string, Json>);

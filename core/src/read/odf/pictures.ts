@@ -9,22 +9,11 @@ import { KEPT, lookInto } from './pictureFile.ts';
 import { recolouredSvg } from './recolour.ts';
 import type { ColourChanges } from './recolour.ts';
 import type { StoredFile } from './packageFiles.ts';
+import { PLAYED } from '../media/played.ts';
 import type { OdfPackage } from './odfPackage.ts';
 import { childOf, textOf } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
 
-/** Sounds and films that browsers play (common practice), by the ends of their names. */
-const PLAYED: Record<string, string> = {
-  mp3: 'audio/mpeg',
-  m4a: 'audio/mp4',
-  ogg: 'audio/ogg',
-  oga: 'audio/ogg',
-  wav: 'audio/wav',
-  mp4: 'video/mp4',
-  m4v: 'video/mp4',
-  webm: 'video/webm',
-  ogv: 'video/ogg',
-};
 /** Drawings become pictures of this many pixels to the inch where they stand, and of no more than the most across. */
 const VECTOR_PPI = 300;
 const MOST_PIXELS = 4000;

@@ -17,9 +17,9 @@ export const htmlWriter: Writer<HtmlSettings> = {
   entry: 'index.html',
   settings: HtmlSettings,
   migrate: (old) => HtmlSettings.parse(old),
-  write: writeHtml,
+  write: (job) => writeHtml(job),
   judge: (job) =>
-    judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), htmlPageWriter('web')),
+    judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), htmlPageWriter('web', job)),
   async *readBack(files, job) {
     const byPath = new Map(files.map((f) => [f.path, f]));
     const index = byPath.get('index.html');

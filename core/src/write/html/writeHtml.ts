@@ -8,21 +8,28 @@ import { Cancelled } from '../../ports/ports.ts';
 import { shortHash } from '../shared/encodePictures.ts';
 import { outputFile } from '../shared/outputFile.ts';
 import { fontFaceRule, pageCss } from '../shared/page/pageCss.ts';
+import type { Frame } from '../shared/page/frame.ts';
 import { paintPages } from '../shared/page/paintPages.ts';
 import { scopeOf } from '../shared/scope.ts';
 import { webFont } from '../shared/subsetFont.ts';
 import { programScript } from '../shared/page/programScript.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
+import { writeEmbedded } from './embedded.ts';
 import type { HtmlSettings } from './settings.ts';
 
 const anchorOf = (place: PagePlace): string => `page-${place.number}`;
 
-/** Writes the web edition: one page of HTML with stacked, live pages; fonts and pictures beside it. */
-export async function* writeHtml(job: WriteJob<HtmlSettings>): AsyncGenerator<OutputFile> {
+/**
+ * Writes the web edition: one page of HTML with stacked, live pages; fonts and pictures beside it. `inside`: to be shown inside
+ * another document's page, as a row of pages of which one is seen.
+ */
+export async function* writeHtml(job: WriteJob<HtmlSettings>, inside = false): AsyncGenerator<OutputFile> {
   const scope = scopeOf(job.folio, job.composition, job.settings);
   const anchors = new Map(scope.pages.map((p) => [p.page.id, anchorOf(p)]));
   const anchor = (page: string): string => anchors.get(page)!;
-  const press = paintPages(job, scope, { lazy: true, embeds: true, anchorOf: anchor, addressOf: (page) => `#${anchor(page)}` });
+  const frames = new Map<string, Frame>();
+  yield* writeEmbedded(job, scope, frames, writeHtml);
+  const press = paintPages(job, scope, { lazy: !inside, frames, anchorOf: anchor, addressOf: (page) => `#${anchor(page)}` });
   const bodies: string[] = [];
   for await (const { markup, pictures } of press.pages) {
     for (const { path, mediaType, bytes } of pictures) yield outputFile(path, mediaType, bytes);
@@ -34,10 +41,14 @@ export async function* writeHtml(job: WriteJob<HtmlSettings>): AsyncGenerator<Ou
     if (job.signal.aborted) throw new Cancelled();
     const bytes = await webFont(face, characters, job.derived);
     const path = `fonts/${face.key}-${shortHash(bytes)}.woff2`;
-    faces.push(fontFaceRule(family, path));
-    yield outputFile(path, 'font/woff2', bytes);
+    // A frame without an origin may load pictures from beside it, but no fonts (Fetch, CORS protocol).
+    if (inside) faces.push(fontFaceRule(family, `data:font/woff2;base64,${Buffer.from(bytes).toString('base64')}`));
+    else {
+      faces.push(fontFaceRule(family, path));
+      yield outputFile(path, 'font/woff2', bytes);
+    }
   }
-  yield outputFile('style.css', 'text/css', styleSheet(faces, press.looks, job.settings));
+  yield outputFile('style.css', 'text/css', styleSheet(faces, press.looks, job.settings) + (inside ? ROW : ''));
   const program = motionProgram(job.folio, scope.pages, {
     elementOf: (id) => anchors.get(id),
     addressOf: (id) => `#${anchor(id)}`,
@@ -57,6 +68,13 @@ main,form{display:flow-root}
 ${pageCss(looks)}.page{margin:0 auto ${s.gap}px}
 .page:last-child{margin-bottom:0}
 @media print{html{background:none}.page{margin:0;break-after:page}}
+`;
+
+/** Pages in a row, one in sight, pushed on by hand where no program does it. */
+const ROW = `html{background:none;overflow:auto hidden;scroll-snap-type:x mandatory;scrollbar-width:none}
+html::-webkit-scrollbar{display:none}
+main,form{display:flex}
+.page{flex:none;margin:0;scroll-snap-align:start}
 `;
 
 function page(job: WriteJob<HtmlSettings>, language: string, bodies: string[], first: PagePlace | undefined, program: Program): string {

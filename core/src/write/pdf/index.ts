@@ -36,7 +36,7 @@ export const pdfWriter: Writer<PdfSettings> = {
       hasEffects: false,
       groupsMustBeReadTogether: false,
       linksCues: false,
-      motion: { plays: false, embeds: false, turnsPages: true, fields: true },
+      motion: { plays: false, turnsPages: true, fields: true },
     });
     return (about) => {
       const { kind, aspect } = about.subject;

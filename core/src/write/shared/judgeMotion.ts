@@ -1,6 +1,6 @@
 import { isAddressOfWeb, isFormAddress } from '../../folio/address.ts';
 import type { Folio } from '../../folio/folio.ts';
-import type { Field, Item } from '../../folio/items.ts';
+import type { Embed, Field, Item } from '../../folio/items.ts';
 import type { Cue } from '../../folio/motion.ts';
 import type { Judgement } from '../../ledger/entry.ts';
 import { fieldNames } from '../../motion/fieldNames.ts';
@@ -11,8 +11,8 @@ import { adapted, dropped, kept } from './judgements.ts';
 export interface MotionReach {
   /** Whether a program comes with it: cues, switchers, veils, film and sound, fields. */
   plays: boolean;
-  /** Whether web content can be shown inside a page. */
-  embeds: boolean;
+  /** Whether some web content can be shown inside a page. Left out where none can. */
+  shows?: (source: Embed['source']) => boolean;
   /** Whether pages come by transitions, and go on by themselves. */
   turnsPages: boolean;
   /** Whether fields can be filled in. */
@@ -31,7 +31,9 @@ export const MOTION_SENTENCES: Record<string, string> = {
   'veil.lifted': 'This output shows what lies below the veil, without the veil.',
   'embed.poster': 'This output shows the poster picture instead of the web content.',
   'embed.refused': 'Only addresses that begin with http: or https: can be shown inside a page.',
-  'embed.notYet': 'Embedded web content of this kind cannot be written yet.',
+  'embed.link': 'This output shows the still picture, and leads to the address from it.',
+  'embed.none': 'This output cannot show web content inside a page, and no still picture stands for it.',
+  'embed.missing': 'The folder or the document that it shows is not at hand.',
   'field.still': 'The field is left out; what is drawn below it stays, and can be filled in with a pen.',
   'field.renamed': 'Another field has its name, or the name has a point in it: it is called otherwise in the form.',
   'media.poster': 'Sound and film are left out; the poster picture stands in.',
@@ -53,10 +55,11 @@ export function judgeAlive(folio: Folio, item: Item, aspect: string, reach: Moti
       return aspect === 'motion' || aspect === 'place' || aspect === 'look' ? (reach.plays ? kept : adapted('veil.lifted')) : null;
     case 'embed': {
       if (aspect !== 'embed' && aspect !== 'place') return null;
-      const isShown = item.source.from === 'address' && isAddressOfWeb(item.source.href);
-      if (isShown && reach.embeds) return kept;
-      if (item.poster !== undefined) return aspect === 'place' ? kept : adapted('embed.poster');
-      return dropped(item.source.from === 'address' && !isShown ? 'embed.refused' : 'embed.notYet');
+      if (reach.shows?.(item.source)) return kept;
+      const isOfWeb = item.source.from === 'address' && isAddressOfWeb(item.source.href);
+      if (item.poster !== undefined) return aspect === 'place' ? kept : adapted(isOfWeb && !reach.shows ? 'embed.link' : 'embed.poster');
+      if (item.source.from === 'address' && !isOfWeb) return dropped('embed.refused');
+      return dropped(reach.shows ? 'embed.missing' : 'embed.none');
     }
     case 'field':
       if (aspect !== 'field' && aspect !== 'place') return null;

@@ -160,7 +160,7 @@ function judgeAlive(item: Item, aspect: string, shown: boolean): Judgement | nul
     case 'veil':
       return adapted('veil.lifted');
     case 'embed':
-      return shown ? adapted('embed.poster') : dropped('embed.notYet');
+      return shown ? adapted('embed.poster') : dropped('embed.none');
     case 'field':
       return dropped('field.still');
     case 'tableFrame':

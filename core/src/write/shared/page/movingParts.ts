@@ -5,6 +5,7 @@ import { LAZY } from '../../../paint/html/paintItem.ts';
 import { attrs, escape } from '../../../paint/svg/markup.ts';
 import { fieldNames } from '../../../motion/fieldNames.ts';
 import { linkCueOf } from '../../../structure/pageTargets.ts';
+import { frameMarkup } from './frame.ts';
 import { areaStyle, saidOf } from './linkArea.ts';
 import type { HtmlPageContext } from './paintPage.ts';
 
@@ -20,19 +21,12 @@ export function movingPart(item: Item, c: HtmlPageContext): string {
       return filmOrSound(item, c);
     case 'embed': {
       const poster = item.poster === undefined ? '' : posterPicture(c.source(item.poster), item.alt ?? '', c);
+      const frame = c.frames.get(item.id);
+      if (frame) return `<div class="c">${poster && poster.replace(/^<div class="c">|<\/div>$/g, '')}${frameMarkup(item, frame)}</div>`;
       const { source } = item;
-      if (source.from !== 'address' || !isAddressOfWeb(source.href)) return poster;
-      if (!c.embeds) return poster && `<a${attrs({ href: source.href.trim() })}>${poster}</a>`;
-      const frame = {
-        src: source.href.trim(),
-        title: item.alt || item.name || source.href.trim(),
-        // Whatever is shown there, it cannot reach the page around it.
-        sandbox: 'allow-scripts allow-forms allow-popups',
-        loading: 'lazy',
-        scrolling: item.scrolling ? undefined : 'no',
-        referrerpolicy: 'no-referrer',
-      };
-      return `<div class="c">${poster && poster.replace(/^<div class="c">|<\/div>$/g, '')}<iframe${attrs(frame)}></iframe></div>`;
+      return poster && source.from === 'address' && isAddressOfWeb(source.href)
+        ? `<a${attrs({ href: source.href.trim() })}>${poster}</a>`
+        : poster;
     }
     case 'field':
       return control(item, fieldNames(c.folio).get(item.id) ?? item.fieldName);

@@ -1,4 +1,7 @@
 import type { Format } from '../../../ledger/compare.ts';
+import { isAddressOfWeb } from '../../../folio/address.ts';
+import type { Embed } from '../../../folio/items.ts';
+import type { WriteJob } from '../../writer.ts';
 import type { FixedPageWriter } from '../judgeFixedPage.ts';
 
 /** Roles as the elements a page of placed frames can hold (HTML: figcaption lives in figure only). */
@@ -14,10 +17,22 @@ export const HTML_PAGES: Format = {
 };
 
 /** What pages of HTML can hold, on the web and in a book. */
-export const htmlPageWriter = (where: 'web' | 'book'): FixedPageWriter => ({
+export const htmlPageWriter = (where: 'web' | 'book', job?: Pick<WriteJob<unknown>, 'folio' | 'others'>): FixedPageWriter => ({
   keepsColourSpaces: false,
   hasEffects: true,
   groupsMustBeReadTogether: true,
   linksCues: true,
-  motion: { plays: true, embeds: where === 'web', turnsPages: where === 'web', fields: true },
+  motion: { plays: true, turnsPages: where === 'web', fields: true, ...(job && { shows: (source) => isAtHand(source, job) }) },
 });
+
+/** Whether what an embed shows can be brought along, or is on the web. */
+function isAtHand(source: Embed['source'], { folio, others }: Pick<WriteJob<unknown>, 'folio' | 'others'>): boolean {
+  switch (source.from) {
+    case 'address':
+      return isAddressOfWeb(source.href);
+    case 'bundle':
+      return folio.head.media[source.media]?.mediaType === 'application/zip';
+    case 'folio':
+      return !!others?.has(source.folio);
+  }
+}

@@ -15,6 +15,7 @@ import type { TablePart } from '../../../structure/tableParts.ts';
 import { pictureOf } from '../encodePictures.ts';
 import type { PageItem } from '../paintedPage.ts';
 import type { Scope } from '../scope.ts';
+import type { Frame } from './frame.ts';
 import { groupMarkup } from './groupMarkup.ts';
 import type { Marked } from './groupMarkup.ts';
 import { linkArea } from './linkArea.ts';
@@ -30,8 +31,8 @@ export interface HtmlPageContext {
   /** File of a film or sound in the result. */
   mediaFile: (media: string) => string | undefined;
   scope: Pick<Scope, 'targets' | 'shown'>;
-  /** Whether web content can be shown inside a page. */
-  embeds: boolean;
+  /** What is shown inside a page, by the ids of its items; nothing where an output cannot. */
+  frames: ReadonlyMap<string, Frame>;
   /** Whether pictures wait until they come near. */
   lazy: boolean;
   /** The id of a page's element. */

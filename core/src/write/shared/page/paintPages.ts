@@ -39,7 +39,7 @@ export interface PagePress {
 export function paintPages(
   job: WriteJob<PageJobSettings>,
   scope: Scope,
-  how: Pick<HtmlPageContext, 'lazy' | 'embeds' | 'anchorOf' | 'addressOf'>,
+  how: Pick<HtmlPageContext, 'lazy' | 'frames' | 'anchorOf' | 'addressOf'>,
 ): PagePress {
   const { folio, composition, settings } = job;
   const looks = new LookSheet(folio.head.swatches);
