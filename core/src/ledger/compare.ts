@@ -20,6 +20,8 @@ export interface Format {
   linksCues: boolean;
   /** Whether a program comes with it, by which parts react and move; else only fields and pages are asked about. */
   plays: boolean;
+  /** Whether it does what cues say, and plays films and sounds, by actions of its own. */
+  acts: boolean;
 }
 
 export interface CompareContext {
@@ -424,11 +426,12 @@ function compareParts(page: ExpectedPage, seen: ObservedPage, found: Findings): 
 }
 
 /** What reacts, moves or is filled in, by what the result says of it. */
-function compareMotion(expected: ExpectedDocument, observed: ObservedDocument, { plays }: Format, found: Findings): void {
+function compareMotion(expected: ExpectedDocument, observed: ObservedDocument, { plays, acts }: Format, found: Findings): void {
   if (!observed.motion) return;
   for (const [key, want] of expected.motion) {
     const [kind, id, aspect] = key.split(' ') as ['item' | 'cue' | 'page', string, string];
-    if (!plays && kind !== 'page' && aspect !== 'field') continue;
+    const isTold = plays || kind === 'page' || aspect === 'field' || (acts && (kind === 'cue' || aspect === 'media'));
+    if (!isTold) continue;
     const have = observed.motion.get(key);
     found.say(
       kind,

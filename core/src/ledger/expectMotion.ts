@@ -36,7 +36,7 @@ function cueOf(folio: Folio, cue: Cue, id: string, facts: MotionFacts): void {
 }
 
 /** A step as players call it. */
-const named = (step: Step): string =>
+export const named = (step: Step): string =>
   (({ showCard: 'card', openFile: 'open', resetForm: 'reset', sendForm: 'send' }) as Partial<Record<Step['do'], string>>)[step.do] ??
   step.do;
 

@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { original, produce } from 'immer';
 import { getDocument } from '../../src/ledger/pdf/pdfjs.ts';
-import { pageMotionOf } from '../../src/ledger/pdf/observeForm.ts';
+import { objectsOf, pageMotionOf } from '../../src/ledger/pdf/observeForm.ts';
 import { Folio, Transition } from '../../src/index.ts';
 import { hasDirection, openingEntries, transitionDictionary } from '../../src/write/pdf/transition.ts';
 import { asSample, writeOnly } from '../support/samples.ts';
@@ -129,7 +129,7 @@ describe('the form of a PDF (ISO 32000-1, 12.7), seen by other programs', () => 
   });
 
   test('transitions and times are found in the file', () =>
-    expect(pageMotionOf(bytes)).toEqual([{ transition: 'wipe in 0.4 s', advance: 'after 6 s' }]));
+    expect(pageMotionOf(objectsOf(bytes))).toEqual([{ transition: 'wipe in 0.4 s', advance: 'after 6 s', actions: [] }]));
 
   (existsSync('/usr/bin/qpdf') ? test : test.skip)('qpdf finds nothing wrong, the form in the catalog and the full screen', async () => {
     const folder = await mkdtemp(join(tmpdir(), 'form-'));

@@ -1,4 +1,6 @@
 import type { Rect } from '../../folio/geometry.ts';
+import { actionsOfPage } from './observeActions.ts';
+import type { ActionsOfPdf } from './observeActions.ts';
 import { fieldFact, transitionFact } from '../motionFacts.ts';
 
 /** An annotation of a field, as pdf.js gives it. */
@@ -44,13 +46,19 @@ export function fieldOfWidget(w: WidgetOfPdf, onPage: (rect: readonly number[]) 
   };
 }
 
-/**
- * Transitions and times of pages, by their place in the file. pdf.js does not tell them, so the dictionaries of pages
- * (ISO 32000-1, 7.7.3.3) are read as they stand in the file.
- */
-export function pageMotionOf(bytes: Uint8Array): { transition?: string; advance?: string }[] {
+/** The objects of a file without streams of objects, by their numbers, as they stand in it (ISO 32000-1, 7.3.10). */
+export function objectsOf(bytes: Uint8Array): Map<string, string> {
   const file = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('latin1');
-  const objects = new Map([...file.matchAll(/(?:^|[\r\n])(\d+) 0 obj\s*([\s\S]*?)\s*endobj/g)].map((m) => [m[1]!, m[2]!]));
+  return new Map(
+    [...file.matchAll(/(?:^|[\r\n])(\d+) 0 obj\s*([\s\S]*?)\s*endobj/g)].map((m) => [m[1]!, m[2]!.replace(/\bstream[\r\n][\s\S]*$/, '')]),
+  );
+}
+
+/**
+ * Transitions and times of pages, and what they do, by their place in the file. pdf.js does not tell them, so the dictionaries
+ * of pages (7.7.3.3) are read as they stand in the file.
+ */
+export function pageMotionOf(objects: ReadonlyMap<string, string>): { transition?: string; advance?: string; actions: ActionsOfPdf[] }[] {
   const root = [...objects.values()].find((o) => /\/Type\s*\/Pages\b/.test(o));
   const kids = /\/Kids\s*\[([^\]]*)\]/.exec(root ?? '')?.[1] ?? '';
   return [...kids.matchAll(/(\d+) 0 R/g)].map((m) => {
@@ -62,6 +70,7 @@ export function pageMotionOf(bytes: Uint8Array): { transition?: string; advance?
       ...(trans !== undefined && {
         transition: transitionFact({ style: (entry('S') ?? '').toLowerCase(), seconds: Number(entry('D') ?? 1) }),
       }),
+      actions: actionsOfPage(page),
       ...(dur !== undefined && { advance: `after ${Number(dur)} s` }),
     };
   });

@@ -6,7 +6,8 @@ import { mergeShapes } from '../mergeShapes.ts';
 import { factKey } from '../motionFacts.ts';
 import type { MotionFacts } from '../motionFacts.ts';
 import type { ObservedBlock, ObservedCell, ObservedDocument, ObservedPage, ObservedRun } from '../observed.ts';
-import { fieldOfWidget, pageMotionOf } from './observeForm.ts';
+import { actionsInPdf, playedInPdf } from './observeActions.ts';
+import { fieldOfWidget, objectsOf, pageMotionOf } from './observeForm.ts';
 import type { WidgetOfPdf } from './observeForm.ts';
 import { walkContent } from './contentWalker.ts';
 import type { Operators } from './contentWalker.ts';
@@ -82,7 +83,14 @@ export async function observePdf(bytes: Uint8Array, pictures: PicturePort): Prom
     const embedded = new Set<string>();
     const pages: ObservedPage[] = [];
     const motion: MotionFacts = new Map();
-    pageMotionOf(bytes).forEach((p, i) => Object.entries(p).forEach(([aspect, fact]) => motion.set(`page ${i + 1} ${aspect}`, fact)));
+    const objects = objectsOf(bytes);
+    pageMotionOf(objects).forEach(({ actions, ...facts }, i) => {
+      for (const [aspect, fact] of Object.entries(facts)) motion.set(`page ${i + 1} ${aspect}`, fact);
+      for (const { event, actions: kinds } of actions) motion.set(`page ${i + 1} ${event}`, kinds.join(', '));
+    });
+    for (const [cue, { event, actions }] of actionsInPdf(objects))
+      motion.set(factKey('cue', cue, 'motion'), `${event}: ${actions.join(', ')}`);
+    for (const [item, size] of playedInPdf(objects)) motion.set(factKey('item', item, 'media'), `${size} bytes`);
     for (let n = 1; n <= pdf.numPages; n++) pages.push(await readPage(pdf, await pdf.getPage(n), language, embedded, pictures, motion));
     return { title: info.Title ?? '', language, outline: await readOutline(pdf), pages, embedded: [...embedded], motion };
   } finally {
@@ -209,7 +217,8 @@ async function readPage(
     shapes: mergeShapes(content.shapes),
     tables,
     loose,
-    areas: [],
+    // A place that leads somewhere and has words is found by them; all others are looked for where they should be.
+    areas: links,
     parts,
   };
 }

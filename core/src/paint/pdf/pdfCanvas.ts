@@ -65,6 +65,9 @@ export class PdfCanvas {
   private readonly groups: OpenGroup[] = [];
   private readonly inForm = new WeakMap<object, { page: unknown; form: unknown }>();
   private groupCount = 0;
+  /** What actions call the first page that was begun. */
+  firstPage: unknown;
+  private layerCount = 0;
   private readonly atEnd: Record<string, unknown> = {};
   private readonly hyphens = new Map<EmbeddedFont, number>();
 
@@ -114,6 +117,7 @@ export class PdfCanvas {
   addPage(width: number, height: number, bleed: number): void {
     this.doc.addPage({ size: [width + 2 * bleed, height + 2 * bleed], margin: 0 });
     const { data } = this.doc.page.dictionary;
+    this.firstPage ??= this.doc.page.dictionary;
     data['TrimBox'] = [bleed, bleed, bleed + width, bleed + height];
     if (bleed) data['BleedBox'] = [0, 0, width + 2 * bleed, height + 2 * bleed];
     data['Tabs'] = 'S';
@@ -447,6 +451,35 @@ export class PdfCanvas {
     const options = { ...data, Subtype: 'Widget', structParent: element, Border: [0, 0, 0] } as unknown as PDFKit.Mixins.AnnotationOption;
     this.doc.annotate(box.x, box.y, box.width, box.height, options);
     return this.doc.page.annotations.at(-1);
+  }
+
+  /** An annotation of some kind (ISO 32000-1, 12.5), in an object that may be known already. */
+  annotation(box: Rect, data: Record<string, unknown>, element: StructElement, ref = this.object({})): void {
+    const { doc } = this;
+    const make = doc.ref;
+    // pdfkit makes the object itself, and knows it again in the structure tree by that.
+    doc.ref = (entries) => {
+      doc.ref = make;
+      Object.assign(ref.data, entries);
+      return ref;
+    };
+    const options = { F: 4, ...data, structParent: element } as unknown as PDFKit.Mixins.AnnotationOption;
+    doc.annotate(box.x, box.y, box.width, box.height, options);
+  }
+
+  /** Draws what is seen only while a group of optional content is (8.11.3.2). */
+  inLayer(group: unknown, draw: () => void): void {
+    const name = `Oc${(this.layerCount += 1)}`;
+    const { data } = this.doc.page.resources as { data: { Properties?: Record<string, unknown> } };
+    (data.Properties ??= {})[name] = group;
+    this.doc.addContent(`/OC /${name} BDC`);
+    draw();
+    this.doc.addContent('EMC');
+  }
+
+  /** A file inside the file (7.11.4), which reading programs also list; gives its specification. */
+  file(name: string, mediaType: string, bytes: Uint8Array, description: string): unknown {
+    return this.doc.file(Buffer.from(bytes), { name, type: mediaType, description, relationship: 'Supplement' } as never);
   }
 
   /** An object of the file's own, to be ended by who asked for it. */

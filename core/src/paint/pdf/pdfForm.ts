@@ -103,6 +103,14 @@ export class PdfForm {
     return element;
   }
 
+  /** A place that notices the pointer or the focus (12.6.3): a button without a look of its own. */
+  notice(box: Rect, name: string, label: string, data: Record<string, unknown>, element: StructElement): void {
+    const T = text(`notice-${name.replaceAll('.', '-')}`);
+    const ref = this.canvas.object({});
+    this.canvas.annotation(box, { ...data, Subtype: 'Widget', FT: 'Btn', Ff: PUSH, H: 'N', T, TU: text(label) }, element, ref);
+    this.fields.push(ref);
+  }
+
   /** Closes the form; to be called once the last page is painted. */
   end(): void {
     for (const { ref, kids } of this.groups.values()) {

@@ -1,14 +1,20 @@
 import type { Folio } from '../../folio/folio.ts';
+import { isFormAddress } from '../../folio/address.ts';
 import type { Field } from '../../folio/items.ts';
+import { isMasterInstance } from '../../folio/masters.ts';
+import type { Step } from '../../folio/motion.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import type { ObservedDocument } from '../../ledger/observed.ts';
-import { factKey } from '../../ledger/motionFacts.ts';
+import { named } from '../../ledger/expectMotion.ts';
+import { cueFact, factKey } from '../../ledger/motionFacts.ts';
 import type { MotionFacts } from '../../ledger/motionFacts.ts';
 import { fieldNames } from '../../motion/fieldNames.ts';
+import { isDead } from '../../motion/liveTargets.ts';
 import { stateName } from '../../paint/pdf/pdfForm.ts';
+import { cuesOn } from './pdfCues.ts';
 
 /** A PDF knows fields by their names and pages by their places: what was observed of them, told of our items and pages. */
-export function byItems(observed: ObservedDocument, folio: Folio, pages: readonly PagePlace[]): ObservedDocument {
+export function byItems(observed: ObservedDocument, folio: Folio, pages: readonly PagePlace[], hasCards: boolean): ObservedDocument {
   const names = fieldNames(folio);
   const fields = new Map<string, Field>();
   for (const { spread } of pages)
@@ -26,11 +32,48 @@ export function byItems(observed: ObservedDocument, folio: Folio, pages: readonl
       const { control } = field;
       const raw = control.type === 'checkBox' || control.type === 'radio' ? control.value : null;
       motion.set(factKey('item', field.id, 'field'), raw === null ? fact : fact.replace(`“${stateName(raw)}”`, `“${raw}”`));
-    } else if (page) motion.set(key.replace(/^page \d+/, `page ${page.page.id}`), fact);
+    } else if (/ media$/.test(key) || !page) motion.set(key, fact);
+    else motion.set(key.replace(/^page \d+/, `page ${page.page.id}`), fact);
   }
-  const named = observed.pages.map((p) => ({
+  for (const place of pages)
+    for (const { cue, holder } of cuesOn(place)) {
+      const key = factKey('cue', isMasterInstance(holder) ? `${holder}/${cue.id}` : cue.id, 'motion');
+      const event = cue.trigger.when;
+      const onPage = observed.motion?.get(`page ${pages.indexOf(place) + 1} ${event}`);
+      const seen = motion.get(factKey('cue', cue.id, 'motion')) ?? (onPage === undefined ? undefined : `${event}: ${onPage}`);
+      if (seen === undefined) continue;
+      const live = cue.steps.filter((s) => !isDead(folio, s));
+      // Steps that have no action are told by the ledger; all others must be there, in their order.
+      const isSo = seen === `${event}: ${live.flatMap((s) => actionOf(s, hasCards) ?? []).join(', ')}`;
+      motion.set(key, isSo ? cueFact(event, live.map(named)) : seen);
+    }
+  const inPlace = observed.pages.map((p) => ({
     ...p,
     parts: p.parts.flatMap((x) => (fields.has(x.item) ? [{ ...x, item: fields.get(x.item)!.id }] : [])),
   }));
-  return { ...observed, pages: named, motion };
+  return { ...observed, pages: inPlace, motion };
+}
+
+/** The kind of action that a step is (ISO 32000-1, table 198); null for what has none. */
+function actionOf(step: Step, hasCards: boolean): string | null {
+  switch (step.do) {
+    case 'go':
+      return step.destination.to === 'back' ? null : step.destination.to === 'address' ? 'URI' : 'GoTo';
+    case 'showCard':
+      return hasCards ? 'SetOCGState' : null;
+    case 'show':
+    case 'hide':
+    case 'toggle':
+      return 'SetOCGState';
+    case 'play':
+    case 'pause':
+    case 'stop':
+      return 'Rendition';
+    case 'resetForm':
+      return 'ResetForm';
+    case 'sendForm':
+      return isFormAddress(step.href) ? 'SubmitForm' : null;
+    default:
+      return null;
+  }
 }

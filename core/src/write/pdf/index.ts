@@ -6,6 +6,8 @@ import { readBackPages } from '../shared/readBackPages.ts';
 import { adapted, kept } from '../shared/judgements.ts';
 import { scopeOf } from '../shared/scope.ts';
 import { byItems } from './byItems.ts';
+import { judgePdfCue, PDF_CUE_SENTENCES } from './cueActions.ts';
+import { reachFrom } from './pdfCues.ts';
 import { hasDirection } from './transition.ts';
 import type { Writer } from '../writer.ts';
 import { PdfSettings } from './settings.ts';
@@ -16,8 +18,9 @@ const format: Format = {
   roleFor: (element) => (PLAIN.has(element) ? 'p' : element),
   joinsParts: true,
   baselineTolerance: 0,
-  linksCues: false,
+  linksCues: true,
   plays: false,
+  acts: true,
 };
 
 export const pdfWriter: Writer<PdfSettings> = {
@@ -31,12 +34,22 @@ export const pdfWriter: Writer<PdfSettings> = {
   migrate: (old) => PdfSettings.parse(old),
   write: writePdf,
   judge: (job) => {
-    const judge = judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings, true), {
+    const scope = scopeOf(job.folio, job.composition, job.settings, job.settings.cards === 'first');
+    const judge = judgeFixedPage(job.folio, job.composition, job.fonts, scope, {
       keepsColourSpaces: true,
       hasEffects: false,
       groupsMustBeReadTogether: false,
-      linksCues: false,
-      motion: { plays: false, turnsPages: true, fields: true },
+      linksCues: true,
+      motion: {
+        plays: false,
+        turnsPages: true,
+        fields: true,
+        still: {
+          playsMedia: true,
+          hasCards: job.settings.cards === 'layers',
+          judgeCue: (cue, page) => judgePdfCue(job.folio, cue, reachFrom(job, scope, page)),
+        },
+      },
     });
     return (about) => {
       const { kind, aspect } = about.subject;
@@ -55,11 +68,13 @@ export const pdfWriter: Writer<PdfSettings> = {
       await observePdf(await file.bytes(), job.pictures),
       job.folio,
       scopeOf(job.folio, job.composition, job.settings).pages,
+      job.settings.cards === 'layers',
     );
-    yield* readBackPages(job, observed, format, (all) => (job.settings.bookmarks ? all : []), true);
+    yield* readBackPages(job, observed, format, (all) => (job.settings.bookmarks ? all : []), job.settings.cards === 'first');
   },
   sentences: {
     ...FIXED_PAGE_SENTENCES,
+    ...PDF_CUE_SENTENCES,
     'outline.off': 'Bookmarks are switched off in the recipe.',
     'opening.loop': 'Page by page it stops at the last: a PDF has no word for beginning again.',
     'transition.direction': 'A PDF has fewer directions for this style: it is the nearest of them.',

@@ -1,21 +1,28 @@
 import type { ComposedFrame } from '../../compose/marks.ts';
 import { rectPath, transformRect } from '../../folio/geometry.ts';
-import type { Field, Group } from '../../folio/items.ts';
+import { isAddressOfWeb } from '../../folio/address.ts';
+import type { Field, Group, Media } from '../../folio/items.ts';
+import { itemBounds, pageOfItem } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { hasEffects } from '../../paint/effects.ts';
 import { inItemSpace, paintBoxes, paintFill, paintLines, paintPicture, paintPlacedImage, paintStroke } from '../../paint/pdf/paintItem.ts';
 import { fieldNames } from '../../motion/fieldNames.ts';
-import type { PdfCanvas } from '../../paint/pdf/pdfCanvas.ts';
+import type { PdfCanvas, StructElement } from '../../paint/pdf/pdfCanvas.ts';
 import type { PdfField, PdfForm } from '../../paint/pdf/pdfForm.ts';
+import type { LayerRef, PdfLayers } from '../../paint/pdf/pdfLayers.ts';
+import { linkCueOf } from '../../structure/pageTargets.ts';
 import type { PageReading, ParagraphUnit, ReadingUnit } from '../../structure/reading.ts';
 import type { EffectDrawer, EffectImage, EffectImages } from '../shared/effectImages.ts';
 import { pictureOf } from '../shared/encodePictures.ts';
 import type { PictureEncoder } from '../shared/encodePictures.ts';
 import { sharedGroups } from '../shared/paintedPage.ts';
-import type { PageItem } from '../shared/paintedPage.ts';
+import type { CardOf, PageItem, PaintedLeaf } from '../shared/paintedPage.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
+import { EVENTS } from './cueActions.ts';
 import { destination, paintParagraph } from './paintParagraph.ts';
+import { cuesOn, rendition } from './pdfCues.ts';
+import type { PdfCues } from './pdfCues.ts';
 import type { PdfSettings } from './settings.ts';
 import type { TaggedPart } from './tagTree.ts';
 import { transitionDictionary } from './transition.ts';
@@ -38,6 +45,8 @@ export class PagePainter {
     private readonly effects: EffectDrawer,
     private readonly scope: Scope,
     private readonly form: PdfForm,
+    private readonly layers: PdfLayers,
+    private readonly cues: PdfCues,
   ) {}
 
   async paint(place: PagePlace, items: readonly PageItem[], reading: PageReading): Promise<Map<ReadingUnit, TaggedPart[]>> {
@@ -49,6 +58,7 @@ export class PagePainter {
     canvas.pageEntries({
       ...(page.transition && { Trans: transitionDictionary(page.transition) }),
       ...(page.advanceAfter !== undefined && { Dur: page.advanceAfter }),
+      ...pageActions(this.cues, place),
     });
     const parts = new Map<ReadingUnit, TaggedPart[]>();
     canvas.save();
@@ -67,7 +77,11 @@ export class PagePainter {
       const composed = item.kind === 'textFrame' ? this.job.composition.frames.get(item.id) : undefined;
       const picture = media ? { media, bytes: (await this.encoder.get(media)).bytes } : null;
       const units = own ? reading.units.filter((u) => u.item === item.id) : [];
-      this.paintItem({ ...entry, picture, units, composed, effects: await this.effects.of(spread, item), page: page.id }, parts);
+      const layers = this.cues.layersOf(item, entry.within.filter(isCard));
+      const effects = await this.effects.of(spread, item);
+      const played = own && item.kind === 'media' && item.media !== null ? await this.played(item, item.media) : null;
+      this.layers.draw(layers, () => this.paintItem({ ...entry, picture, units, composed, effects, page: page.id }, parts));
+      if (own) await this.liven(place, item, units, layers.at(-1), played, parts);
       for (const group of entry.within
         .slice(sharedGroups(entry, items[z + 1]))
         .filter(isGroup)
@@ -80,6 +94,74 @@ export class PagePainter {
     }
     canvas.restore();
     return parts;
+  }
+
+  /** What an item does: a film or sound that is played in it, places to press, links. Each is read with what it lies on. */
+  private async liven(
+    place: PagePlace,
+    item: PaintedLeaf,
+    units: readonly ReadingUnit[],
+    layer: LayerRef | undefined,
+    played: Record<string, unknown> | null,
+    parts: Map<ReadingUnit, TaggedPart[]>,
+  ): Promise<void> {
+    const { canvas, cues } = this;
+    const box = itemBounds(place.spread.items, item);
+    const told = item.alt ?? item.name ?? textOfUnits(units) ?? item.id;
+    const seen = (own?: LayerRef): Record<string, unknown> => ((own ?? layer) ? { OC: own ?? layer } : {});
+    const hang = (element: StructElement): void => {
+      const unit = units.at(-1);
+      const known = unit && parts.get(unit);
+      if (known && !('element' in known[0]!)) known.push({ element });
+      else this.further.push(element);
+    };
+    if (played && item.kind === 'media') {
+      const element = canvas.element('Form', { alt: told });
+      const ref = cues.screenOf(item.id);
+      const play = { S: 'Rendition', OP: 0, R: played, AN: ref };
+      // Table 194, PO: as soon as its page is opened.
+      const data = { Subtype: 'Screen', NM: text(`item ${item.id}`), T: text(told), A: play, ...(item.autoplay && { AA: { PO: play } }) };
+      canvas.annotation(box, { ...data, ...seen() }, element, ref);
+      element.end();
+      hang(element);
+    }
+    const link = linkCueOf(item);
+    const target = this.scope.targets.of(link?.destination, place.page.id) ?? linkOfEmbed(item);
+    if (target) {
+      const element = canvas.element('Link');
+      canvas.linkTo(box, 'page' in target ? { page: destination(target.page) } : target, told, element);
+      element.end();
+      hang(element);
+    }
+    for (const { action, layer: own } of cues.ownTurns(place, item)) {
+      const element = canvas.element('Link');
+      canvas.annotation(box, { Contents: text(told), ...seen(own), Subtype: 'Link', A: action }, element);
+      element.end();
+      hang(element);
+    }
+    const others = Object.values(item.cues).filter((c) => c !== link?.cue || !target);
+    for (const cue of others) {
+      const event = EVENTS[cue.trigger.when];
+      if (!event || event === 'O' || event === 'C') continue;
+      for (const [n, { action, layer: own }] of cues.actions(place, cue, item.id).entries()) {
+        const element = canvas.element(event === 'A' ? 'Link' : 'Form', event === 'A' ? {} : { alt: told });
+        const data = { NM: text(`cue ${cue.id}`), Contents: text(told), ...seen(own) };
+        if (event === 'A') canvas.annotation(box, { ...data, Subtype: 'Link', A: action }, element);
+        else this.form.notice(box, `${cue.id}-${n}`, told, { ...data, AA: { [event]: action } }, element);
+        element.end();
+        hang(element);
+      }
+    }
+  }
+
+  /** Elements of the page that have nothing to be read with; they are read last. */
+  readonly further: StructElement[] = [];
+
+  private async played(item: Media, media: string): Promise<Record<string, unknown> | null> {
+    const file = this.job.folio.head.media[media];
+    if (!file) return null;
+    const bytes = await this.job.media(media);
+    return rendition(item, file, this.canvas.file(file.name, file.mediaType, bytes, item.alt ?? item.transcript ?? file.name));
   }
 
   /** One item; where its inks and effects lie on one another, its transparency is that of all of them together. */
@@ -136,6 +218,30 @@ export class PagePainter {
   private lay(image: EffectImage | null): void {
     if (image) this.canvas.artifact(() => paintPlacedImage(this.canvas, image));
   }
+}
+
+const text = (value: string): unknown => new String(value);
+const isCard = (holder: PageItem['within'][number]): holder is CardOf => holder.kind === 'card';
+const textOfUnits = (units: readonly ReadingUnit[]): string | undefined =>
+  units.flatMap((u) => (u.kind === 'paragraph' ? u.lines.flatMap((l) => l.runs.map((r) => r.text)) : [])).join('') || undefined;
+
+/** What web content leads to where its still picture stands for it. */
+const linkOfEmbed = (item: PaintedLeaf): { href: string } | null =>
+  item.kind === 'embed' && item.poster !== undefined && item.source.from === 'address' && isAddressOfWeb(item.source.href)
+    ? { href: item.source.href.trim() }
+    : null;
+
+/** What happens when a page is opened and closed (table 195); each cue with its name, by which it is known again. */
+function pageActions(cues: PdfCues, place: PagePlace): Record<string, unknown> {
+  const AA: Record<string, unknown> = {};
+  for (const { cue, holder } of cuesOn(place)) {
+    const event = EVENTS[cue.trigger.when];
+    const item = place.spread.items[holder];
+    if ((event !== 'O' && event !== 'C') || AA[event] || (item && pageOfItem(place.spread, item).id !== place.page.id)) continue;
+    const [first] = cues.actions(place, cue, holder);
+    if (first) AA[event] = first.action;
+  }
+  return Object.keys(AA).length ? { AA } : {};
 }
 
 const isGroup = (holder: PageItem['within'][number]): holder is Group => holder.kind === 'group';

@@ -72,6 +72,12 @@ export class TagTree {
     }
   }
 
+  /** Adds an element that is read after all that has been added. */
+  add(element: StructElement): void {
+    this.closeList();
+    this.root.add(element);
+  }
+
   private paragraph(unit: ParagraphUnit): StructElement {
     const open = this.open.get(unit.paragraph);
     if (open) return open;

@@ -34,6 +34,13 @@ export function transitionDictionary(t: Transition): Record<string, unknown> {
   };
 }
 
+/** How large its first page is shown then (12.3.2.2, table 151); null where that is left to the reader. */
+export function openingView({ zoom }: Opening): unknown[] | null {
+  if (zoom === undefined) return null;
+  if (zoom === 'page') return ['Fit'];
+  return zoom === 'width' ? ['FitH', null] : ['XYZ', null, null, zoom];
+}
+
 /** How the file is opened (7.7.2, table 28; 12.2, table 150). */
 export function openingEntries({ fullScreen, view, showBookmarks }: Opening): Record<string, unknown> {
   const bare = showBookmarks ? 'UseOutlines' : 'UseNone';

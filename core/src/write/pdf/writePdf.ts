@@ -1,6 +1,7 @@
 import { transformRect } from '../../folio/geometry.ts';
 import { PdfCanvas } from '../../paint/pdf/pdfCanvas.ts';
 import { PdfForm } from '../../paint/pdf/pdfForm.ts';
+import { PdfLayers } from '../../paint/pdf/pdfLayers.ts';
 import { Cancelled } from '../../ports/ports.ts';
 import { headingsOf, readingOfSpread } from '../../structure/reading.ts';
 import type { PageReading } from '../../structure/reading.ts';
@@ -12,8 +13,9 @@ import type { Scope } from '../shared/scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import type { PdfSettings } from './settings.ts';
 import { PagePainter } from './paintPage.ts';
+import { PdfCues } from './pdfCues.ts';
 import { TagTree } from './tagTree.ts';
-import { openingEntries } from './transition.ts';
+import { openingEntries, openingView } from './transition.ts';
 
 /** Writes a tagged PDF: pages painted in z-order, read in the order of the reading path. */
 export async function* writePdf(job: WriteJob<PdfSettings>): AsyncGenerator<OutputFile> {
@@ -23,7 +25,7 @@ export async function* writePdf(job: WriteJob<PdfSettings>): AsyncGenerator<Outp
 async function* pdfBytes(job: WriteJob<PdfSettings>): AsyncGenerator<Uint8Array> {
   const { folio, settings } = job;
   const { metadata } = folio.head;
-  const scope = scopeOf(folio, job.composition, settings, true);
+  const scope = scopeOf(folio, job.composition, settings, settings.cards === 'first');
   const language = settings.language || metadata.language;
   const canvas = new PdfCanvas(
     {
@@ -55,8 +57,13 @@ async function paintPages(job: WriteJob<PdfSettings>, canvas: PdfCanvas, scope: 
   const tags = new TagTree(canvas, job.folio, language);
   const encoder = new PictureEncoder(job);
   const form = new PdfForm(canvas);
-  const painter = new PagePainter(job, canvas, encoder, new EffectDrawer(job, encoder), scope, form);
-  const pages = scope.pages.map((place) => ({ place, items: itemsOfPage(job.folio, place, scope, { isStill: true }) }));
+  const layers = new PdfLayers(canvas);
+  const cues = new PdfCues(job, scope, canvas, layers);
+  const painter = new PagePainter(job, canvas, encoder, new EffectDrawer(job, encoder), scope, form, layers, cues);
+  const pages = scope.pages.map((place) => ({
+    place,
+    items: itemsOfPage(job.folio, place, scope, { isStill: job.settings.cards === 'first' }).filter((i) => !i.unseen),
+  }));
   for (const { items } of pages) for (const { item } of items) encoder.want(item);
   const outline: { level: number; handle: unknown }[] = [];
   let reading: { spread: string; pages: Map<string, PageReading> } | undefined;
@@ -67,6 +74,7 @@ async function paintPages(job: WriteJob<PdfSettings>, canvas: PdfCanvas, scope: 
       reading = { spread: place.spread.id, pages: readingOfSpread(job.folio, job.composition, place.spread, scope.shown) };
     const units = reading.pages.get(place.page.id)!;
     tags.addPage(units.units, await painter.paint(place, items, units));
+    for (const element of painter.further.splice(0)) tags.add(element);
     if (job.settings.bookmarks)
       for (const heading of headingsOf(job.folio, place.page.id, units)) {
         if (heading.listed === null) continue;
@@ -83,7 +91,13 @@ async function paintPages(job: WriteJob<PdfSettings>, canvas: PdfCanvas, scope: 
     await new Promise((resolve) => setImmediate(resolve));
   }
   form.end();
-  if (job.folio.head.opening) canvas.catalog(openingEntries(job.folio.head.opening));
+  cues.end();
+  layers.end();
+  const { opening } = job.folio.head;
+  if (opening) {
+    const view = openingView(opening);
+    canvas.catalog({ ...openingEntries(opening), ...(view && { OpenAction: [canvas.firstPage, ...view] }) });
+  }
   tags.end();
   canvas.end();
 }

@@ -120,7 +120,7 @@ export function judgeFixedPage(
     if (state) return state;
     if (pressed?.cue.id === cue && pressed.destination.to !== 'back') return judgeTarget(pressed.destination, at!.pages[0], scope);
     const page = about.spread?.pages.find((p) => cue in p.cues);
-    return judgePlayedCue(folio, (at?.item ?? page)?.cues[cue], writer.motion);
+    return judgePlayedCue(folio, (at?.item ?? page)?.cues[cue], at?.pages[0] ?? page?.id ?? '', writer.motion);
   };
 
   return (about) => {

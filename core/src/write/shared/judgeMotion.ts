@@ -17,6 +17,8 @@ export interface MotionReach {
   turnsPages: boolean;
   /** Whether fields can be filled in. */
   fields: boolean;
+  /** Where it comes without a program: whether films and sounds are played all the same, whether all cards are there, and what becomes of a cue. */
+  still?: { playsMedia: boolean; hasCards: boolean; judgeCue: (cue: Cue, page: string) => Judgement };
 }
 
 /** Sentences for the codes below. */
@@ -26,6 +28,7 @@ export const MOTION_SENTENCES: Record<string, string> = {
   'cue.partly': 'Some of what the cue acts on is not in the document any more; the rest is kept.',
   'cue.form': 'Answers go only to addresses that begin with https: or mailto:, so this step is left out.',
   'switcher.first': 'This output shows one card for good: the first.',
+  'switcher.layers': 'All its cards are in the file, one in sight; they are turned by pressing, at once, and not by themselves.',
   'switcher.unfolded': 'Running text has its cards one after another.',
   'card.later': 'It stands on a card after the first, and this output shows only the first.',
   'veil.lifted': 'This output shows what lies below the veil, without the veil.',
@@ -50,7 +53,8 @@ const isRenamed = (folio: Folio, field: Field): boolean =>
 export function judgeAlive(folio: Folio, item: Item, aspect: string, reach: MotionReach): Judgement | null {
   switch (item.kind) {
     case 'switcher':
-      return aspect === 'motion' ? (reach.plays ? kept : adapted('switcher.first')) : null;
+      if (aspect !== 'motion') return null;
+      return reach.plays ? kept : adapted(reach.still?.hasCards ? 'switcher.layers' : 'switcher.first');
     case 'veil':
       return aspect === 'motion' || aspect === 'place' || aspect === 'look' ? (reach.plays ? kept : adapted('veil.lifted')) : null;
     case 'embed': {
@@ -67,7 +71,7 @@ export function judgeAlive(folio: Folio, item: Item, aspect: string, reach: Moti
       return aspect === 'field' && isRenamed(folio, item) ? adapted('field.renamed') : kept;
     case 'media': {
       if (aspect !== 'media' && aspect !== 'place') return null;
-      if (item.media !== null && reach.plays) return kept;
+      if (item.media !== null && (reach.plays || reach.still?.playsMedia)) return kept;
       if (item.poster !== undefined) return aspect === 'place' ? kept : adapted('media.poster');
       return dropped(item.media === null ? 'media.missing' : 'media.still');
     }
@@ -77,7 +81,8 @@ export function judgeAlive(folio: Folio, item: Item, aspect: string, reach: Moti
 }
 
 /** What becomes of a cue that is no link. */
-export function judgePlayedCue(folio: Folio, cue: Cue | undefined, reach: MotionReach): Judgement {
+export function judgePlayedCue(folio: Folio, cue: Cue | undefined, page: string, reach: MotionReach): Judgement {
+  if (cue && reach.still) return reach.still.judgeCue(cue, page);
   if (!cue || !reach.plays) return dropped('cue.still');
   const dead = cue.steps.filter((s) => isDead(folio, s)).length;
   if (dead) return dead === cue.steps.length ? dropped('cue.targetGone') : adapted('cue.partly');

@@ -14,6 +14,7 @@ export const HTML_PAGES: Format = {
   baselineTolerance: 0.75,
   linksCues: true,
   plays: true,
+  acts: true,
 };
 
 /** What pages of HTML can hold, on the web and in a book. */

@@ -1,0 +1,72 @@
+import { isFormAddress } from '../../folio/address.ts';
+import type { Folio } from '../../folio/folio.ts';
+import type { Cue, Destination, Step, Trigger } from '../../folio/motion.ts';
+import type { Judgement } from '../../ledger/entry.ts';
+import { isDead } from '../../motion/liveTargets.ts';
+import { adapted, dropped, kept } from '../shared/judgements.ts';
+
+/** What begins an action: a press, or an entry of additional actions (ISO 32000-1, tables 194 and 195). */
+export const EVENTS: Partial<Record<Trigger['when'], 'A' | 'E' | 'X' | 'Fo' | 'O' | 'C'>> = {
+  press: 'A',
+  pointerOver: 'E',
+  pointerOut: 'X',
+  focus: 'Fo',
+  pageShown: 'O',
+  pageLeft: 'C',
+};
+
+/** What ISO 32000-1 has no action for (table 198), each by the code the ledger tells it with. */
+export const PDF_CUE_SENTENCES = {
+  'pdf.noTrigger': 'A PDF does not notice this: nothing happens then.',
+  'pdf.noPrint': 'A PDF has no action that prints.',
+  'pdf.noAnimation': 'A PDF has no action that moves or fades something.',
+  'pdf.noBack': 'A PDF has no action that goes back to where the reader was; reading programs have a key for it.',
+  'pdf.noSeek': 'A PDF has no action that goes to a second of a film or sound.',
+  'pdf.noFile': 'A PDF opens no file of this kind by an action: it is not in the result.',
+  'pdf.noCards': 'The recipe shows one card for good, so there is nothing to turn.',
+  'pdf.form': 'Answers go only to addresses that begin with https: or mailto:.',
+  'pdf.noPage': 'The page that it goes to is not in the result.',
+  'pdf.atOnce': 'Actions of a PDF do not wait: what should come later comes at once.',
+} as const;
+
+export interface PdfReach {
+  /** Whether all cards are in the file, as layers. */
+  cards: boolean;
+  /** Whether a destination is in the result, or outside and may be opened. */
+  leads: (destination: Destination) => boolean;
+}
+
+/** Why a PDF cannot do a step; null where it can. */
+export function lackOf(step: Step, { cards, leads }: PdfReach): keyof typeof PDF_CUE_SENTENCES | null {
+  switch (step.do) {
+    case 'go':
+      if (step.destination.to === 'back') return 'pdf.noBack';
+      return leads(step.destination) ? null : 'pdf.noPage';
+    case 'showCard':
+      return cards ? null : 'pdf.noCards';
+    case 'print':
+      return 'pdf.noPrint';
+    case 'animate':
+      return 'pdf.noAnimation';
+    case 'seek':
+      return 'pdf.noSeek';
+    case 'openFile':
+      return 'pdf.noFile';
+    case 'sendForm':
+      return isFormAddress(step.href) ? null : 'pdf.form';
+    default:
+      return null;
+  }
+}
+
+/** What becomes of a cue in a PDF. */
+export function judgePdfCue(folio: Folio, cue: Cue, reach: PdfReach): Judgement {
+  if (!EVENTS[cue.trigger.when]) return dropped('pdf.noTrigger');
+  const live = cue.steps.filter((s) => !isDead(folio, s));
+  if (!live.length) return dropped('cue.targetGone');
+  const lacks = live.flatMap((s) => lackOf(s, reach) ?? []);
+  if (lacks.length === live.length) return dropped(lacks[0]!);
+  if (lacks.length) return adapted(lacks[0]!);
+  if (live.length < cue.steps.length) return adapted('cue.partly');
+  return live.some((s) => s.after > 0) ? adapted('pdf.atOnce') : kept;
+}
