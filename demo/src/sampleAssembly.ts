@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
-import { Folio, Item, IDENTITY, Structure, Table, Transition } from '@elastic-folio/core';
+import { Folio, Item, IDENTITY, Opening, Structure, Table, Transition } from '@elastic-folio/core';
 import type {
   CharacterOverrides,
   CharacterStyle,
@@ -161,6 +161,15 @@ export class SampleAssembly {
     return id;
   }
 
+  /** A file that is no picture: a film, a sound. */
+  file(id: string, name: string, mediaType: string, bytes: Uint8Array): void {
+    const sha256 = createHash('sha256').update(bytes).digest('hex');
+    const file = `media/${name}`;
+    this.head.media[id] = { id, name, file, mediaType, sha256, bytes: bytes.length };
+    this.bytes.set(sha256, Buffer.from(bytes));
+    this.files.set(file, { sha256, bytes: bytes.length });
+  }
+
   /** A master page; its texts name it instead of a spread. */
   master(id: string, name: string): SpreadBuilder {
     const master: MasterPage = { id, name, items: {}, order: [] };
@@ -234,6 +243,12 @@ export class SampleAssembly {
     let n = 0;
     for (const id of this.head.spreadOrder)
       for (const page of this.folio.spreads[id]!.pages) page.transition = Transition.parse(styles[n++ % styles.length]);
+  }
+
+  /** Pages go on by themselves, and begin again after the last. */
+  advances(seconds: number): void {
+    for (const spread of Object.values(this.folio.spreads)) for (const page of spread.pages) page.advanceAfter = seconds;
+    this.head.opening = Opening.parse({ loop: true });
   }
 
   finish(): Sample {

@@ -103,7 +103,7 @@ export function expectDocument(
     const blocks = reading.units.flatMap((unit): ExpectedBlock[] => {
       const item = place.spread.items[unit.item]!;
       if (unit.kind === 'figure') {
-        const media = item.kind === 'picture' ? item.media : item.kind === 'media' ? item.poster : undefined;
+        const media = item.kind === 'picture' ? item.media : item.kind === 'media' || item.kind === 'embed' ? item.poster : undefined;
         if (!media && item.kind !== 'shape') return [];
         return [
           {

@@ -112,11 +112,12 @@ describe('actions of cues (ISO 32000-1, 12.6), as qpdf reads them', () => {
     const [screen] = named('item bell');
     const { '/R': r, '/OP': op, '/AN': an } = screen!['/A'] as Json;
     expect([screen!['/Subtype'], op, at(an)]).toEqual(['/Screen', 0, screen]);
-    expect(r).toMatchObject({ '/S': '/MR', '/C': { '/S': '/MCD', '/CT': 'u:audio/wav' }, '/P': { '/BE': { '/C': true, '/RC': 0 } } });
-    const file = at(((r as Json)['/C'] as Json)['/D'] as string);
+    const played = at(r);
+    expect(played).toMatchObject({ '/S': '/MR', '/C': { '/S': '/MCD', '/CT': 'u:audio/wav' }, '/P': { '/BE': { '/C': true, '/RC': 0 } } });
+    const file = at((played['/C'] as Json)['/D'] as string);
     expect(at((file['/EF'] as Json)['/F'])).toMatchObject({ '/Type': '/EmbeddedFile', '/Params': { '/Size': SOUND.length } });
     const [ring] = named('cue p-ring');
-    expect(ring!['/A']).toMatchObject({ '/S': '/Rendition', '/OP': 4, '/AN': an, '/Next': { '/S': '/ResetForm' } });
+    expect(ring!['/A']).toMatchObject({ '/S': '/Rendition', '/OP': 4, '/AN': an, '/R': r, '/Next': { '/S': '/ResetForm' } });
   });
 
   test('the pointer is noticed by a button of the form (table 194); a page tells of its end (table 195)', () => {

@@ -6,6 +6,8 @@ import { SampleAssembly, ink, para, soft } from '../sampleAssembly.ts';
 import type { Sample } from '../sampleAssembly.ts';
 import { backCover, dial, table, twilight, twilightStory, walkEnds } from './laterPages.ts';
 import { COLUMN, H, M, starburst, W } from './measures.ts';
+import { worldArt, WORLDS } from '../fiveWorlds/worlds.ts';
+import { bellAndFilm, soundAndFilm, twelveNights, worldsCarousel } from './liveParts.ts';
 import { moonPhases, moonRiddle } from './moonPhases.ts';
 import { almanacStyles } from './styles.ts';
 import { diary, domeFeature, imprint, letterGerman, openingOnNight, skyInMarch } from './texts.ts';
@@ -26,6 +28,8 @@ export async function marrowbyAlmanac(): Promise<Sample> {
     b.art('chart', 'Star chart', starChart(1100)),
     b.art('twilight', 'Path at twilight', twilightPath(2000, 490)),
     b.art('map', 'Hill map', hillMap(1000, 640)),
+    b.art('worlds-still', 'Panel of Five Worlds', worldArt(WORLDS[0]!, 960, 540)),
+    soundAndFilm(b),
     ...[0.08, 0.25, 0.42, 0.5, 0.62].map((phase, i) => b.art(`moon${i + 1}`, `Moon ${i + 1}`, moon(260, phase), 'png')),
   ]);
   cover(b);
@@ -44,7 +48,8 @@ export async function marrowbyAlmanac(): Promise<Sample> {
     { style: 'split', seconds: 0.6, axis: 'vertical', motion: 'outward' },
     { style: 'dissolve', seconds: 0.6 },
   ]);
-  return b.finish();
+  const sample = b.finish();
+  return { ...sample, folio: twelveNights(sample.folio) };
 }
 
 /** Inner pages: the page number at the foot, the running section's name beside it. */
@@ -231,7 +236,7 @@ function sky(b: SampleAssembly): void {
     id: 'letter',
     layer: 'text',
     transform: [1, 0, 0, 1, W + M, 430],
-    size: { width: W - 2 * M, height: 170 },
+    size: { width: W - 2 * M, height: 140 },
     inset: [14, 14, 14, 14],
     fill: ink('straw', 0.25),
     corner: { kind: 'round', radius: 10 },
@@ -240,11 +245,22 @@ function sky(b: SampleAssembly): void {
   b.story('letter-text', [{ spread: 's4', item: 'letter' }], letterGerman);
   s.shape(
     'comet',
-    [['M', W + 470, 700], ['C', W + 380, 660, W + 250, 640, W + 80, 690], ['C', W + 250, 660, W + 380, 680, W + 470, 700], ['Z']],
+    [['M', W + 282, 668], ['C', W + 232, 632, W + 150, 612, W + 52, 650], ['C', W + 150, 626, W + 232, 646, W + 282, 668], ['Z']],
     { name: 'Comet', fill: ink('dusk'), opacity: 0.6, blend: 'multiply' },
   );
+  const worlds = worldsCarousel(b, s);
   b.decoration('comet');
-  b.strand('sky', 'Reading the sky in March', [title, text, chart, caption, ...moons, phases, ...riddle, { spread: 's4', item: 'letter' }]);
+  b.strand('sky', 'Reading the sky in March', [
+    title,
+    text,
+    chart,
+    caption,
+    ...moons,
+    phases,
+    ...riddle,
+    { spread: 's4', item: 'letter' },
+    ...worlds,
+  ]);
 }
 
 /** Pages 14 and 15: the end of the walk, then the diary. Gives the walk's last frame. */
@@ -259,12 +275,12 @@ function diaryPage(b: SampleAssembly): { spread: string; item: string } {
   b.story('diary-text', [text], diary, {
     toKeeper: { id: 'toKeeper', destination: { to: 'address', href: 'mailto:keeper@marrowby.example', window: 'same' } },
   });
-  const map = s.picture('diary-map', 'map', [W + M, 318, W - 2 * M - 14, 268], {
+  const map = s.picture('diary-map', 'map', [W + M, 310, W - 2 * M - 14, 194], {
     alt: 'The way up once more: from the river by the mill to the dome.',
     corner: { kind: 'round', radius: 12 },
     stroke: { paint: ink('text'), weight: 0.5 },
   });
-  const mapCaption = s.text('diary-map-caption', [W + M, 592, W - 2 * M - 14, 24]);
+  const mapCaption = s.text('diary-map-caption', [W + M, 510, W - 2 * M - 14, 24]);
   b.story(
     'diary-map-caption-text',
     [mapCaption],
@@ -273,6 +289,6 @@ function diaryPage(b: SampleAssembly): { spread: string; item: string } {
   const small = s.text('imprint', [W + M, 640, 300, 80], { verticalAlign: 'bottom' });
   b.story('imprint-text', [small], imprint);
   b.decoration('diary-bar');
-  b.strand('diary', 'Diary', [text, map, mapCaption, small]);
+  b.strand('diary', 'Diary', [text, map, mapCaption, ...bellAndFilm(b, s), small]);
   return last;
 }

@@ -4,6 +4,7 @@ import { ink, para, soft } from '../sampleAssembly.ts';
 import type { SpreadBuilder, SampleAssembly } from '../sampleAssembly.ts';
 import { H, M, starburst, W } from './measures.ts';
 import { fiveStars, questions, sideNotes, starDial, twilightWalk } from './laterTexts.ts';
+import { firstNight } from './liveParts.ts';
 import { lightAndDark } from './sunAndMoon.ts';
 
 const pen = (swatch: string, weight: number, more: Partial<Stroke> = {}) => ({ paint: ink(swatch), weight, ...more });
@@ -301,6 +302,7 @@ export function dial(b: SampleAssembly): void {
     caption,
     title,
     steps,
+    ...firstNight(b, s),
     { spread: 's8', item: 'snap-dome' },
     { spread: 's8', item: 'snap-tube' },
     { spread: 's8', item: 'snap-map' },

@@ -81,6 +81,28 @@ export function nightSky(w: number, h: number): string {
   );
 }
 
+/** The sky over the dome at a share of a night: stars on their ways about the pole. */
+export function turningSky(w: number, h: number, night: number): string {
+  const random = seeded(41);
+  const [px, py, far] = [w * 0.5, h * 0.42, Math.hypot(w, h) * 0.62];
+  let out = '';
+  for (let i = 0; i < 260; i++) {
+    const r = Math.sqrt(random()) * far;
+    // Whole turns, so that the film begins again where it ends.
+    const a = random() * 2 * Math.PI - night * 2 * Math.PI;
+    const bright = random() ** 4;
+    const [x, y] = [px + r * Math.cos(a), py + r * Math.sin(a)];
+    out += `<circle cx="${f(x)}" cy="${f(y)}" r="${f(1.8 + bright * 4)}" fill="${random() < 0.3 ? '#FFE6C2' : '#fff'}" opacity="${f(0.5 + bright / 2)}"/>`;
+  }
+  return svg(
+    w,
+    h,
+    `<rect width="${w}" height="${h}" fill="#101B38"/>${out}<circle cx="${f(px)}" cy="${f(py)}" r="4" fill="#fff"/>` +
+      hills(w, h, h * 1.0, h * 0.12, 5, '#0A1020') +
+      dome(w * 0.5, h * 0.94, w * 0.08, '#0A1020', '#FFD98A'),
+  );
+}
+
 /** The telescope in its open dome, seen from the floor. */
 export function telescope(w: number, h: number): string {
   const u = w / 100;

@@ -101,5 +101,7 @@ export async function fiveWorlds(): Promise<Sample> {
     );
     b.strand(world.id, world.name, [words, picture, facts]);
   }
+  // By itself, panel after panel, and from the beginning again.
+  b.advances(5);
   return b.finish();
 }

@@ -232,7 +232,7 @@ async function compareFigures(
       strays.push(pictureCalled(observed.figures[pair.observed!]!.alt));
       continue;
     }
-    const { item, alt, media, region, after, pin } = expected.figures[pair.expected]!;
+    const { item, alt, media, region, plays, after, pin } = expected.figures[pair.expected]!;
     const seen = pair.observed === null ? undefined : observed.figures[pair.observed];
     const aspect = item.kind === 'picture' ? 'picture' : item.kind === 'media' ? 'media' : 'place';
     if (!seen) {
@@ -241,13 +241,22 @@ async function compareFigures(
       continue;
     }
     found.say('item', item.id, 'alt', seen.alt === alt, seen.alt ? `alt text “${short(seen.alt)}”` : 'no alt text');
-    const right = seen.picture !== undefined && (!media || samePicture(await context.signature(media, region), seen.picture));
+    const right =
+      plays !== null
+        ? seen.plays === plays
+        : seen.picture !== undefined && (!media || samePicture(await context.signature(media, region), seen.picture));
     found.say(
       'item',
       item.id,
       aspect,
       right,
-      !seen.picture ? 'no picture can be read' : right ? 'the picture is there' : 'another picture is there',
+      plays !== null
+        ? `${seen.plays ?? 0} bytes are played`
+        : !seen.picture
+          ? 'no picture can be read'
+          : right
+            ? 'the picture is there'
+            : 'another picture is there',
     );
     // A pinned thing stands between the same two paragraphs, whatever else is missing.
     const between = places.every((at, i) => at === null || at < seen.after === i < after);

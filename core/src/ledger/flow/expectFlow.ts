@@ -65,6 +65,8 @@ interface ExpectedFigure {
   /** The media file, where it is seen upright, and the part of it that is, in shares of its width and height. */
   media: string | null;
   region: Rect;
+  /** Of a film or sound: how many bytes its file has. */
+  plays: number | null;
   /** The number of blocks read before it. */
   after: number;
   pin: string | null;
@@ -185,15 +187,17 @@ class Expectation {
   }
 
   private figure({ item, captions, pin }: Pick<FlowFigure, 'item' | 'captions' | 'pin'>): void {
-    const media = item.kind === 'picture' ? item.media : item.kind === 'media' ? (item.poster ?? null) : null;
+    const media = item.kind === 'picture' ? item.media : item.kind === 'media' || item.kind === 'embed' ? (item.poster ?? null) : null;
+    const file = item.kind === 'media' && item.media !== null ? this.folio.head.media[item.media] : undefined;
     const region = regionShown(item);
-    const shows = media !== null || item.kind === 'shape' || item.kind === 'group';
+    const shows = file !== undefined || media !== null || item.kind === 'shape' || item.kind === 'group';
     if (shows)
       this.out.figures.push({
         item,
-        alt: item.alt ?? '',
+        alt: file ? item.alt || item.name || file.name : (item.alt ?? ''),
         media: region ? media : null,
         region: region ?? WHOLE,
+        plays: file?.bytes ?? null,
         after: this.out.blocks.length,
         pin: pin?.id ?? null,
       });
@@ -286,7 +290,7 @@ const WHOLE: Rect = { x: 0, y: 0, width: 1, height: 1 };
 
 /** The part of its picture that an item shows; null where it is turned, mirrored or cut out, or stands in a frame of its own. */
 function regionShown(item: Item): Rect | null {
-  if (item.kind === 'media') return WHOLE;
+  if (item.kind === 'media' || item.kind === 'embed') return WHOLE;
   if (item.kind !== 'picture' || item.clip || item.stroke || item.corner || item.opacity !== 1) return null;
   const [a, b, c, d, e, f] = item.placement;
   const upright = [item.transform[1], item.transform[2], b, c].every((n) => Math.abs(n) < 1e-6) && item.transform[0] > 0 && a > 0 && d > 0;

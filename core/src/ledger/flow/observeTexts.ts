@@ -76,6 +76,7 @@ class TextWalker {
     }
     if (node.tagName === 'table') this.out.tables.push(tableOf(node, this.looks));
     if (node.tagName === 'img') await this.figure(node);
+    if (node.tagName === 'video' || node.tagName === 'audio') await this.played(node);
     if (BLOCKS.has(node.tagName) && hasOwnText(node)) this.block(node, inside);
     for (const child of node.childNodes) await this.visit(child, inside);
   }
@@ -106,6 +107,23 @@ class TextWalker {
       }
     }
     this.out.blocks.push(block);
+  }
+
+  private async played(e: Element): Promise<void> {
+    const at = (name: string): Promise<Uint8Array | undefined> | undefined => {
+      const source = resolve(this.path, attribute(e, name) ?? '');
+      return source ? this.files.file(source.file) : undefined;
+    };
+    const poster = await at('poster');
+    const figure = ancestor(e, 'figure');
+    const caption = figure && [...elementsOf(figure)].find((x) => x.tagName === 'figcaption');
+    this.out.figures.push({
+      alt: attribute(e, 'aria-label') ?? '',
+      caption: caption ? readable(caption) : '',
+      picture: poster ? await this.files.pictures.signature(poster, SIGNATURE_CELLS).catch(() => undefined) : undefined,
+      plays: (await at('src'))?.byteLength ?? 0,
+      after: this.out.blocks.length,
+    });
   }
 
   private async figure(img: Element): Promise<void> {

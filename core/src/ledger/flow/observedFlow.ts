@@ -29,6 +29,8 @@ interface ObservedFigure {
   caption: string;
   /** A grid of average colours of its picture; undefined where the file is missing or no picture. */
   picture: Uint8Array | undefined;
+  /** Of a film or sound: how many bytes its file has. */
+  plays?: number;
   /** The number of blocks read before it. */
   after: number;
 }

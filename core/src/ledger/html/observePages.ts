@@ -196,7 +196,8 @@ class PageWalker {
       this.area(own, inside, inside.link);
     if (node.tagName === 'svg') return this.svg(node, own, inside);
     if (node.tagName === 'img') return this.image(node, own, inside, at);
-    if (attribute(node, 'role') === 'img')
+    // A film is read as its picture is: by what it is called.
+    if ((node.tagName === 'video' && attribute(node, 'poster') !== undefined && !inside.hidden) || attribute(node, 'role') === 'img')
       this.blocks.push({ role: 'figure', text: '', language: inside.language, runs: [], alt: attribute(node, 'aria-label') });
     for (const child of node.childNodes) this.visit(child, inside);
     // A line box passes its pen on to what follows in the same line.

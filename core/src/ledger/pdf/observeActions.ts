@@ -78,7 +78,8 @@ export function playedInPdf(objects: ReadonlyMap<string, string>): Map<string, n
   for (const object of objects.values()) {
     const item = /\/NM\s*\(item ([^)]*)\)/.exec(object)?.[1];
     if (item === undefined) continue;
-    const specification = objects.get(/\/D\s+(\d+) 0 R/.exec(object)?.[1] ?? '') ?? '';
+    const rendition = objects.get(/\/R\s+(\d+) 0 R/.exec(object)?.[1] ?? '') ?? '';
+    const specification = objects.get(/\/D\s+(\d+) 0 R/.exec(rendition)?.[1] ?? '') ?? '';
     const file = objects.get(/\/EF\s*<<\s*\/F\s+(\d+) 0 R/.exec(specification)?.[1] ?? '') ?? '';
     found.set(item, Number(/\/Size\s+(\d+)/.exec(file)?.[1] ?? 0));
   }

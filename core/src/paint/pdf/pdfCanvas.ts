@@ -463,7 +463,7 @@ export class PdfCanvas {
       Object.assign(ref.data, entries);
       return ref;
     };
-    const options = { F: 4, ...data, structParent: element } as unknown as PDFKit.Mixins.AnnotationOption;
+    const options = { F: 4, P: doc.page.dictionary, ...data, structParent: element } as unknown as PDFKit.Mixins.AnnotationOption;
     doc.annotate(box.x, box.y, box.width, box.height, options);
   }
 

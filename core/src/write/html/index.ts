@@ -1,7 +1,7 @@
 import { observePages } from '../../ledger/html/observePages.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
-import { htmlPageWriter, HTML_PAGES } from '../shared/page/pageFormat.ts';
+import { htmlPageWriter, HTML_PAGES, isAtHand } from '../shared/page/pageFormat.ts';
 import { readBackPages } from '../shared/readBackPages.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';
@@ -27,7 +27,14 @@ export const htmlWriter: Writer<HtmlSettings> = {
     const texts = [{ path: 'index.html', text: new TextDecoder().decode(await index.bytes()) }];
     const observed = await observePages(texts, { file: async (path) => byPath.get(path)?.bytes(), pictures: job.pictures });
     // A web page has no list of contents yet: its headings themselves are what readers jump by.
-    yield* readBackPages(job, observed, HTML_PAGES, (headings) => headings.map((h) => ({ ...h, listed: h.own })));
+    yield* readBackPages(
+      job,
+      observed,
+      HTML_PAGES,
+      (headings) => headings.map((h) => ({ ...h, listed: h.own })),
+      false,
+      (source) => isAtHand(source, job),
+    );
   },
   sentences: FIXED_PAGE_SENTENCES,
 };

@@ -66,6 +66,8 @@ export class PagePainter {
     if (page.background.type !== 'none') canvas.artifact(() => canvas.fill(paper, page.background, 'nonzero'));
     canvas.transform([1, 0, 0, 1, -page.box.x, -page.box.y]);
     for (const [z, entry] of items.entries()) {
+      // A veil that cannot be lifted would hide what lies below it for good.
+      if (entry.item.kind === 'veil') continue;
       for (const group of entry.within.slice(sharedGroups(items[z - 1], entry)).filter(isGroup)) {
         const { under, cover } = await this.effects.of(spread, group);
         canvas.beginGroup();
@@ -102,7 +104,7 @@ export class PagePainter {
     item: PaintedLeaf,
     units: readonly ReadingUnit[],
     layer: LayerRef | undefined,
-    played: Record<string, unknown> | null,
+    played: LayerRef | null,
     parts: Map<ReadingUnit, TaggedPart[]>,
   ): Promise<void> {
     const { canvas, cues } = this;
@@ -157,11 +159,15 @@ export class PagePainter {
   /** Elements of the page that have nothing to be read with; they are read last. */
   readonly further: StructElement[] = [];
 
-  private async played(item: Media, media: string): Promise<Record<string, unknown> | null> {
+  private async played(item: Media, media: string): Promise<LayerRef | null> {
     const file = this.job.folio.head.media[media];
     if (!file) return null;
     const bytes = await this.job.media(media);
-    return rendition(item, file, this.canvas.file(file.name, file.mediaType, bytes, item.alt ?? item.transcript ?? file.name));
+    const ref = this.cues.renditionOf(item.id);
+    const embedded = this.canvas.file(file.name, file.mediaType, bytes, item.alt ?? item.transcript ?? file.name);
+    Object.assign(ref.data, rendition(item, file, embedded));
+    ref.end();
+    return ref;
   }
 
   /** One item; where its inks and effects lie on one another, its transparency is that of all of them together. */

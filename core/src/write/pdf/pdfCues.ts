@@ -30,6 +30,7 @@ export class PdfCues {
   /** Items that cues show or hide, with what they begin as. */
   private readonly switched = new Map<string, boolean>();
   private readonly screens = new Map<string, LayerRef>();
+  private readonly renditions = new Map<string, LayerRef>();
 
   constructor(
     private readonly job: WriteJob<PdfSettings>,
@@ -73,6 +74,13 @@ export class PdfCues {
   screenOf(media: string): LayerRef {
     let ref = this.screens.get(media);
     if (!ref) this.screens.set(media, (ref = this.canvas.object({})));
+    return ref;
+  }
+
+  /** What is played there, an object of its own since actions name it too (table 214, R). */
+  renditionOf(media: string): LayerRef {
+    let ref = this.renditions.get(media);
+    if (!ref) this.renditions.set(media, (ref = this.canvas.object({})));
     return ref;
   }
 
@@ -142,7 +150,8 @@ export class PdfCues {
       case 'stop': {
         const [id] = this.parts(place, [step.media], holder);
         // Table 214: 1 stops, 2 pauses, 4 plays on or plays.
-        return id === undefined ? null : { S: 'Rendition', OP: { play: 4, pause: 2, stop: 1 }[step.do], AN: this.screenOf(id) };
+        if (id === undefined) return null;
+        return { S: 'Rendition', OP: { play: 4, pause: 2, stop: 1 }[step.do], R: this.renditionOf(id), AN: this.screenOf(id) };
       }
       case 'resetForm':
         return { S: 'ResetForm' };
@@ -168,7 +177,7 @@ export class PdfCues {
 
   /** Films and sounds that cues act on, but that are not in the file: their annotations are left empty. */
   end(): void {
-    for (const ref of this.screens.values()) if (!('Subtype' in ref.data)) ref.end();
+    for (const ref of [...this.screens.values(), ...this.renditions.values()]) if (!('Type' in ref.data)) ref.end();
   }
 
   /** The parts of pages that items are drawn by; an item of a master page acts on those of its own page. */

@@ -1,3 +1,5 @@
+import type { Embed } from '../../folio/items.ts';
+import { factKey } from '../../ledger/motionFacts.ts';
 import { compareDocuments } from '../../ledger/compare.ts';
 import type { Format } from '../../ledger/compare.ts';
 import type { Evidence } from '../../ledger/entry.ts';
@@ -17,17 +19,23 @@ interface PageSettings {
 
 type Headings = ExpectedDocument['outline'];
 
-/** Reads back an output that shows pages as designed: what was observed against what the document asks for; `listed` tells which headings it lists, `isStill` that it shows the first cards only. */
+/** Reads back an output that shows pages as designed: what was observed against what the document asks for; `listed` tells which headings it lists, `isStill` that it shows the first cards only, `shows` what of the web it has frames for. */
 export async function* readBackPages(
   job: WriteJob<PageSettings>,
   observed: ObservedDocument,
   format: Format,
   listed: (headings: Headings) => Headings = (all) => all,
   isStill = false,
+  shows: (source: Embed['source']) => boolean = () => false,
 ): AsyncGenerator<Evidence> {
   const { folio, composition, settings } = job;
-  const expected = expectDocument(folio, composition, scopeOf(folio, composition, settings, isStill), settings);
+  const scope = scopeOf(folio, composition, settings, isStill);
+  const expected = expectDocument(folio, composition, scope, settings);
   expected.outline = listed(expected.outline);
+  // A frame is looked for only where what it shows is at hand.
+  for (const { spread } of scope.pages)
+    for (const item of Object.values(spread.items))
+      if (item.kind === 'embed' && !shows(item.source)) expected.motion.delete(factKey('item', item.id, 'embed'));
   const signatures = new Map<string, Promise<Uint8Array>>();
   const signature = (media: string): Promise<Uint8Array> => {
     let kept = signatures.get(media);

@@ -32,7 +32,9 @@ figure {
   text-align: center;
   break-inside: avoid;
 }
-figure img {
+figure img,
+figure video,
+figure audio {
   width: 100%;
 }
 .floats {

@@ -1,12 +1,15 @@
 import { columnWidths } from '../../../compose/table.ts';
+import { isAddressOfWeb } from '../../../folio/address.ts';
+import type { Item } from '../../../folio/items.ts';
 import { resolveParagraph } from '../../../folio/resolve.ts';
 import type { Cell, Inline, Paragraph, Story, Table } from '../../../folio/story.ts';
 import { cellsInOrder } from '../../../folio/tableCells.ts';
 import { attrs, escape } from '../../../paint/svg/markup.ts';
 import type { FlowBlock, FlowBox, FlowFigure, FlowParagraph, FlowTable } from '../../../structure/flow.ts';
 import { cellHeads } from '../../../structure/tableHeads.ts';
+import { playedFile, playedMarkup } from '../playedFile.ts';
 import { anchor } from './flowContext.ts';
-import type { FlowContext } from './flowContext.ts';
+import type { FlowContext, FlowPicture } from './flowContext.ts';
 import { inlineFigure, inlineMarkup, pageMark } from './inlineMarkup.ts';
 
 /** Elements that a paragraph’s role becomes where it stands by itself. */
@@ -225,12 +228,30 @@ function figureMarkup(figure: FlowFigure, c: FlowContext): string {
     caption.length > 1
       ? `<figcaption>${captions.map((p) => `<p${attrs(attributesOf(p.paragraph, c))}>${labelMarkup(p, c)}${contentOf(p, c)}</p>`).join('')}</figcaption>`
       : caption.join('');
-  if (!picture) return captions.map((p) => paragraphMarkup(p, c)).join('\n');
-  const share = pin?.width ?? picture.share;
+  const live = liveMarkup(item, picture, c);
+  if (!picture && !live) return captions.map((p) => paragraphMarkup(p, c)).join('\n');
+  const share = pin?.width ?? picture?.share ?? 1;
   const classes = ['figure', c.styles.width(share), ...(pin?.as === 'float' ? ['floats'] : [])].join(' ');
-  const image = `<img${attrs({ src: picture.source, alt: item.alt ?? '', width: picture.width, height: picture.height })}/>`;
-  return `<figure${attrs({ id: anchor.item(item.id), class: classes })}>${image}${captionMarkup}</figure>`;
+  const shown =
+    live ?? linked(item, `<img${attrs({ src: picture!.source, alt: item.alt ?? '', width: picture!.width, height: picture!.height })}/>`);
+  return `<figure${attrs({ id: anchor.item(item.id), class: classes })}>${shown}${captionMarkup}</figure>`;
 }
+
+/** A film or sound as it is played in running text; null for all else. */
+function liveMarkup(item: Item, picture: FlowPicture | null, c: FlowContext): string | null {
+  const file = playedFile(c.folio, item);
+  const src = item.kind === 'media' && item.media !== null ? c.played(item.media) : null;
+  if (item.kind !== 'media' || !file || src === null) return null;
+  const captions = item.captions === undefined ? undefined : (c.played(item.captions) ?? undefined);
+  const { element, said } = playedMarkup(item, file, { src, poster: picture?.source, captions, language: c.language });
+  return element + said;
+}
+
+/** What web content leads to where its still picture stands for it. */
+const linked = (item: Item, image: string): string =>
+  item.kind === 'embed' && item.source.from === 'address' && isAddressOfWeb(item.source.href)
+    ? `<a${attrs({ href: item.source.href.trim() })}>${image}</a>`
+    : image;
 
 function boxMarkup({ item, blocks, pin }: FlowBox, c: FlowContext): string {
   return `<aside${attrs({ role: 'note', id: anchor.item(item), class: `box${pin.as === 'float' ? ' floats' : ''}` })}>\n${blocksMarkup(blocks, c)}\n</aside>`;

@@ -29,6 +29,8 @@ export interface FlowContext {
   /** How wide most lines of the text are set, in points. */
   measure: number;
   picture(item: Item): FlowPicture | null;
+  /** The file of a film, a sound or captions, from the file that plays it. */
+  played(media: string): string | null;
   fields: Omit<FieldSources, 'page'>;
   /** The number or bullet before a paragraph. */
   label(story: Story, paragraph: string): string | undefined;

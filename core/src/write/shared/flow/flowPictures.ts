@@ -81,7 +81,7 @@ export const isDrawable = (folio: Folio, item: Item): boolean =>
 
 /** Whether an item shows its picture whole and upright, without anything around it. */
 function isWhole(item: Item): boolean {
-  if (item.kind === 'media') return true;
+  if (item.kind === 'media' || item.kind === 'embed') return true;
   if (item.kind !== 'picture' || item.clip || item.stroke || hasEffects(item.effects) || item.corner) return false;
   const [a, b, c, d, e, f] = item.placement;
   const near = (x: number, y: number): boolean => Math.abs(x - y) < 0.5;

@@ -1,6 +1,6 @@
 import type { Composition } from '../../../compose/marks.ts';
 import type { FontSet } from '../../../compose/fontSet.ts';
-import { isSafeAddress } from '../../../folio/address.ts';
+import { isAddressOfWeb, isSafeAddress } from '../../../folio/address.ts';
 import type { Folio } from '../../../folio/folio.ts';
 import type { Item } from '../../../folio/items.ts';
 import { isMasterInstance } from '../../../folio/masters.ts';
@@ -14,6 +14,7 @@ import { flowOf } from '../../../structure/flow.ts';
 import type { FlowBlock } from '../../../structure/flow.ts';
 import { adapted, dropped, excluded, kept } from '../judgements.ts';
 import { FIXED_PAGE_SENTENCES } from '../judgeFixedPage.ts';
+import { playedFile } from '../playedFile.ts';
 import type { Scope } from '../scope.ts';
 import { isDrawable } from './flowPictures.ts';
 import { usedParagraphs } from './prepareFlow.ts';
@@ -153,14 +154,21 @@ function judgePage(aspect: string, writer: FlowWriter): Judgement {
 }
 
 /** Running text has each card after the other, and what lies below veils; fields and web content need a page. */
-function judgeAlive(item: Item, aspect: string, shown: boolean): Judgement | null {
+function judgeAlive(folio: Folio, item: Item, aspect: string, shown: boolean): Judgement | null {
   switch (item.kind) {
+    case 'media':
+      if (!playedFile(folio, item)) return null;
+      if (aspect === 'alt') return item.alt ? kept : dropped('alt.missing');
+      return aspect === 'media' ? kept : aspect === 'place' ? excluded('place.flows') : null;
     case 'switcher':
       return aspect === 'motion' ? adapted('switcher.unfolded') : aspect === 'place' ? excluded('place.flows') : null;
     case 'veil':
       return adapted('veil.lifted');
     case 'embed':
-      return shown ? adapted('embed.poster') : dropped('embed.none');
+      if (aspect !== 'embed' && aspect !== 'place') return null;
+      if (aspect === 'place' && shown) return excluded('place.flows');
+      if (!shown) return dropped('embed.none');
+      return adapted(item.source.from === 'address' && isAddressOfWeb(item.source.href) ? 'embed.link' : 'embed.poster');
     case 'field':
       return dropped('field.still');
     case 'tableFrame':
@@ -176,7 +184,7 @@ function judgeItem(folio: Folio, item: Item, aspect: string, isFigure: boolean):
   if (leftOut.includes(item.id)) return excluded('reading.leftOut');
   if (decorations.includes(item.id)) return excluded('decoration.seenOnly');
   const shown = isFigure && isDrawable(folio, item);
-  const alive = judgeAlive(item, aspect, shown);
+  const alive = judgeAlive(folio, item, aspect, shown);
   if (alive) return alive;
   if (item.kind === 'shape' && !isFigure) return excluded('shape.seenOnly');
   if (aspect === 'wrap') return dropped('wrap.flows');

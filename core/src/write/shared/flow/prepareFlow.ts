@@ -15,6 +15,7 @@ import type { FlowBlock, FlowParagraph, FlowSection } from '../../../structure/f
 import { headingLevel, outlineText } from '../../../structure/outline.ts';
 import { PICTURE_EXTENSIONS, PictureEncoder, pictureOf, shortHash } from '../encodePictures.ts';
 import type { PictureSettings } from '../encodePictures.ts';
+import { playedFile } from '../playedFile.ts';
 import { scopeOf } from '../scope.ts';
 import type { WriteJob } from '../../writer.ts';
 import { blocksMarkup, noteMarkup } from './blockMarkup.ts';
@@ -96,7 +97,7 @@ export async function prepareFlow(job: WriteJob<FlowSettings>, layout: FlowLayou
   const storyOf = new Map(Object.values(folio.stories).flatMap((s) => Object.keys(s.blocks).map((b) => [b, s] as const)));
   const numbers = new Map<Story, Map<string, string>>();
   const measure = usualMeasure(job);
-  const { pictures, shown } = await picturesOf(job, sections, layout, measure);
+  const { pictures, shown, played, playedItems } = await picturesOf(job, sections, layout, measure);
   const sectionOn = new Map(
     files.flatMap((f) =>
       f.sections.flatMap((s) => s.blocks.flatMap((b) => (b.kind === 'pageMark' ? [[b.page, titleOf(s)] as const] : []))),
@@ -117,6 +118,7 @@ export async function prepareFlow(job: WriteJob<FlowSettings>, layout: FlowLayou
       printed,
       measure,
       picture: (item) => shown.get(item.id) ?? null,
+      played: (media) => played.get(media) ?? null,
       fields: {
         pageOf: (id) => (places.paragraphs.get(id)?.page === undefined ? undefined : printed(places.paragraphs.get(id)!.page!)),
         labelOf: (id) => (storyOf.has(id) ? labelsOf(storyOf.get(id)!).get(id)?.text.trim() : undefined),
@@ -156,7 +158,7 @@ export async function prepareFlow(job: WriteJob<FlowSettings>, layout: FlowLayou
     language,
     pictures,
     outline: outlineOf(folio, files),
-    shows: (item) => shown.has(item),
+    shows: (item) => shown.has(item) || playedItems.has(item),
     pages: layout.pageMarks ? [...places.pages].map(([page, p]) => ({ printed: printed(page), href: `${p.file.name}#${p.id}` })) : [],
     body,
   };
@@ -226,7 +228,7 @@ function outlineOf(folio: Folio, files: readonly FlowFile[]): OutlineEntry[] {
   );
 }
 
-/** Pictures of a flow, each once, and how each item shows its own. */
+/** Pictures, films and sounds of a flow, each once, and how each item shows its own. */
 async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSection[], layout: FlowLayout, measure: number) {
   const { folio, composition } = job;
   const encoder = new PictureEncoder(job);
@@ -263,7 +265,21 @@ async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSe
     shown.set(item.id, { source: `${layout.pictures}${name}`, width: made.width, height: made.height, share });
     job.progress(shown.size, items.length);
   }
-  return { pictures: [...pictures.values()], shown };
+  const played = new Map<string, string>();
+  const playedItems = new Set<string>();
+  for (const { item } of items) {
+    if (item.kind !== 'media' || !playedFile(folio, item)) continue;
+    playedItems.add(item.id);
+    for (const media of [item.media, item.captions]) {
+      const file = media ? folio.head.media[media] : undefined;
+      if (!media || !file || played.has(media)) continue;
+      const bytes = await job.media(media);
+      const name = `${media}-${shortHash(bytes)}${/\.[A-Za-z0-9]+$/.exec(file.file)?.[0] ?? ''}`;
+      pictures.set(name, { path: name, mediaType: file.mediaType, bytes });
+      played.set(media, `${layout.pictures}${name}`);
+    }
+  }
+  return { pictures: [...pictures.values()], shown, played, playedItems };
 }
 
 /** How wide most lines of the text are set, in points: what pictures’ widths are told against. */

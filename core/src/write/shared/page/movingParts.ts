@@ -5,6 +5,7 @@ import { LAZY } from '../../../paint/html/paintItem.ts';
 import { attrs, escape } from '../../../paint/svg/markup.ts';
 import { fieldNames } from '../../../motion/fieldNames.ts';
 import { linkCueOf } from '../../../structure/pageTargets.ts';
+import { playedFile, playedMarkup } from '../playedFile.ts';
 import { frameMarkup } from './frame.ts';
 import { areaStyle, saidOf } from './linkArea.ts';
 import type { HtmlPageContext } from './paintPage.ts';
@@ -39,28 +40,14 @@ const posterPicture = (src: string, alt: string, c: HtmlPageContext): string =>
   `<div class="c"><img${attrs({ src, alt, style: 'left:0;top:0;width:100%;height:100%;object-fit:cover', ...(c.lazy && LAZY) })}/></div>`;
 
 function filmOrSound(item: Media, c: HtmlPageContext): string {
-  const file = item.media === null ? undefined : c.folio.head.media[item.media];
+  const file = playedFile(c.folio, item);
   const src = item.media === null ? undefined : c.mediaFile(item.media);
   const poster = item.poster === undefined ? undefined : c.source(item.poster);
   if (!file || !src) return poster === undefined ? '' : posterPicture(poster, item.alt ?? '', c);
-  const isFilm = file.mediaType.startsWith('video/');
   const captions = item.captions === undefined ? undefined : c.mediaFile(item.captions);
-  const how = {
-    src,
-    'aria-label': item.alt || item.name || file.name,
-    controls: item.controls ? '' : undefined,
-    loop: item.loop ? '' : undefined,
-    autoplay: item.autoplay ? '' : undefined,
-    // Browsers let a film begin by itself only without its sound.
-    muted: item.autoplay ? '' : undefined,
-    preload: item.autoplay ? 'auto' : 'metadata',
-  };
-  const track = captions ? `<track${attrs({ kind: 'captions', src: captions, srclang: c.language, default: '' })}/>` : '';
-  const said = item.transcript
-    ? `<details class="script"><summary>${escape(item.alt || file.name)}</summary>${escape(item.transcript)}</details>`
-    : '';
-  if (isFilm) return `<div class="c"><video${attrs({ ...how, poster, playsinline: '' })}>${track}</video>${said}</div>`;
-  return `<div class="c">${poster === undefined ? '' : posterPicture(poster, '', c)}<audio${attrs(how)}>${track}</audio>${said}</div>`;
+  const { element, said } = playedMarkup(item, file, { src, poster, captions, language: c.language });
+  const still = poster === undefined || file.mediaType.startsWith('video/') ? '' : posterPicture(poster, '', c);
+  return `<div class="c">${still}${element}${said}</div>`;
 }
 
 /** A field as the form control of HTML that it is; what is drawn below it is what paper shows. */

@@ -27,7 +27,7 @@ export const htmlPageWriter = (where: 'web' | 'book', job?: Pick<WriteJob<unknow
 });
 
 /** Whether what an embed shows can be brought along, or is on the web. */
-function isAtHand(source: Embed['source'], { folio, others }: Pick<WriteJob<unknown>, 'folio' | 'others'>): boolean {
+export function isAtHand(source: Embed['source'], { folio, others }: Pick<WriteJob<unknown>, 'folio' | 'others'>): boolean {
   switch (source.from) {
     case 'address':
       return isAddressOfWeb(source.href);
