@@ -8,6 +8,7 @@ import type { Sample } from '@elastic-folio/demo';
 import { longFolio, proseOf, typeInLongChain } from './longChain.ts';
 import { bookTimes, structureTimes } from './books.ts';
 import { intakeTimes } from './intake.ts';
+import { motionTimes } from './motion.ts';
 import { onScreen } from './onScreen.ts';
 import { printed, printMemory } from './printing.ts';
 import { applyEdit } from '@elastic-folio/core';
@@ -39,6 +40,8 @@ const BOOK_LIMIT = 1.5;
 const BOOK_MEMORY_LIMIT = 150;
 /** Path and roles may take this part of the time of setting the pages. */
 const STRUCTURE_LIMIT = 0.2;
+/** The part of its frames that a page keeps while 400 flakes lift off it at a quarter of the speed. */
+const FRAMES_LIMIT = 0.85;
 /** MiB that a document of 3,000 pages may take altogether. */
 const MEMORY_LIMIT = 1500;
 const round = (v: number, d = 2): number => +v.toFixed(d);
@@ -264,7 +267,9 @@ async function main(): Promise<void> {
   process.chdir(dirname(new URL(import.meta.url).pathname).replace(/\/node_modules\/.*$/, ''));
   const json = process.argv.includes('--json');
   // `-- chains` and the like measure one part alone.
-  const parts = ['compositions', 'conversions', 'chains', 'printing', 'screen', 'books', 'intake'].filter((p) => process.argv.includes(p));
+  const parts = ['compositions', 'conversions', 'chains', 'printing', 'screen', 'books', 'intake', 'motion'].filter((p) =>
+    process.argv.includes(p),
+  );
   const only = (part: string): boolean => !parts.length || parts.includes(part);
   report['machine'] = { processor: cpus()[0]?.model, cores: availableParallelism(), node: process.version, rounds: ROUNDS };
   for (const sample of await samples()) {
@@ -283,6 +288,15 @@ async function main(): Promise<void> {
     if (t.ratio > INTAKE_LIMIT)
       missed.push(`a presentation is read in ${round(t.ratio)} times the time of unzipping and parsing it; at most ${INTAKE_LIMIT}`);
     if (t.peakMiB > INTAKE_MEMORY) missed.push(`reading it takes ${round(t.peakMiB)} MiB; at most ${INTAKE_MEMORY}`);
+  }
+  if (only('motion')) {
+    const browser = await chromium.launch(CHROMIUM);
+    const t = await motionTimes(browser, await readFile(join('dist', 'player.js'), 'utf8')).finally(() => browser.close());
+    report['a veil of 400 flakes at a quarter of the speed'] = Object.fromEntries(
+      Object.entries(t).map(([k, v]) => [k, round(v as number)]),
+    );
+    if (t.ratio < FRAMES_LIMIT)
+      missed.push(`a veil of 400 flakes moves at ${round(t.ratio)} of the frames that the page has without it; at least ${FRAMES_LIMIT}`);
   }
   if (json) console.log(JSON.stringify(report, null, 1));
   else

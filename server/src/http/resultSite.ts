@@ -19,9 +19,13 @@ export function resultSite(runs: RunStore, rehearsals: Pick<Rehearsals, 'has'>, 
     const known = rehearsals.has(run) ? Promise.resolve(true) : runs.get(run).then((found) => found?.state === 'done');
     void known.then((isThere) => {
       if (!isThere || req.path === '/ledger.json') return void res.status(404).end();
+      // What is shown inside a page is one file with its scripts inside it, and has no origin wherever it is opened.
+      const isEmbed = req.path.startsWith('/embeds/');
+      const own = isEmbed ? " 'unsafe-inline' data:" : '';
+      const sandbox = isEmbed ? '; sandbox allow-scripts allow-forms allow-popups' : '';
       res.setHeader(
         'Content-Security-Policy',
-        `default-src 'self' data:; style-src 'self' 'unsafe-inline'; script-src 'self'; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'self' http://127.0.0.1:${appPort} http://localhost:${appPort}`,
+        `default-src 'self' data:; style-src 'self' 'unsafe-inline'; script-src 'self'${own}; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'self' http://127.0.0.1:${appPort} http://localhost:${appPort}${sandbox}`,
       );
       res.setHeader('X-Content-Type-Options', 'nosniff');
       res.setHeader('Referrer-Policy', 'no-referrer');

@@ -92,7 +92,7 @@ async function shownIn(from: string, src: string, file: (path: string) => Promis
   if (/^https?:/i.test(src)) return src;
   const at = resolve(from, src);
   const isThere = at && (await file(decodeURIComponent(at.file)))?.byteLength;
-  return isThere ? `files of ${/^embeds\/(.+?)(-[0-9a-f]{8,})?\//.exec(at.file)?.[1] ?? src}` : `nothing at ${src}`;
+  return isThere ? `files of ${/^embeds\/(.+?)(-[0-9a-f]{8,})?\.html$/.exec(at.file)?.[1] ?? src}` : `nothing at ${src}`;
 }
 
 const entries = (value: unknown): [string, Json][] => Object.entries((value ?? {}) as Record<string, Json>);

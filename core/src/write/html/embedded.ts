@@ -9,14 +9,16 @@ import { outputFile } from '../shared/outputFile.ts';
 import type { Frame } from '../shared/page/frame.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
+import { selfContained } from './selfContained.ts';
+import type { BundledFile } from './selfContained.ts';
 import { HtmlSettings } from './settings.ts';
 
 /** Writes a web edition; given by the writer itself, so that editions can hold editions without a circle of files. */
 type WriteEdition = (job: WriteJob<HtmlSettings>, inside: boolean) => AsyncIterable<OutputFile>;
 
 /**
- * What is shown inside pages: unpacked folders and other documents' web editions, each once in a folder of its own. Files come as
- * they are made; frames by their items' ids are whole once all have come. What another document shows is not shown in it again.
+ * What is shown inside pages: folders of files and other documents' web editions, each once and as one page. Files come as they
+ * are made; frames by their items' ids are whole once all have come. What another document shows is not shown in it again.
  */
 export async function* writeEmbedded(
   job: WriteJob<HtmlSettings>,
@@ -33,13 +35,9 @@ export async function* writeEmbedded(
     }
     const key = source.from === 'bundle' ? `${source.media}/${source.entry}` : source.folio;
     if (!made.has(key)) {
-      let frame: Frame | null = null;
-      const files = source.from === 'bundle' ? bundle(job, source) : edition(job, source.folio, writeEdition);
-      for await (const made of files) {
-        if ('src' in made) frame = made;
-        else yield made;
-      }
-      made.set(key, frame);
+      const content = source.from === 'bundle' ? await bundle(job, source) : await edition(job, source.folio, writeEdition);
+      made.set(key, content && { src: content.path, ...(content.size && { size: content.size }) });
+      if (content) yield outputFile(content.path, 'text/html', content.page);
     }
     const frame = made.get(key);
     if (frame) frames.set(item.id, frame);
@@ -54,29 +52,31 @@ const embedsOf = (scope: Scope): Embed[] => [
   ).values(),
 ];
 
-/** A folder of files as it was packed. It begins with the file that is named, or with the page that lies highest. */
-async function* bundle(
-  job: WriteJob<HtmlSettings>,
-  { media, entry }: { media: string; entry: string },
-): AsyncGenerator<OutputFile | Frame> {
-  const file = job.folio.head.media[media];
-  if (file?.mediaType !== 'application/zip') return;
-  const bytes = await job.media(media);
-  const folder = `embeds/${media}-${shortHash(bytes)}`;
-  const pages: string[] = [];
-  for await (const part of openBundle(bytes)) {
-    if (/\.x?html?$/i.test(part.path)) pages.push(part.path);
-    yield outputFile(`${folder}/${part.path}`, part.mediaType, part.bytes);
-  }
-  const depth = (path: string): number => path.split('/').length * 2 - Number(/(^|\/)index\.x?html?$/i.test(path));
-  const first = pages.includes(entry) ? entry : pages.sort((a, b) => depth(a) - depth(b) || (a < b ? -1 : 1))[0];
-  if (first !== undefined) yield { src: `${folder}/${first.split('/').map(encodeURIComponent).join('/')}` };
+interface Content {
+  path: string;
+  page: string;
+  /** Its own size in px, where it has one. */
+  size?: { width: number; height: number };
 }
 
-async function* edition(job: WriteJob<HtmlSettings>, id: string, writeEdition: WriteEdition): AsyncGenerator<OutputFile | Frame> {
+/** A folder of files as one page. It begins with the file that is named, or with the page that lies highest. */
+async function bundle(job: WriteJob<HtmlSettings>, { media, entry }: { media: string; entry: string }): Promise<Content | null> {
+  if (job.folio.head.media[media]?.mediaType !== 'application/zip') return null;
+  const bytes = await job.media(media);
+  const files = new Map<string, BundledFile>();
+  for await (const part of openBundle(bytes)) files.set(part.path, part);
+  const pages = [...files.keys()].filter((path) => /\.x?html?$/i.test(path));
+  const depth = (path: string): number => path.split('/').length * 2 - Number(/(^|\/)index\.x?html?$/i.test(path));
+  const first = pages.includes(entry) ? entry : pages.sort((a, b) => depth(a) - depth(b) || (a < b ? -1 : 1))[0];
+  const page = first === undefined ? null : selfContained(files, first);
+  return page === null ? null : { path: `embeds/${media}-${shortHash(bytes)}.html`, page };
+}
+
+/** Another document's web edition as one page. */
+async function edition(job: WriteJob<HtmlSettings>, id: string, writeEdition: WriteEdition): Promise<Content | null> {
   const other = job.others?.get(id);
   const first = other && pagesOf(other.folio)[0];
-  if (!first) return;
+  if (!first) return null;
   const fonts = await other.fonts();
   const inner: WriteJob<HtmlSettings> = {
     ...job,
@@ -88,8 +88,13 @@ async function* edition(job: WriteJob<HtmlSettings>, id: string, writeEdition: W
     settings: HtmlSettings.parse({ resolution: job.settings.resolution, quality: job.settings.quality, gap: 0 }),
     progress: () => undefined,
   };
-  const folder = `embeds/${id}`;
-  for await (const file of writeEdition(inner, true)) yield { ...file, path: `${folder}/${file.path}` };
+  const files = new Map<string, BundledFile>();
+  for await (const { path, mediaType, body } of writeEdition(inner, true)) {
+    const chunks: Uint8Array[] = [];
+    for await (const chunk of body) chunks.push(chunk);
+    files.set(path, { mediaType, bytes: new Uint8Array(Buffer.concat(chunks)) });
+  }
+  const page = selfContained(files, 'index.html');
   const { width, height } = first.page.box;
-  yield { src: `${folder}/index.html`, size: { width: px(width), height: px(height) } };
+  return page === null ? null : { path: `embeds/${id}.html`, page, size: { width: px(width), height: px(height) } };
 }

@@ -41,12 +41,8 @@ export async function* writeHtml(job: WriteJob<HtmlSettings>, inside = false): A
     if (job.signal.aborted) throw new Cancelled();
     const bytes = await webFont(face, characters, job.derived);
     const path = `fonts/${face.key}-${shortHash(bytes)}.woff2`;
-    // A frame without an origin may load pictures from beside it, but no fonts (Fetch, CORS protocol).
-    if (inside) faces.push(fontFaceRule(family, `data:font/woff2;base64,${Buffer.from(bytes).toString('base64')}`));
-    else {
-      faces.push(fontFaceRule(family, path));
-      yield outputFile(path, 'font/woff2', bytes);
-    }
+    faces.push(fontFaceRule(family, path));
+    yield outputFile(path, 'font/woff2', bytes);
   }
   yield outputFile('style.css', 'text/css', styleSheet(faces, press.looks, job.settings) + (inside ? ROW : ''));
   const program = motionProgram(job.folio, scope.pages, {

@@ -9,6 +9,16 @@ export function playedFile(folio: Pick<Folio, 'head'>, item: Item): MediaFile | 
   return file && /^(audio|video)\//.test(file.mediaType) ? file : null;
 }
 
+/** What the words of a film or sound are called (by memory). */
+const TRANSCRIPT: Record<string, string> = {
+  de: 'Wortlaut',
+  fr: 'Transcription',
+  es: 'Transcripción',
+  it: 'Trascrizione',
+  ja: '文字起こし',
+};
+const transcriptWord = (language: string): string => TRANSCRIPT[language.split('-')[0]!] ?? 'Transcript';
+
 export interface PlayedMarkup {
   src: string;
   poster?: string | undefined;
@@ -38,7 +48,7 @@ export function playedMarkup(
   };
   const track = captions ? `<track${attrs({ kind: 'captions', src: captions, srclang: language, default: '' })}/>` : '';
   const said = item.transcript
-    ? `<details class="script"><summary>${escape(item.alt || file.name)}</summary>${escape(item.transcript)}</details>`
+    ? `<details class="script${isFilm ? '' : ' below'}"><summary${attrs({ 'aria-label': `${transcriptWord(language)}: ${item.alt || file.name}` })}>${escape(transcriptWord(language))}</summary>${escape(item.transcript)}</details>`
     : '';
   const element = isFilm ? `<video${attrs({ ...how, poster, playsinline: '' })}>${track}</video>` : `<audio${attrs(how)}>${track}</audio>`;
   return { element, said };

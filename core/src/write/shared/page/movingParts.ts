@@ -47,7 +47,7 @@ function filmOrSound(item: Media, c: HtmlPageContext): string {
   const captions = item.captions === undefined ? undefined : c.mediaFile(item.captions);
   const { element, said } = playedMarkup(item, file, { src, poster, captions, language: c.language });
   const still = poster === undefined || file.mediaType.startsWith('video/') ? '' : posterPicture(poster, '', c);
-  return `<div class="c">${still}${element}${said}</div>`;
+  return `<div class="c">${still}${element}</div>${said}`;
 }
 
 /** A field as the form control of HTML that it is; what is drawn below it is what paper shows. */

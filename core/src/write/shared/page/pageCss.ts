@@ -25,9 +25,7 @@ const MOTION_CSS = `@property --p{syntax:"<length-percentage>";inherits:false;in
 .thumbs .ctl{width:40px;height:28px;margin:0 2px;border-radius:3px;background-size:cover;background-position:50%;box-shadow:0 0 0 1px #17211e}
 .thumbs .ctl::after{content:none}
 .thumbs .ctl[aria-current]{box-shadow:0 0 0 3px #17211e}
-.cloth{position:absolute;inset:0}
-.cloth i{position:absolute;width:var(--size);height:var(--size);background:var(--fill);touch-action:none}
-.cloth i.up{opacity:0;pointer-events:none;transition:opacity .35s}
+.cloth{position:absolute;left:0;top:0;width:100%;height:100%;touch-action:none}
 .f{position:absolute;left:0;top:0;box-sizing:border-box;width:100%;height:100%;margin:0;appearance:none;border:0;border-radius:0;padding:0 3px;background:none;color:#17211e;font:14px/1.3 sans-serif}
 textarea.f{resize:none;padding:3px}
 select.f,input.f[type=date]{appearance:auto;background:#fff8}
@@ -38,8 +36,9 @@ button.f{background:#fffffff0;box-shadow:inset 0 0 0 1px #17211e;cursor:pointer}
 .c video,.c audio,.c iframe{position:absolute;left:0;bottom:0;width:100%;border:0}
 .c video,.c iframe{height:100%}
 .c video{object-fit:cover}
-.script{position:absolute;left:0;bottom:0;max-width:100%;z-index:1;background:#fffffff0;color:#17211e;font:13px/1.4 sans-serif}
-.script[open]{max-height:100%;overflow:auto}
+.script{position:absolute;left:0;top:0;max-width:100%;z-index:1;padding:0 6px;background:#fffffff0;color:#17211e;font:13px/1.5 sans-serif}
+.script.below{top:100%}
+@media (hover:hover){.script:not([open],:focus-within){opacity:0}.i:hover>.script{opacity:1}}
 .said{position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%);white-space:nowrap}
 .w:focus-visible,.i:focus-visible,.ctl:focus-visible,.f:focus-visible{outline:3px solid #1E5B4B;outline-offset:2px}
 @media print{.ctl,.dots,.cloth{display:none}}`;
