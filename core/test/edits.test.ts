@@ -92,6 +92,58 @@ const USES: [Edit, (f: Folio) => unknown, unknown, string[]][] = [
     ['f1'],
   ],
   [
+    {
+      kind: 'switcher.make',
+      args: { spread: 's', id: 'turns', name: 'In turn', cards: [{ id: 'turns-1', name: 'One', items: ['box'] }] },
+    },
+    (f) => [f.spreads['s']!.items['turns']?.kind, f.spreads['s']!.order],
+    ['switcher', ['f1', 'turns']],
+    ['s'],
+  ],
+  [
+    {
+      kind: 'items.paste',
+      args: {
+        spread: 's',
+        page: 'pg',
+        as: 'k1',
+        clip: { items: { [veil.id]: veil }, order: [veil.id], stories: {}, targets: {}, media: {}, decorations: [], styles: {} },
+      },
+    },
+    (f) => [f.spreads['s']!.items['new.k1-0']?.kind, f.spreads['s']!.order.at(-1)],
+    ['veil', 'new.k1-0'],
+    ['s'],
+  ],
+  [
+    {
+      kind: 'cues.paste',
+      args: {
+        spread: 's',
+        holder: 'f1',
+        as: 'k1',
+        copied: { cues: [{ id: 'c', trigger: { when: 'press' }, steps: [{ do: 'print' }] }], targets: {} },
+      },
+    },
+    (f) => Object.keys(f.spreads['s']!.items['f1']!.cues),
+    ['old-cue', 'c.k1'],
+    ['f1'],
+  ],
+  [
+    { kind: 'document.opening', args: { fullScreen: true, zoom: 'width' } },
+    (f) => f.head.opening,
+    { fullScreen: true, zoom: 'width', view: 'page', showBookmarks: false, loop: false },
+    ['head'],
+  ],
+  [
+    {
+      kind: 'media.add',
+      args: { id: 'film', name: 'dome.mp4', file: 'media/film.mp4', mediaType: 'video/mp4', sha256: 'a'.repeat(64), bytes: 3 },
+    },
+    (f) => f.head.media['film']?.name,
+    'dome.mp4',
+    ['media'],
+  ],
+  [
     { kind: 'part.set', args: { spread: 's', item: veil } },
     (f) => [f.spreads['s']!.items['new']?.kind, f.spreads['s']!.order.at(-1)],
     ['veil', 'new'],

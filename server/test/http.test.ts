@@ -250,7 +250,7 @@ describe('outputs over HTTP', () => {
       server.ask(method, path, undefined, { host }, server.port + 1);
     const shown = await site('/');
     expect([shown.status, shown.headers['set-cookie']]).toEqual([200, undefined]);
-    expect(shown.headers['content-security-policy']).toContain(`frame-ancestors http://127.0.0.1:${server.port}`);
+    expect(shown.headers['content-security-policy']).toContain(`frame-ancestors 'self' http://127.0.0.1:${server.port}`);
     expect((await site('/ledger.json')).status).toBe(404);
     expect((await site('/../../database/PG_VERSION')).status).toBe(404);
     expect((await site('/', `127.0.0.1:${server.port + 1}`)).status).toBe(404);
