@@ -28,7 +28,7 @@ describe('an article', () => {
     const html = text(await written());
     expect(html).not.toMatch(/ style="|position:|<font|xml:lang|epub:|\/>/);
     const known = new Set(
-      'html head meta title link body main section h1 h2 h3 h4 h5 h6 p span strong em a br img figure figcaption ul ol li table colgroup col thead tbody tfoot tr th td blockquote aside sup sub ruby rt rp code pre cite'.split(
+      'html head meta title link body main section h1 h2 h3 h4 h5 h6 p span strong em a br img figure figcaption ul ol li table colgroup col thead tbody tfoot tr th td blockquote aside sup sub ruby rt rp code pre cite audio video details summary'.split(
         ' ',
       ),
     );

@@ -1,8 +1,9 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readdir, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import sharp from 'sharp';
 import { produce } from 'immer';
 import { Folio, Item } from '../../src/index.ts';
 import { getDocument } from '../../src/ledger/pdf/pdfjs.ts';
@@ -63,6 +64,29 @@ const folio = Folio.parse(
     shape('move', 160, press('p-move', { do: 'animate', items: ['dot'], kind: 'fade', seconds: 1 }, { do: 'hide', items: ['dot'] }));
     shape('late', 180, press('p-late', { do: 'show', items: ['hint'], after: 2 }));
     shape('turned', 200, { 'p-card': { id: 'p-card', trigger: { when: 'cardChanged' }, steps: [{ do: 'hide', items: ['dot'] }] } });
+    // A box with looks of its own: red while it is on, which it is from the start.
+    const red = { type: 'colour', colour: { space: 'rgb', r: 1, g: 0, b: 0 } };
+    add('own', 240, {
+      kind: 'field',
+      size: { width: 20, height: 20 },
+      control: { type: 'checkBox', on: true },
+      fieldName: 'own',
+      label: 'Own looks',
+      onLook: 'own-on',
+      offLook: 'own-off',
+    });
+    for (const [id, fill] of [
+      ['own-on', red],
+      ['own-off', { type: 'colour', colour: { space: 'rgb', r: 0, g: 0, b: 1 } }],
+    ] as const)
+      s.items[id] = Item.parse({
+        kind: 'shape',
+        id,
+        layer: 'l',
+        transform: [1, 0, 0, 1, 240, 300],
+        path: [['M', 0, 0], ['L', 20, 0], ['L', 20, 20], ['L', 0, 20], ['Z']],
+        fill,
+      });
     s.pages[0]!.cues['p-left'] = { id: 'p-left', trigger: { when: 'pageLeft' }, steps: [{ do: 'stop', media: 'bell', after: 0 }] };
   }),
 );
@@ -118,6 +142,20 @@ describe('actions of cues (ISO 32000-1, 12.6), as qpdf reads them', () => {
     expect(at((file['/EF'] as Json)['/F'])).toMatchObject({ '/Type': '/EmbeddedFile', '/Params': { '/Size': SOUND.length } });
     const [ring] = named('cue p-ring');
     expect(ring!['/A']).toMatchObject({ '/S': '/Rendition', '/OP': 4, '/AN': an, '/R': r, '/Next': { '/S': '/ResetForm' } });
+  });
+
+  test('a box with looks of its own has them as its appearances (12.5.5), and shows the one that it begins with', async () => {
+    const [widget] = [...objects.values()].filter((o) => o['/T'] === 'u:own');
+    const looks = (widget!['/AP'] as Json)['/N'] as Json;
+    for (const state of ['/yes', '/Off']) expect(at(looks[state])['/BBox']).toEqual(widget!['/Rect']);
+    const folder = await mkdtemp(join(tmpdir(), 'folio-test-'));
+    await writeFile(join(folder, 'a.pdf'), await made.read('document.pdf'));
+    execFileSync('pdftoppm', ['-r', '72', '-png', join(folder, 'a.pdf'), join(folder, 'a')]);
+    const [png] = (await readdir(folder)).filter((f) => f.endsWith('.png'));
+    const { data, info } = await sharp(join(folder, png!)).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+    const pixel = (x: number, y: number): number[] => [...data.subarray((y * info.width + x) * 3, (y * info.width + x) * 3 + 3)];
+    expect(pixel(250, 310)).toEqual([255, 0, 0]);
+    await rm(folder, { recursive: true, force: true });
   });
 
   test('the pointer is noticed by a button of the form (table 194); a page tells of its end (table 195)', () => {

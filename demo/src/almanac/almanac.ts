@@ -280,13 +280,13 @@ function diaryPage(b: SampleAssembly): { spread: string; item: string } {
     corner: { kind: 'round', radius: 12 },
     stroke: { paint: ink('text'), weight: 0.5 },
   });
-  const mapCaption = s.text('diary-map-caption', [W + M, 510, W - 2 * M - 14, 24]);
+  const mapCaption = s.text('diary-map-caption', [W + M, 508, W - 2 * M - 14, 14]);
   b.story(
     'diary-map-caption-text',
     [mapCaption],
     [para('caption', 'Forty minutes at an easy pace. The last bend is steeper than it looks.')],
   );
-  const small = s.text('imprint', [W + M, 640, 300, 80], { verticalAlign: 'bottom' });
+  const small = s.text('imprint', [W + M, 656, W - 2 * M - 14, 64], { verticalAlign: 'bottom' });
   b.story('imprint-text', [small], imprint);
   b.decoration('diary-bar');
   b.strand('diary', 'Diary', [text, map, mapCaption, ...bellAndFilm(b, s), small]);

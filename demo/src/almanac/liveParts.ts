@@ -12,9 +12,9 @@ const [FILM_WIDTH, FILM_HEIGHT, FRAMES, PER_SECOND] = [480, 270, 36, 8];
 
 /** The sound and the film, and a still picture of the film. */
 export async function soundAndFilm(b: SampleAssembly): Promise<void> {
-  const frames = Array.from({ length: FRAMES }, (_, i) => turningSky(FILM_WIDTH * 2, FILM_HEIGHT * 2, i / FRAMES));
+  const frames = Array.from({ length: FRAMES }, (_, i) => turningSky(FILM_WIDTH, FILM_HEIGHT, i / FRAMES));
   await Promise.all([
-    b.art('turning-still', 'Sky over the dome', frames[0]!),
+    b.art('turning-still', 'Sky over the dome', turningSky(FILM_WIDTH * 2, FILM_HEIGHT * 2, 0)),
     bell(4, [0.05, 1.1, 2.15]).then((bytes) => b.file('bell', 'bell.mp3', 'audio/mpeg', bytes)),
     film(frames, PER_SECOND, FILM_WIDTH, FILM_HEIGHT).then((bytes) => b.file('turning', 'turning-sky.webm', 'video/webm', bytes)),
   ]);
@@ -47,14 +47,14 @@ export function bellAndFilm(b: SampleAssembly, s: SpreadBuilder): Entry[] {
     name: 'The sky turns',
     alt: 'The stars turn about the pole above the dome, a night in four seconds.',
     layer: 'text',
-    transform: [1, 0, 0, 1, 2 * W - M - 14 - 176, 536],
-    size: { width: 176, height: 99 },
+    transform: [1, 0, 0, 1, 2 * W - M - 14 - 160, 536],
+    size: { width: 160, height: 90 },
     media: 'turning',
     poster: 'turning-still',
     loop: true,
     transcript: 'Without sound: the stars turn about the pole, once from dusk to dawn.',
   });
-  const filmCaption = s.text('turning-caption', [2 * W - M - 14 - 176, 640, 176, 24]);
+  const filmCaption = s.text('turning-caption', [2 * W - M - 14 - 160, 627, 160, 24]);
   b.story('turning-caption-text', [filmCaption], [para('caption', 'A night in four seconds: it is the stars that seem to turn.')]);
   const sound = s.add({
     kind: 'media',
@@ -75,7 +75,7 @@ export function bellAndFilm(b: SampleAssembly, s: SpreadBuilder): Entry[] {
       'ring-cue': { id: 'ring-cue', trigger: { when: 'press' }, steps: [{ do: 'play', media: 'bell-sound' }] },
     },
   });
-  b.story('ring-text', [ring], [para('caption', 'Ring the bell at the gate ›', { character: { fontWeight: 700 } })]);
+  b.story('ring-text', [ring], [para('opening', 'Ring the bell at the gate ›', { character: { fontWeight: 700, size: 8.5, leading: 12 } })]);
   return [ring, sound, played, filmCaption];
 }
 

@@ -11,8 +11,10 @@ export async function film(drawings: readonly string[], framesPerSecond: number,
   const source = new EncodedVideoPacketSource('vp8');
   output.addVideoTrack(source, { frameRate: framesPerSecond });
   await output.start();
-  for (const [i, drawing] of drawings.entries()) {
-    const webp = await sharp(Buffer.from(drawing)).resize(width, height).flatten({ background: '#000' }).webp({ quality: 62 }).toBuffer();
+  const pictures = drawings.map((drawing) =>
+    sharp(Buffer.from(drawing)).resize(width, height).flatten({ background: '#000' }).webp({ quality: 62, effort: 2 }).toBuffer(),
+  );
+  for (const [i, webp] of (await Promise.all(pictures)).entries()) {
     const packet = new EncodedPacket(keyFrameOf(webp), 'key', i / framesPerSecond, 1 / framesPerSecond);
     await source.add(packet, { decoderConfig: { codec: 'vp8', codedWidth: width, codedHeight: height } });
   }

@@ -92,7 +92,7 @@ export function turningSky(w: number, h: number, night: number): string {
     const a = random() * 2 * Math.PI - night * 2 * Math.PI;
     const bright = random() ** 4;
     const [x, y] = [px + r * Math.cos(a), py + r * Math.sin(a)];
-    out += `<circle cx="${f(x)}" cy="${f(y)}" r="${f(1.8 + bright * 4)}" fill="${random() < 0.3 ? '#FFE6C2' : '#fff'}" opacity="${f(0.5 + bright / 2)}"/>`;
+    out += `<circle cx="${f(x)}" cy="${f(y)}" r="${f((1.8 + bright * 4) * (w / 960))}" fill="${random() < 0.3 ? '#FFE6C2' : '#fff'}" opacity="${f(0.5 + bright / 2)}"/>`;
   }
   return svg(
     w,

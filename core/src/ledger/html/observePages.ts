@@ -196,8 +196,9 @@ class PageWalker {
       this.area(own, inside, inside.link);
     if (node.tagName === 'svg') return this.svg(node, own, inside);
     if (node.tagName === 'img') return this.image(node, own, inside, at);
-    // A film is read as its picture is: by what it is called.
-    if ((node.tagName === 'video' && attribute(node, 'poster') !== undefined && !inside.hidden) || attribute(node, 'role') === 'img')
+    // A film is seen and read as its still picture is.
+    if (node.tagName === 'video' && attribute(node, 'poster') !== undefined) this.image(node, own, inside, at);
+    if (attribute(node, 'role') === 'img')
       this.blocks.push({ role: 'figure', text: '', language: inside.language, runs: [], alt: attribute(node, 'aria-label') });
     for (const child of node.childNodes) this.visit(child, inside);
     // A line box passes its pen on to what follows in the same line.
@@ -296,7 +297,8 @@ class PageWalker {
   }
 
   private image(node: Element, own: Declarations, inside: Where, at: Where): void {
-    const fills = own['width']?.endsWith('%');
+    const isFilm = node.tagName === 'video';
+    const fills = isFilm || own['width']?.endsWith('%');
     const holder = [...at.ancestors]
       .reverse()
       .map((e) => this.rules.styleOf(e, []))
@@ -304,13 +306,13 @@ class PageWalker {
     const box = fills
       ? { x: 0, y: 0, width: lengthPx(holder?.['width']), height: lengthPx(holder?.['height']) }
       : { x: 0, y: 0, width: lengthPx(own['width']), height: lengthPx(own['height']) };
-    const alt = attribute(node, 'alt');
+    const alt = attribute(node, isFilm ? 'aria-label' : 'alt');
     const onPage = scaled(transformRect(inside.matrix, box));
     const block: ObservedBlock | null = inside.hidden
       ? null
       : { role: 'figure', text: '', language: inside.language, runs: [], alt: alt ?? '', box: onPage };
     if (block) this.blocks.push(block);
-    this.images.push({ z: inside.z, box: onPage, src: attribute(node, 'src') ?? '', alt, block });
+    this.images.push({ z: inside.z, box: onPage, src: attribute(node, isFilm ? 'poster' : 'src') ?? '', alt, block });
   }
 
   private svg(node: Element, own: Declarations, inside: Where): void {

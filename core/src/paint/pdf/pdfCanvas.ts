@@ -68,6 +68,7 @@ export class PdfCanvas {
   /** What actions call the first page that was begun. */
   firstPage: unknown;
   private layerCount = 0;
+  private readonly openLayers: unknown[] = [];
   private readonly atEnd: Record<string, unknown> = {};
   private readonly hyphens = new Map<EmbeddedFont, number>();
 
@@ -438,6 +439,7 @@ export class PdfCanvas {
 
   linkTo(box: Rect, target: { href: string } | { page: string }, contents: string, element: StructElement): void {
     const options = {
+      ...this.layered(),
       structParent: element,
       Contents: new String(contents),
       Border: [0, 0, 0],
@@ -448,7 +450,13 @@ export class PdfCanvas {
 
   /** A place of the page that can be filled in, with its element in the structure tree; gives its object. */
   widget(box: Rect, data: Record<string, unknown>, element: StructElement): unknown {
-    const options = { ...data, Subtype: 'Widget', structParent: element, Border: [0, 0, 0] } as unknown as PDFKit.Mixins.AnnotationOption;
+    const options = {
+      ...this.layered(),
+      ...data,
+      Subtype: 'Widget',
+      structParent: element,
+      Border: [0, 0, 0],
+    } as unknown as PDFKit.Mixins.AnnotationOption;
     this.doc.annotate(box.x, box.y, box.width, box.height, options);
     return this.doc.page.annotations.at(-1);
   }
@@ -473,8 +481,33 @@ export class PdfCanvas {
     const { data } = this.doc.page.resources as { data: { Properties?: Record<string, unknown> } };
     (data.Properties ??= {})[name] = group;
     this.doc.addContent(`/OC /${name} BDC`);
+    this.openLayers.push(group);
     draw();
+    this.openLayers.pop();
     this.doc.addContent('EMC');
+  }
+
+  /** What is drawn, as a form of its own (8.10) that is laid over a box of the page: the look of a field. */
+  captured(box: Rect, draw: () => void): unknown {
+    const { page } = this.doc;
+    const BBox = this.doc._convertRect(box.x, box.y, box.width, box.height);
+    const form = this.doc.ref({ Type: 'XObject', Subtype: 'Form', BBox, Resources: page.resources });
+    const operators: string[] = [];
+    const { write } = page;
+    page.write = (chunk) => void operators.push(String(chunk));
+    this.doc.addContent(`${this.doc._ctm.map((v) => n(v)).join(' ')} cm`);
+    try {
+      draw();
+    } finally {
+      page.write = write;
+    }
+    form.end(operators.join('\n'));
+    return form;
+  }
+
+  /** What is pressed or filled in inside a layer is there only while that is seen (8.11.3.3). */
+  private layered(): Record<string, unknown> {
+    return this.openLayers.length ? { OC: this.openLayers.at(-1) } : {};
   }
 
   /** A file inside the file (7.11.4), which reading programs also list; gives its specification. */

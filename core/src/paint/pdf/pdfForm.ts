@@ -15,6 +15,12 @@ export interface PdfField {
     | { type: 'button'; caption: string };
 }
 
+/** Looks of a box that were drawn for it, where there are some. */
+export interface FieldLooks {
+  on?: unknown;
+  off?: unknown;
+}
+
 /** Flags of fields (tables 221, 226, 228, 230): bit positions count from one. */
 const flag = (bit: number): number => 1 << (bit - 1);
 const REQUIRED = flag(2);
@@ -40,12 +46,13 @@ const n = (v: number): string => String(+v.toFixed(3));
 /** The fields of a file, and the form that they make. Paper shows what is drawn below; each field draws only its answer. */
 export class PdfForm {
   private readonly fields: unknown[] = [];
+  private hasOtherLetters = false;
   private readonly groups = new Map<string, { ref: { data: Record<string, unknown>; end(): void }; kids: unknown[] }>();
 
   constructor(private readonly canvas: PdfCanvas) {}
 
   /** Adds a field to the page that is being painted; gives its element in the structure tree. */
-  add({ box, name, label, required, control }: PdfField): StructElement {
+  add({ box, name, label, required, control }: PdfField, drawn: FieldLooks = {}): StructElement {
     const element = this.canvas.element('Form', { alt: label });
     const common = { TU: text(label), F: 4 };
     const own = { ...common, T: text(name) };
@@ -54,7 +61,7 @@ export class PdfForm {
     switch (control.type) {
       case 'checkBox': {
         const state = control.on ? stateName(control.value) : 'Off';
-        this.fields.push(widget({ ...own, FT: 'Btn', Ff: must, V: state, AS: state, ...this.looks(box, control.value, tick) }));
+        this.fields.push(widget({ ...own, FT: 'Btn', Ff: must, V: state, AS: state, ...this.looks(box, control.value, tick, drawn) }));
         break;
       }
       case 'radio': {
@@ -66,7 +73,7 @@ export class PdfForm {
         }
         const state = control.on ? stateName(control.value) : 'Off';
         if (control.on) group.ref.data['V'] = state;
-        group.kids.push(widget({ ...common, Parent: group.ref, AS: state, ...this.looks(box, control.value, dot) }));
+        group.kids.push(widget({ ...common, Parent: group.ref, AS: state, ...this.looks(box, control.value, dot, drawn) }));
         break;
       }
       case 'text':
@@ -118,14 +125,17 @@ export class PdfForm {
       ref.end();
     }
     if (!this.fields.length) return;
-    this.canvas.catalog({ AcroForm: { Fields: this.fields, DA: text(LETTERS), DR: { Font: { Helv: this.font() } } } });
+    // Letters that the form's font has not are drawn by the program that shows it (table 218).
+    const asks = this.hasOtherLetters ? { NeedAppearances: true } : {};
+    this.canvas.catalog({ AcroForm: { ...asks, Fields: this.fields, DA: text(LETTERS), DR: { Font: { Helv: this.font() } } } });
   }
 
-  private looks(box: Rect, value: string, draw: (box: Rect) => string): Record<string, unknown> {
-    return { AP: { N: { [stateName(value)]: this.appearance(box, draw(box)), Off: this.appearance(box, '') } } };
+  private looks(box: Rect, value: string, draw: (box: Rect) => string, { on, off }: FieldLooks): Record<string, unknown> {
+    return { AP: { N: { [stateName(value)]: on ?? this.appearance(box, draw(box)), Off: off ?? this.appearance(box, '') } } };
   }
 
   private letters(box: Rect, value: string): Record<string, unknown> {
+    this.hasOtherLetters ||= /[^\x20-\x7e\r\n]/.test(value);
     const lines = value ? `/Tx BMC q BT ${LETTERS} 3 ${n(box.height / 2 - 3)} Td (${escaped(value)}) Tj ET Q EMC` : '';
     return { DA: text(LETTERS), AP: { N: this.appearance(box, lines) } };
   }

@@ -16,6 +16,7 @@ interface Internals {
     write(chunk: unknown): void;
   };
   _ctm: number[];
+  _convertRect(x: number, y: number, width: number, height: number): number[];
   createStructParentTreeNextKey(): number;
   getStructParentTree(): { add(key: number, parents: unknown[]): void; get(key: number): unknown[] };
   addContent(content: string): void;

@@ -20,7 +20,6 @@ export async function* writeArticle(job: WriteJob<ArticleSettings>): AsyncGenera
     {
       fileOf: (i) => (i === 1 ? 'index.html' : `section-${String(i).padStart(3, '0')}.html`),
       split,
-      pictures: 'pictures/',
       book: false,
       lists: settings.lists,
       pageMarks: false,
@@ -30,7 +29,7 @@ export async function* writeArticle(job: WriteJob<ArticleSettings>): AsyncGenera
   const bodies = flow.files.map((f) => flow.body(f));
   // After the texts: a sheet holds what they asked for.
   const css = `${BASE_CSS}\n${flow.styles.css()}\n`;
-  for (const p of flow.pictures) yield outputFile(`pictures/${p.path}`, p.mediaType, p.bytes);
+  for (const p of flow.pictures) yield outputFile(p.path, p.mediaType, p.bytes);
   if (settings.styleSheet === 'beside') yield outputFile('style.css', 'text/css', css);
   for (const [i, f] of flow.files.entries()) yield outputFile(f.name, 'text/html', document(job, flow, f, bodies[i]!, css));
 }

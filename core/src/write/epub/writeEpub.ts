@@ -23,7 +23,6 @@ async function fill(job: WriteJob<EpubSettings>, book: Book): Promise<PackageFac
   const flow = await prepareFlow(job, {
     fileOf: (i) => `text-${String(i).padStart(3, '0')}.xhtml`,
     split: true,
-    pictures: 'pictures/',
     book: true,
     lists: 'lists',
     pageMarks: settings.pageList,
@@ -51,7 +50,7 @@ async function fill(job: WriteJob<EpubSettings>, book: Book): Promise<PackageFac
       ],
     }),
   );
-  for (const p of flow.pictures) await book.add(`pictures/${p.path}`, p.mediaType, p.bytes);
+  for (const p of flow.pictures) await book.add(p.path, p.mediaType, p.bytes);
   const faces = settings.fonts === 'reader' ? [] : await book.addFonts(flow.fonts.characters, settings.fonts === 'scrambled');
   const rules = faces.map(
     ({ face, path }) =>

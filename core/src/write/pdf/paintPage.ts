@@ -2,7 +2,8 @@ import type { ComposedFrame } from '../../compose/marks.ts';
 import { rectPath, transformRect } from '../../folio/geometry.ts';
 import { isAddressOfWeb } from '../../folio/address.ts';
 import type { Field, Group, Media } from '../../folio/items.ts';
-import { itemBounds, pageOfItem } from '../../folio/traverse.ts';
+import type { Spread } from '../../folio/spread.ts';
+import { itemBounds, leavesOf, pageOfItem } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { hasEffects } from '../../paint/effects.ts';
 import { inItemSpace, paintBoxes, paintFill, paintLines, paintPicture, paintPlacedImage, paintStroke } from '../../paint/pdf/paintItem.ts';
@@ -65,6 +66,8 @@ export class PagePainter {
     if (!page.bleed) canvas.clip(paper);
     if (page.background.type !== 'none') canvas.artifact(() => canvas.fill(paper, page.background, 'nonzero'));
     canvas.transform([1, 0, 0, 1, -page.box.x, -page.box.y]);
+    const looks = looksOfFields(spread, items, reading);
+    const drawn = new Map<string, (() => void)[]>();
     for (const [z, entry] of items.entries()) {
       // A veil that cannot be lifted would hide what lies below it for good.
       if (entry.item.kind === 'veil') continue;
@@ -82,8 +85,13 @@ export class PagePainter {
       const layers = this.cues.layersOf(item, entry.within.filter(isCard));
       const effects = await this.effects.of(spread, item);
       const played = own && item.kind === 'media' && item.media !== null ? await this.played(item, item.media) : null;
-      this.layers.draw(layers, () => this.paintItem({ ...entry, picture, units, composed, effects, page: page.id }, parts));
-      if (own) await this.liven(place, item, units, layers.at(-1), played, parts);
+      const look = looks.get(item.id);
+      const ready = { ...entry, picture, units: look === undefined ? units : [], composed, effects, page: page.id };
+      if (look !== undefined) drawn.set(look, [...(drawn.get(look) ?? []), () => this.paintItem(ready, new Map())]);
+      else if (!entry.unseen) {
+        this.layers.draw(layers, () => this.paintItem(ready, parts));
+        if (own) await this.liven(place, item, units, layers.at(-1), played, parts);
+      }
       for (const group of entry.within
         .slice(sharedGroups(entry, items[z + 1]))
         .filter(isGroup)
@@ -94,9 +102,13 @@ export class PagePainter {
         canvas.endGroup(group.opacity, group.blend, null);
       }
     }
+    for (const add of this.waiting.splice(0)) add(drawn);
     canvas.restore();
     return parts;
   }
+
+  /** Fields whose looks are drawn after them. */
+  private readonly waiting: ((drawn: ReadonlyMap<string, (() => void)[]>) => void)[] = [];
 
   /** What an item does: a film or sound that is played in it, places to press, links. Each is read with what it lies on. */
   private async liven(
@@ -195,7 +207,19 @@ export class PagePainter {
     if (figure && (picture || item.kind === 'shape'))
       return void parts.set(figure, [{ content: canvas.content('Figure', () => inside(body)) }]);
     if (hasFill(item) || hasStroke(item) || picture) canvas.artifact(() => inside(body));
-    if (item.kind === 'field' && figure) return void parts.set(figure, [{ element: this.form.add(this.fieldOf(item)) }]);
+    if (item.kind === 'field' && figure) {
+      if (item.onLook === undefined && item.offLook === undefined)
+        return void parts.set(figure, [{ element: this.form.add(this.fieldOf(item)) }]);
+      this.waiting.push((drawn) => {
+        const field = this.fieldOf(item);
+        const look = (id: string | undefined): unknown => {
+          const draws = id === undefined ? undefined : drawn.get(id);
+          return draws && canvas.captured(field.box, () => draws.forEach((d) => d()));
+        };
+        parts.set(figure, [{ element: this.form.add(field, { on: look(item.onLook), off: look(item.offLook) }) }]);
+      });
+      return;
+    }
     if (!composed) return;
     if (composed.boxes.length) canvas.artifact(() => inside(() => paintBoxes(canvas, composed)));
     const paragraphs = units.filter((u): u is ParagraphUnit => u.kind === 'paragraph');
@@ -248,6 +272,22 @@ function pageActions(cues: PdfCues, place: PagePlace): Record<string, unknown> {
     if (first) AA[event] = first.action;
   }
   return Object.keys(AA).length ? { AA } : {};
+}
+
+/** What is drawn as the look of a field that is filled in, by its id → the look's: a group's members are drawn for it. */
+function looksOfFields({ items: all }: Spread, items: readonly PageItem[], reading: PageReading): Map<string, string> {
+  const read = new Set(reading.units.map((u) => u.item));
+  const among = new Map<string, string>();
+  for (const { item, own } of items) {
+    if (item.kind !== 'field' || !own || !read.has(item.id) || (item.control.type !== 'checkBox' && item.control.type !== 'radio'))
+      continue;
+    for (const look of [item.onLook, item.offLook]) {
+      const shown = look === undefined ? undefined : all[look];
+      if (!shown) continue;
+      for (const leaf of shown.kind === 'group' ? leavesOf(all, shown) : [shown.id]) among.set(leaf, shown.id);
+    }
+  }
+  return among;
 }
 
 const isGroup = (holder: PageItem['within'][number]): holder is Group => holder.kind === 'group';

@@ -62,7 +62,7 @@ async function paintPages(job: WriteJob<PdfSettings>, canvas: PdfCanvas, scope: 
   const painter = new PagePainter(job, canvas, encoder, new EffectDrawer(job, encoder), scope, form, layers, cues);
   const pages = scope.pages.map((place) => ({
     place,
-    items: itemsOfPage(job.folio, place, scope, { isStill: job.settings.cards === 'first' }).filter((i) => !i.unseen),
+    items: itemsOfPage(job.folio, place, scope, { isStill: job.settings.cards === 'first' }),
   }));
   for (const { items } of pages) for (const { item } of items) encoder.want(item);
   const outline: { level: number; handle: unknown }[] = [];

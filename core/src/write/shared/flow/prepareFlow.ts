@@ -40,8 +40,6 @@ export interface FlowLayout {
   fileOf(index: number): string;
   /** Whether every section has a file of its own. */
   split: boolean;
-  /** From a text file to the folder of pictures. */
-  pictures: string;
   book: boolean;
   lists: 'lists' | 'text';
   pageMarks: boolean;
@@ -65,6 +63,7 @@ export interface PreparedFlow {
   styles: FlowStyles;
   fonts: FlowFonts;
   language: string;
+  /** Pictures, films and sounds, with their paths from the text files. */
   pictures: { path: string; mediaType: string; bytes: Uint8Array }[];
   outline: OutlineEntry[];
   pages: { printed: string; href: string }[];
@@ -97,7 +96,7 @@ export async function prepareFlow(job: WriteJob<FlowSettings>, layout: FlowLayou
   const storyOf = new Map(Object.values(folio.stories).flatMap((s) => Object.keys(s.blocks).map((b) => [b, s] as const)));
   const numbers = new Map<Story, Map<string, string>>();
   const measure = usualMeasure(job);
-  const { pictures, shown, played, playedItems } = await picturesOf(job, sections, layout, measure);
+  const { pictures, shown, played, playedItems } = await picturesOf(job, sections, measure);
   const sectionOn = new Map(
     files.flatMap((f) =>
       f.sections.flatMap((s) => s.blocks.flatMap((b) => (b.kind === 'pageMark' ? [[b.page, titleOf(s)] as const] : []))),
@@ -229,7 +228,7 @@ function outlineOf(folio: Folio, files: readonly FlowFile[]): OutlineEntry[] {
 }
 
 /** Pictures, films and sounds of a flow, each once, and how each item shows its own. */
-async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSection[], layout: FlowLayout, measure: number) {
+async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSection[], measure: number) {
   const { folio, composition } = job;
   const encoder = new PictureEncoder(job);
   const { shown: isShown } = scopeOf(folio, composition, { ...job.settings, only: '' });
@@ -259,10 +258,10 @@ async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSe
     const made = await maker.of(all, item);
     if (!made) continue;
     const stem = (item.kind !== 'group' && pictureOf(item)) || item.id;
-    const name = `${stem}-${shortHash(made.bytes)}.${made.mediaType === 'image/svg+xml' ? 'svg' : PICTURE_EXTENSIONS[made.mediaType]}`;
-    pictures.set(name, { path: name, mediaType: made.mediaType, bytes: made.bytes });
+    const path = `pictures/${stem}-${shortHash(made.bytes)}.${made.mediaType === 'image/svg+xml' ? 'svg' : PICTURE_EXTENSIONS[made.mediaType]}`;
+    pictures.set(path, { path, mediaType: made.mediaType, bytes: made.bytes });
     const share = Math.min(1, Math.max(0.1, itemBounds(all, item).width / measure));
-    shown.set(item.id, { source: `${layout.pictures}${name}`, width: made.width, height: made.height, share });
+    shown.set(item.id, { source: path, width: made.width, height: made.height, share });
     job.progress(shown.size, items.length);
   }
   const played = new Map<string, string>();
@@ -274,9 +273,9 @@ async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSe
       const file = media ? folio.head.media[media] : undefined;
       if (!media || !file || played.has(media)) continue;
       const bytes = await job.media(media);
-      const name = `${media}-${shortHash(bytes)}${/\.[A-Za-z0-9]+$/.exec(file.file)?.[0] ?? ''}`;
-      pictures.set(name, { path: name, mediaType: file.mediaType, bytes });
-      played.set(media, `${layout.pictures}${name}`);
+      const path = `media/${media}-${shortHash(bytes)}${/\.[A-Za-z0-9]+$/.exec(file.file)?.[0] ?? ''}`;
+      pictures.set(path, { path, mediaType: file.mediaType, bytes });
+      played.set(media, path);
     }
   }
   return { pictures: [...pictures.values()], shown, played, playedItems };

@@ -38,7 +38,7 @@ button.f{background:#fffffff0;box-shadow:inset 0 0 0 1px #17211e;cursor:pointer}
 .c video{object-fit:cover}
 .script{position:absolute;left:0;top:0;max-width:100%;z-index:1;padding:0 6px;background:#fffffff0;color:#17211e;font:13px/1.5 sans-serif}
 .script.below{top:100%}
-@media (hover:hover){.script:not([open],:focus-within){opacity:0}.i:hover>.script{opacity:1}}
+@media (hover:hover){.script:not([open]):not(:focus-within){opacity:0}.i:hover>.script{opacity:1}}
 .said{position:absolute;width:1px;height:1px;overflow:hidden;clip-path:inset(50%);white-space:nowrap}
 .w:focus-visible,.i:focus-visible,.ctl:focus-visible,.f:focus-visible{outline:3px solid #1E5B4B;outline-offset:2px}
 @media print{.ctl,.dots,.cloth{display:none}}`;
