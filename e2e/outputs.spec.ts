@@ -25,7 +25,7 @@ test('outputs are added, set, run, and their score, ledger and files are there',
   }
   await run(page, 'html');
   await run(page, 'pdf');
-  await expect(row(page, 'html').locator('.sum')).toContainText('2205 kept');
+  await expect(row(page, 'html').locator('.sum')).toContainText('2368 kept');
   await page.getByRole('button', { name: 'Web edition, page 5: adapted' }).click();
   await expect(page.locator('.ledger li').first()).toContainText('turned into RGB by the plain formula');
   for (const [output, name] of [

@@ -286,7 +286,7 @@ function diaryPage(b: SampleAssembly): { spread: string; item: string } {
     [mapCaption],
     [para('caption', 'Forty minutes at an easy pace. The last bend is steeper than it looks.')],
   );
-  const small = s.text('imprint', [W + M, 656, W - 2 * M - 14, 64], { verticalAlign: 'bottom' });
+  const small = s.text('imprint', [W + M, 656, 350, 64], { verticalAlign: 'bottom' });
   b.story('imprint-text', [small], imprint);
   b.decoration('diary-bar');
   b.strand('diary', 'Diary', [text, map, mapCaption, ...bellAndFilm(b, s), small]);

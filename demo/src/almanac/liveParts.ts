@@ -75,7 +75,11 @@ export function bellAndFilm(b: SampleAssembly, s: SpreadBuilder): Entry[] {
       'ring-cue': { id: 'ring-cue', trigger: { when: 'press' }, steps: [{ do: 'play', media: 'bell-sound' }] },
     },
   });
-  b.story('ring-text', [ring], [para('opening', 'Ring the bell at the gate ›', { character: { fontWeight: 700, size: 8.5, leading: 12 } })]);
+  b.story(
+    'ring-text',
+    [ring],
+    [para('opening', 'Ring the bell at the gate ›', { character: { fontWeight: 700, size: 8.5, leading: 12 } })],
+  );
   return [ring, sound, played, filmCaption];
 }
 
