@@ -50,35 +50,24 @@ export type Clip = z.infer<typeof Clip>;
 export const CopiedCues = z.object({ cues: z.array(Cue).min(1), targets: Clip.shape.targets });
 export type CopiedCues = z.infer<typeof CopiedCues>;
 
-/** What ids are said for by words: none of these is an id, whatever it says. */
-const WORDS = new Set([
-  ...[
-    'text',
-    'name',
-    'alt',
-    'label',
-    'caption',
-    'fieldName',
-    'value',
-    'action',
-    'transcript',
-    'href',
-    'group',
-    'title',
-    'kind',
-    'do',
-    'type',
-  ],
-  ...['base', 'reading', 'family', 'language', 'entry'],
+/** Entries whose values, or whose lists of values, are ids of what is copied. All else is words and settings, whatever it says. */
+const HOLDS_IDS = new Set([
+  ...['id', 'item', 'items', 'members', 'order', 'page', 'paragraph', 'target', 'switcher', 'card'],
+  ...['media', 'poster', 'captions', 'cover', 'onLook', 'offLook'],
 ]);
+const KEYED_BY_IDS = new Set(['items', 'cues', 'blocks', 'cells']);
 
-/** Gives ids other names wherever they stand, as values or as keys; words that happen to say the same stay. */
+/** Gives ids other names where they stand as ids. */
 function renamed<T>(value: T, name: (id: string) => string, key = ''): T {
-  if (typeof value === 'string') return (WORDS.has(key) ? value : name(value)) as T;
+  if (typeof value === 'string') return (HOLDS_IDS.has(key) ? name(value) : value) as T;
   if (Array.isArray(value)) return value.map((v: unknown) => renamed(v, name, key)) as T;
   if (value === null || typeof value !== 'object') return value;
-  return Object.fromEntries(Object.entries(value).map(([k, v]) => [name(k), renamed(v, name, k)])) as T;
+  const isKeyed = KEYED_BY_IDS.has(key);
+  return Object.fromEntries(Object.entries(value).map(([k, v]) => (isKeyed ? [name(k), renamed(v, name)] : [k, renamed(v, name, k)]))) as T;
 }
+
+/** What an item is called, by which it is known again in another document; empty where it is not called anything. */
+const calledBy = (item: Item): string => item.name || ('label' in item && item.label) || item.alt || '';
 
 const stringsIn = (value: unknown, found = new Set<string>()): Set<string> => {
   if (typeof value === 'string') found.add(value);
@@ -87,22 +76,22 @@ const stringsIn = (value: unknown, found = new Set<string>()): Set<string> => {
 };
 
 /** What cues act on that is not copied with them. */
-const targetsOf = (folio: Folio, cues: readonly Cue[], copied: ReadonlySet<string>, nameOf: (item: Item) => string): Clip['targets'] => {
+const targetsOf = (folio: Folio, cues: readonly Cue[], copied: ReadonlySet<string>): Clip['targets'] => {
   const said = stringsIn(cues);
   return Object.fromEntries(
     Object.values(folio.spreads).flatMap((s) =>
-      Object.values(s.items).flatMap((i) => (said.has(i.id) && !copied.has(i.id) ? [[i.id, { kind: i.kind, name: nameOf(i) }]] : [])),
+      Object.values(s.items).flatMap((i) => (said.has(i.id) && !copied.has(i.id) ? [[i.id, { kind: i.kind, name: calledBy(i) }]] : [])),
     ),
   );
 };
 
-export const copyCues = (folio: Folio, cues: Cue[], nameOf: (item: Item) => string): CopiedCues => ({
+export const copyCues = (folio: Folio, cues: Cue[]): CopiedCues => ({
   cues,
-  targets: targetsOf(folio, cues, new Set(), nameOf),
+  targets: targetsOf(folio, cues, new Set()),
 });
 
 /** Takes a copy of items of one spread. Texts that flow on into other frames cannot be copied in part. */
-export function copyItems(folio: Folio, spread: Spread, chosen: readonly string[], nameOf: (item: Item) => string): Clip {
+export function copyItems(folio: Folio, spread: Spread, chosen: readonly string[]): Clip {
   const held = heldItems(spread);
   const tops = spread.order.filter((id) => chosen.includes(id) && !held.has(id) && !isMasterInstance(id));
   if (!tops.length) throw new TextEditError('There is nothing to copy: what stands on master pages or inside others is copied there.');
@@ -142,7 +131,6 @@ export function copyItems(folio: Folio, spread: Spread, chosen: readonly string[
       folio,
       Object.values(items).flatMap((i) => Object.values(i.cues)),
       copied,
-      nameOf,
     ),
     media: Object.fromEntries(Object.entries(head.media).filter(([id]) => said.has(id))),
     decorations: head.structure.decorations.filter((id) => copied.has(id)),
@@ -151,12 +139,12 @@ export function copyItems(folio: Folio, spread: Spread, chosen: readonly string[
 }
 
 /** What things are called here that were called otherwise where they were copied: what is here keeps its id, what is not is looked for by kind and name. */
-function targetsHere(draft: Folio, spread: Spread, targets: Clip['targets'], nameOf: (item: Item) => string): Map<string, string> {
+function targetsHere(draft: Folio, spread: Spread, targets: Clip['targets']): Map<string, string> {
   const near = [spread, ...Object.values(draft.spreads).filter((s) => s.id !== spread.id)];
   const here = new Map<string, string>();
   for (const [id, { kind, name }] of Object.entries(targets)) {
-    if (near.some((s) => s.items[id])) continue;
-    const found = near.flatMap((s) => Object.values(s.items)).find((i) => i.kind === kind && nameOf(i) === name);
+    if (!name || near.some((s) => s.items[id])) continue;
+    const found = near.flatMap((s) => Object.values(s.items)).find((i) => i.kind === kind && calledBy(i) === name);
     if (found) here.set(id, found.id);
   }
   return here;
@@ -165,11 +153,9 @@ function targetsHere(draft: Folio, spread: Spread, targets: Clip['targets'], nam
 /** Where a file of another document is stored with this one: by its content, since another file may have its name here. */
 export const pathOfCopy = ({ sha256, file }: MediaFile): string => `media/${sha256.slice(0, 20)}${/\.[A-Za-z0-9]+$/.exec(file)?.[0] ?? ''}`;
 
-const nameHere = (item: Item): string => item.name ?? ('label' in item ? item.label : item.alt) ?? '';
-
 /** Hangs copied cues on an item or a page, beside those that are there. */
 export function pasteCues(draft: Folio, spread: Spread, cues: Record<string, Cue>, copied: CopiedCues, as: string): void {
-  const here = targetsHere(draft, spread, copied.targets, nameHere);
+  const here = targetsHere(draft, spread, copied.targets);
   for (const cue of copied.cues) {
     const id = `${cue.id.split('.')[0]!.slice(0, 40)}.${as}`;
     cues[id] = { ...renamed(cue, (t) => here.get(t) ?? t), id };
@@ -201,7 +187,7 @@ export function pasteItems(draft: Folio, spread: Spread, page: Page, clip: Clip,
     ]),
   ];
   const own = new Map(ids.map((id, i) => [id, `${id.split('.')[0]!.slice(0, 40)}.${as}-${i}`]));
-  const here = targetsHere(draft, spread, clip.targets, nameHere);
+  const here = targetsHere(draft, spread, clip.targets);
   const name = (id: string): string => own.get(id) ?? here.get(id) ?? files.get(id) ?? id;
   const layer = (id: string): string =>
     head.layers[id] ? id : (head.layerOrder.findLast((l) => head.layers[l]?.visible) ?? head.layerOrder[0]!);

@@ -1,7 +1,9 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Item } from '../folio/items.ts';
+import { instanceId, isMasterInstance } from '../folio/masters.ts';
 import type { Step } from '../folio/motion.ts';
 import { pageOfItem, pagesOf, placeOfPage } from '../folio/traverse.ts';
+import type { Spread } from '../folio/spread.ts';
 import type { PagePlace } from '../folio/traverse.ts';
 
 const cache = new WeakMap<object, { masters: object; items: Map<string, Item> }>();
@@ -56,6 +58,12 @@ export function isDead(folio: Folio, step: Step): boolean {
   const { there, gone } = targetsOfStep(folio, step);
   return gone.length > 0 && there.length === 0;
 }
+
+/** The item that something on a page acts on: what hangs on a master page's item acts on that of its own page first. */
+export const nearItem = ({ items }: Pick<Spread, 'items'>, id: string, holder: string): string => {
+  const own = isMasterInstance(holder) ? instanceId(holder.split('/')[0]!, id) : id;
+  return items[own] ? own : id;
+};
 
 /** The numbers of the pages that cues on a page lead to. */
 export function targetPages(folio: Folio, { page, spread }: PagePlace): number[] {

@@ -14,7 +14,7 @@ import { pathData } from '../folio/geometry.ts';
 import type { PathStep } from '../folio/geometry.ts';
 import type { Folio } from '../folio/folio.ts';
 import type { Item, Switcher, Veil } from '../folio/items.ts';
-import { instanceId, isMasterInstance } from '../folio/masters.ts';
+import { isMasterInstance } from '../folio/masters.ts';
 import type { Cue, Destination, TimedStep } from '../folio/motion.ts';
 import type { Spread } from '../folio/spread.ts';
 import type { PagePlace } from '../folio/traverse.ts';
@@ -23,6 +23,7 @@ import { PX_PER_PT, round } from '../folio/units.ts';
 import { linkCueOf } from '../structure/pageTargets.ts';
 import type { PageTargets } from '../structure/pageTargets.ts';
 import { areaOf, flakeGrid } from './flakes.ts';
+import { nearItem } from './liveTargets.ts';
 import { playerWords } from './playerWords.ts';
 
 /** What an output says of itself, so that its motion can be told to the player. */
@@ -113,9 +114,8 @@ class StepsOn {
   /** An item that a step is about: on a master page's item, the one on the same page. */
   private items(ids: readonly string[], holder: string): string[] {
     const { spread } = this.place;
-    const near = (id: string): string => (isMasterInstance(holder) ? instanceId(holder.split('/')[0]!, id) : id);
     return ids.flatMap((id) => {
-      const parts = seenParts(spread, spread.items[near(id)] ? near(id) : id);
+      const parts = seenParts(spread, nearItem(spread, id, holder));
       // A target on another page of the same file is found there.
       return parts.length ? parts : Object.values(this.folio.spreads).flatMap((other) => seenParts(other, id));
     });

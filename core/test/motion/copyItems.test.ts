@@ -4,7 +4,6 @@ import type { Item as AnyItem } from '../../src/index.ts';
 import { motionFolio } from '../support/motionFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
-const nameOf = (item: AnyItem): string => item.name ?? item.alt ?? '';
 const paste = (to: Folio, clip: Clip, as: string, spread = 's') =>
   applyEdit(to, {
     kind: 'items.paste',
@@ -15,7 +14,7 @@ const added = (before: Folio, after: Folio): AnyItem[] =>
 
 describe('a copy on the same page', () => {
   const before = motionFolio();
-  const clip = copyItems(before, before.spreads['s']!, ['sw', 'later'], nameOf);
+  const clip = copyItems(before, before.spreads['s']!, ['sw', 'later']);
   const { folio, inverse } = paste(before, clip, 'k1');
 
   test('brings what stands on cards, and its cues act on the copy', () => {
@@ -49,7 +48,7 @@ describe('a copy in another document', () => {
     if (block.kind !== 'paragraph') throw new Error('a paragraph');
     block.style = 'only';
     block.content = [{ type: 'span', text: 'sw' }];
-    const { folio } = paste(other, copyItems(source, source.spreads['s']!, ['f1'], nameOf), 'k1');
+    const { folio } = paste(other, copyItems(source, source.spreads['s']!, ['f1']), 'k1');
     expect(folio.head.paragraphStyles['only']).toMatchObject({ name: 'Only here' });
     const texts = Object.values(folio.stories).flatMap((s) => s.order.map((id) => readText(s.blocks[id] as never)));
     expect(texts).toContain('sw');
@@ -69,7 +68,7 @@ describe('a copy in another document', () => {
       media: 'film',
     });
     source.spreads['s']!.order.push('m');
-    const clip = copyItems(source, source.spreads['s']!, ['m'], nameOf);
+    const clip = copyItems(source, source.spreads['s']!, ['m']);
     const fresh = paste(other, clip, 'k1').folio;
     expect(fresh.head.media['film']).toMatchObject({ file: pathOfCopy(file), sha256: file.sha256 });
     const there = structuredClone(other);
@@ -86,7 +85,7 @@ describe('a copy in another document', () => {
     const { sw, ...rest } = spread.items;
     spread.items = { ...rest, turning: { ...sw!, id: 'turning' } };
     spread.order = spread.order.map((id) => (id === 'sw' ? 'turning' : id));
-    const copied = copyCues(from, Object.values(from.spreads['s']!.items['later']!.cues), nameOf);
+    const copied = copyCues(from, Object.values(from.spreads['s']!.items['later']!.cues));
     const { folio } = applyEdit(there, { kind: 'cues.paste', args: { spread: 's', holder: 'veil', copied, as: 'k1' } });
     expect(Object.values(folio.spreads['s']!.items['veil']!.cues)[0]!.steps[0]).toMatchObject({ switcher: 'turning' });
   });
@@ -98,6 +97,40 @@ test('a text that flows on is copied with all its frames or not at all', () => {
   s.items['f2'] = { ...s.items['f1']!, id: 'f2' };
   s.order.push('f2');
   Object.values(folio.stories)[0]!.frames.push({ spread: 's', item: 'f2' });
-  expect(() => copyItems(folio, s, ['f1'], nameOf)).toThrow('flows on');
-  expect(copyItems(folio, s, ['f1', 'f2'], nameOf).order).toEqual(['f1', 'f2']);
+  expect(() => copyItems(folio, s, ['f1'])).toThrow('flows on');
+  expect(copyItems(folio, s, ['f1', 'f2']).order).toEqual(['f1', 'f2']);
+});
+
+test('ids that say the same as words of the format are given new names as ids only', () => {
+  const folio = structuredClone(motionFolio());
+  const s = folio.spreads['s']!;
+  // Things that are called as the entries and values of a cue are.
+  for (const id of ['when', 'press', 'do', 'go']) {
+    s.items[id] = {
+      ...s.items['later']!,
+      id,
+      cues: { [`of-${id}`]: { id: `of-${id}`, trigger: { when: 'press' }, steps: [{ do: 'hide', items: ['press'], after: 0 }] } },
+    };
+    s.order.push(id);
+  }
+  const { folio: after } = paste(folio, copyItems(folio, s, ['when', 'press', 'do', 'go']), 'k1');
+  const cues = added(folio, after).flatMap((i) => Object.values(i.cues));
+  expect(cues).toHaveLength(4);
+  for (const cue of cues) {
+    expect(cue.trigger).toEqual({ when: 'press' });
+    expect(cue.steps[0]).toMatchObject({ do: 'hide', items: [expect.stringMatching(/^press\.k1-/)] });
+  }
+});
+
+test('what is not called anything is not taken for something else that is not', () => {
+  const from = structuredClone(motionFolio());
+  delete from.spreads['s']!.items['second']!.alt;
+  const cue = { id: 'c', trigger: { when: 'press' as const }, steps: [{ do: 'hide' as const, items: ['second'], after: 0 }] };
+  const there = structuredClone(from);
+  delete there.spreads['s']!.items['second'];
+  const { folio } = applyEdit(there, {
+    kind: 'cues.paste',
+    args: { spread: 's', holder: 'veil', copied: copyCues(from, [cue]), as: 'k1' },
+  });
+  expect(Object.values(folio.spreads['s']!.items['veil']!.cues)[0]!.steps[0]).toMatchObject({ items: ['second'] });
 });

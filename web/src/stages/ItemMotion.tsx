@@ -1,19 +1,19 @@
 import { useMemo } from 'react';
 import { Button, Checkbox } from 'antd';
 import { Copy, X } from 'lucide-react';
-import { copyCues, copyItems, isMasterInstance, newEmbed, newField, newMedia, newVeil } from '@elastic-folio/core';
-import type { Cue, Grid, Item, MovingPart, Spread } from '@elastic-folio/core';
-import { useCopied } from '../document/copied.ts';
+import { isMasterInstance, newEmbed, newField, newMedia, newVeil } from '@elastic-folio/core';
+import type { Grid, Item, MovingPart, Spread } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { itemName } from '../table/SpreadView.tsx';
 import { CopiedHere } from './CopiedHere.tsx';
 import { GridRepeat } from './GridRepeat.tsx';
 import { HeldCues } from './HeldCues.tsx';
 import { NewCue } from './NewCue.tsx';
+import { newId } from './newId.ts';
 import { PartSettings, RemovePart } from './PartSettings.tsx';
+import { useCopying } from './useCopying.ts';
 
 const MOVING = new Set<Item['kind']>(['switcher', 'veil', 'field', 'media', 'embed']);
-const newId = (kind: string): string => `${kind}-${crypto.randomUUID().slice(0, 8)}`;
 
 interface Props {
   spread: Spread;
@@ -27,16 +27,12 @@ interface Props {
 export function ItemMotion({ spread, item: id, onSelect, onPreview }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
-  const complain = useDocument((s) => s.complain);
-  const copy = useCopied((s) => s.copy);
-  const nameOf = (i: Item): string => itemName(folio, i);
+  const copying = useCopying();
   const item = spread.items[id]!;
   const cues = Object.values(item.cues);
   const fixed = isMasterInstance(id);
   const isPart = MOVING.has(item.kind);
   const alone = useMemo(() => [item], [item]);
-  const copyCuesOf = (which: Cue[]): void =>
-    copy({ what: 'cues', folio: useDocument.getState().id!, name: `${which.length} of its cues`, copied: copyCues(folio, which, nameOf) });
   const lay = (part: MovingPart): void => {
     change([{ kind: 'part.set', args: { spread: spread.id, item: part } }], newBurst());
     onSelect(part.id);
@@ -53,24 +49,13 @@ export function ItemMotion({ spread, item: id, onSelect, onPreview }: Props) {
       <HeldCues spread={spread.id} holder={id} label="Cues of this item" cues={cues} fixed={fixed} />
       <p className="path-moves">
         {cues.length > 0 && (
-          <Button size="small" icon={<Copy size={13} />} onClick={() => copyCuesOf(cues)}>
+          <Button size="small" icon={<Copy size={13} />} onClick={() => copying.cues(cues)}>
             Copy its cues
           </Button>
         )}
         {!fixed && (
           <>
-            <Button
-              size="small"
-              icon={<Copy size={13} />}
-              onClick={() => {
-                try {
-                  const clip = copyItems(folio, spread, [id], nameOf);
-                  copy({ what: 'items', folio: useDocument.getState().id!, name: nameOf(item), clip });
-                } catch (error) {
-                  complain((error as Error).message);
-                }
-              }}
-            >
+            <Button size="small" icon={<Copy size={13} />} onClick={() => copying.items(spread, [id], itemName(folio, item))}>
               Copy it
             </Button>
             <CopiedHere place={{ spread: spread.id, holder: id }} words="Hang the copied cues on it" />

@@ -4,6 +4,7 @@ import { Plus } from 'lucide-react';
 import { isFormAddress, isSafeAddress } from '@elastic-folio/core';
 import type { Cue, Item, Spread, TimedStep } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { newId } from './newId.ts';
 import { Seconds } from './Seconds.tsx';
 import { STEP_KINDS, targetsFor } from './stepChoices.ts';
 import { StepFields } from './StepFields.tsx';
@@ -43,9 +44,7 @@ export function NewCue({ spread, holder }: { spread: Spread; holder: string }) {
   );
   const add = (): void => {
     const trigger: Cue['trigger'] = when === 'delay' ? { when, seconds } : { when };
-    const cue = known
-      ? { ...known, steps: [...known.steps, step] }
-      : { id: `cue-${crypto.randomUUID().slice(0, 8)}`, trigger, steps: [step] };
+    const cue = known ? { ...known, steps: [...known.steps, step] } : { id: newId('cue'), trigger, steps: [step] };
     change([{ kind: 'cue.set', args: { spread: spread.id, holder, cue } }], newBurst());
     setSet(null);
   };

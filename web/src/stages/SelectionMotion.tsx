@@ -1,13 +1,12 @@
 import { Button, Checkbox, Select } from 'antd';
 import { Copy, Layers2, X } from 'lucide-react';
-import { cardsOf, copyItems, heldItems, isMasterInstance, newField } from '@elastic-folio/core';
+import { cardsOf, heldItems, isMasterInstance, newField } from '@elastic-folio/core';
 import type { Edit, Grid, Item, Spread } from '@elastic-folio/core';
-import { useCopied } from '../document/copied.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { itemName } from '../table/SpreadView.tsx';
 import { GridRepeat } from './GridRepeat.tsx';
-
-const newId = (kind: string): string => `${kind}-${crypto.randomUUID().slice(0, 8)}`;
+import { newId } from './newId.ts';
+import { useCopying } from './useCopying.ts';
 
 interface Props {
   spread: Spread;
@@ -20,8 +19,7 @@ interface Props {
 export function SelectionMotion({ spread, items, onSelect, onPreview }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
-  const complain = useDocument((s) => s.complain);
-  const copy = useCopied((s) => s.copy);
+  const copying = useCopying();
   const name = (item: Item): string => itemName(folio, item);
   const held = heldItems(spread);
   const free = items.filter((i) => !held.has(i.id) && !isMasterInstance(i.id));
@@ -102,19 +100,13 @@ export function SelectionMotion({ spread, items, onSelect, onPreview }: Props) {
           size="small"
           icon={<Copy size={13} />}
           disabled={!free.length}
-          onClick={() => {
-            try {
-              const clip = copyItems(
-                folio,
-                spread,
-                free.map((i) => i.id),
-                name,
-              );
-              copy({ what: 'items', folio: useDocument.getState().id!, name: `${clip.order.length} things`, clip });
-            } catch (error) {
-              complain((error as Error).message);
-            }
-          }}
+          onClick={() =>
+            copying.items(
+              spread,
+              free.map((i) => i.id),
+              `${free.length} things`,
+            )
+          }
         >
           Copy
         </Button>

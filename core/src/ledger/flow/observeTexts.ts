@@ -114,13 +114,10 @@ class TextWalker {
       const source = resolve(this.path, attribute(e, name) ?? '');
       return source ? this.files.file(source.file) : undefined;
     };
-    const poster = await at('poster');
-    const figure = ancestor(e, 'figure');
-    const caption = figure && [...elementsOf(figure)].find((x) => x.tagName === 'figcaption');
     this.out.figures.push({
       alt: attribute(e, 'aria-label') ?? '',
-      caption: caption ? readable(caption) : '',
-      picture: poster ? await this.files.pictures.signature(poster, SIGNATURE_CELLS).catch(() => undefined) : undefined,
+      caption: captionOf(e),
+      picture: await this.signature(await at('poster')),
       plays: (await at('src'))?.byteLength ?? 0,
       after: this.out.blocks.length,
     });
@@ -130,15 +127,24 @@ class TextWalker {
     const source = resolve(this.path, attribute(img, 'src') ?? '');
     const bytes = source && (await this.files.file(source.file));
     if (!bytes) this.out.problems.push({ file: this.path, says: `the picture “${attribute(img, 'src')}” is not there` });
-    const figure = ancestor(img, 'figure');
-    const caption = figure && [...elementsOf(figure)].find((e) => e.tagName === 'figcaption');
     this.out.figures.push({
       alt: attribute(img, 'alt') ?? '',
-      caption: caption ? readable(caption) : '',
-      picture: bytes ? await this.files.pictures.signature(bytes, SIGNATURE_CELLS).catch(() => undefined) : undefined,
+      caption: captionOf(img),
+      picture: await this.signature(bytes ?? undefined),
       after: this.out.blocks.length,
     });
   }
+
+  private async signature(bytes: Uint8Array | undefined): Promise<Uint8Array | undefined> {
+    return bytes && this.files.pictures.signature(bytes, SIGNATURE_CELLS).catch(() => undefined);
+  }
+}
+
+/** What is said below a picture, film or sound. */
+function captionOf(shown: Element): string {
+  const figure = ancestor(shown, 'figure');
+  const caption = figure && [...elementsOf(figure)].find((e) => e.tagName === 'figcaption');
+  return caption ? readable(caption) : '';
 }
 
 /** The style sheets of a file, those inside it and those it names. */

@@ -1,9 +1,8 @@
 import type { Cue, Step } from '../../folio/motion.ts';
-import { instanceId, isMasterInstance } from '../../folio/masters.ts';
 import type { Item, Media, Switcher } from '../../folio/items.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { leavesOf, onCard } from '../../folio/traverse.ts';
-import { isDead } from '../../motion/liveTargets.ts';
+import { isDead, itemsById, nearItem } from '../../motion/liveTargets.ts';
 import type { LayerRef, PdfLayers } from '../../paint/pdf/pdfLayers.ts';
 import type { PdfCanvas } from '../../paint/pdf/pdfCanvas.ts';
 import type { CardOf } from '../shared/paintedPage.ts';
@@ -98,9 +97,8 @@ export class PdfCues {
     const steps = this.stepsOf(cue, place.page.id);
     const turning = steps.flatMap((s): CardStep[] => {
       if (s.do !== 'showCard' || (s.card !== 'next' && s.card !== 'previous')) return [];
-      const [id] = this.parts(place, [s.switcher], holder);
-      const switcher = Object.values(this.job.folio.spreads).flatMap((x) => x.items[id ?? ''] ?? [])[0];
-      return switcher?.kind === 'switcher' ? [{ switcher, step: s }] : [];
+      const switcher = this.switcher(place, s.switcher, holder);
+      return switcher ? [{ switcher, step: s }] : [];
     })[0];
     const chain = (at: number): Action | null =>
       chained(
@@ -131,9 +129,8 @@ export class PdfCues {
         return 'href' in target ? { S: 'URI', URI: text(target.href) } : { S: 'GoTo', D: text(destination(target.page)) };
       }
       case 'showCard': {
-        const [id] = this.parts(place, [step.switcher], holder);
-        const switcher = Object.values(this.job.folio.spreads).flatMap((x) => x.items[id ?? ''] ?? [])[0];
-        if (switcher?.kind !== 'switcher') return null;
+        const switcher = this.switcher(place, step.switcher, holder);
+        if (!switcher) return null;
         const to = card ?? switcher.cards.findIndex((c) => c.id === step.card);
         const refs = switcher.cards.map((_, i) => this.card(switcher, i));
         if (!refs[to]) return null;
@@ -180,11 +177,15 @@ export class PdfCues {
     for (const ref of [...this.screens.values(), ...this.renditions.values()]) if (!('Type' in ref.data)) ref.end();
   }
 
+  private switcher({ spread }: PagePlace, id: string, holder: string): Switcher | null {
+    const item = spread.items[nearItem(spread, id, holder)] ?? itemsById(this.job.folio).get(id);
+    return item?.kind === 'switcher' ? item : null;
+  }
+
   /** The parts of pages that items are drawn by; an item of a master page acts on those of its own page. */
   private parts({ spread }: PagePlace, ids: readonly string[], holder: string): string[] {
-    const near = (id: string): string => (isMasterInstance(holder) ? instanceId(holder.split('/')[0]!, id) : id);
     return ids.flatMap((id) => {
-      const here = spread.items[near(id)] ? near(id) : id;
+      const here = nearItem(spread, id, holder);
       const home = spread.items[here] ? spread : Object.values(this.job.folio.spreads).find((s) => s.items[here]);
       const item = home?.items[here];
       if (!home || !item) return [];
