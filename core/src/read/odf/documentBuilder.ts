@@ -26,6 +26,7 @@ import { NotTakenList } from './notTaken.ts';
 import type { NotTaken } from '../../check/notTaken.ts';
 import type { OdfPackage } from './odfPackage.ts';
 import { Pictures } from './pictures.ts';
+import { ParagraphLooks } from './paragraphLooks.ts';
 import { PLAIN_PAGE, pageSize } from './pageSize.ts';
 import { ShapeReader } from './shapeReader.ts';
 import { StyleBook } from './styleBook.ts';
@@ -78,6 +79,7 @@ export class DocumentBuilder {
   private readonly notTaken = new NotTakenList();
   private readonly sheet = new StyleSheet();
   private readonly book: StyleBook;
+  private readonly looks: ParagraphLooks;
   private readonly pictures: Pictures;
   private readonly layers: Layers;
   private readonly elements: Record<string, string> = {};
@@ -115,6 +117,7 @@ export class DocumentBuilder {
     const text = this.sheet.default('graphic')['text'] ?? this.sheet.default('paragraph')['text'] ?? {};
     this.language = languageOf(text['fo:language'], text['fo:country']) ?? 'en';
     this.book = new StyleBook(this.sheet, familiesByName(fontFaces([content, styles])), this.names, this.language);
+    this.looks = new ParagraphLooks(this.sheet, this.book);
     this.pictures = new Pictures(job, source, this.names, this.notTaken);
     this.layers = new Layers(childOf(childOf(styles ?? undefined, 'office:master-styles'), 'draw:layer-set'), this.names);
   }
@@ -231,6 +234,7 @@ export class DocumentBuilder {
     return {
       sheet: this.sheet,
       book: this.book,
+      looks: this.looks,
       names: this.names,
       notTaken: this.notTaken,
       pictures: this.pictures,

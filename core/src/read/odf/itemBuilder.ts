@@ -93,11 +93,13 @@ export class ItemBuilder {
     const a = element.attributes;
     const id = names.free(prefix, a['xml:id'] ?? a['draw:id']);
     this.context.origin(id, element);
-    const alt = [childOf(element, 'svg:title'), childOf(element, 'svg:desc')]
-      .flatMap((e) => (e ? [textOf(e).trim()] : []))
-      .filter(Boolean)
-      .join('. ');
-    if (Object.entries(a).some(([k, v]) => k.endsWith(':decorative') && v === 'true')) this.context.decoration(id);
+    const said = (name: string): string => {
+      const found = childOf(element, name);
+      return found ? textOf(found).trim() : '';
+    };
+    const [title, description] = [said('svg:title'), said('svg:desc')];
+    const alt = title && description ? `${title}. ${description}` : title || description;
+    for (const name in a) if (a[name] === 'true' && name.endsWith(':decorative')) this.context.decoration(id);
     const cues = cuesOf(element, link, names, (href, window) => this.context.destination(href, window), notTaken);
     return {
       id,

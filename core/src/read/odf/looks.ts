@@ -7,6 +7,7 @@ import { multiply, rotation } from '../../folio/geometry.ts';
 import type { Matrix, Rect } from '../../folio/geometry.ts';
 import { angleOf, colourOf, lengthOf, percentOf } from './lengths.ts';
 import type { NotTakenList } from './notTaken.ts';
+import { onceEach } from './onceEach.ts';
 import { decodeName } from './styleSheet.ts';
 import type { Definitions } from './styleSheet.ts';
 import type { XmlElement } from './xmlTree.ts';
@@ -30,8 +31,8 @@ const solid = (colour: NonNullable<ReturnType<typeof colourOf>>): SolidPaint => 
 
 /** The fill that graphic properties ask for (OpenDocument 1.3 part 3, 16.29: draw:fill), in a box of the item's own space. */
 export function fillOf(a: Attributes, definitions: Definitions, box: Rect, list: NotTakenList): FillLook {
-  const opacity = percentOf(a['draw:opacity']) ?? 1;
-  const colour = colourOf(a['draw:fill-color']) ?? { space: 'rgb' as const, r: 0.45, g: 0.62, b: 0.81 };
+  if (a['draw:fill'] === undefined || a['draw:fill'] === 'none') return NO_FILL;
+  const { opacity, colour } = plainFill(a);
   const veil = a['draw:opacity-name'] === undefined ? undefined : definitions.opacities.get(a['draw:opacity-name']);
   switch (a['draw:fill']) {
     case 'solid':
@@ -57,9 +58,14 @@ export function fillOf(a: Attributes, definitions: Definitions, box: Rect, list:
       return { paint: NONE, opacity, image: definitions.fillImages.has(name) ? { kind: 'picture', name, repeats } : null };
     }
     default:
-      return { paint: NONE, opacity: 1, image: null };
+      return NO_FILL;
   }
 }
+const NO_FILL: FillLook = { paint: NONE, opacity: 1, image: null };
+const plainFill = onceEach((a: Attributes) => ({
+  opacity: percentOf(a['draw:opacity']) ?? 1,
+  colour: colourOf(a['draw:fill-color']) ?? { space: 'rgb' as const, r: 0.45, g: 0.62, b: 0.81 },
+}));
 
 /** Colours of a gradient from its outer edge (0) to its inner one (1). */
 function mix(gradient: XmlElement, share: number): SolidPaint {
@@ -173,7 +179,7 @@ function dashesOf(dash: XmlElement | undefined, weight: number): number[] {
 }
 
 /** The shadow that graphic properties ask for. */
-export function shadowOf(a: Attributes): z.infer<typeof EffectsSchema> {
+export const shadowOf = onceEach((a: Attributes): z.infer<typeof EffectsSchema> => {
   if (a['draw:shadow'] !== 'visible') return {};
   const colour = colourOf(a['draw:shadow-color']) ?? { space: 'rgb' as const, r: 0.5, g: 0.5, b: 0.5 };
   const blur = Object.entries(a).find(([name]) => name.endsWith(':shadow-blur'))?.[1];
@@ -186,4 +192,4 @@ export function shadowOf(a: Attributes): z.infer<typeof EffectsSchema> {
       dy: lengthOf(a['draw:shadow-offset-y']) ?? 0,
     },
   };
-}
+});

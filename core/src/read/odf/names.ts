@@ -24,7 +24,10 @@ export class Names {
 }
 
 /** Letters, digits and hyphens of a name; empty where nothing of it can stand in an id. */
-export const idOf = (name: string): string =>
+export const idOf = (name: string): string => (PLAIN.test(name) ? name : madeIdOf(name));
+const PLAIN = /^(?=.{1,48}$)[A-Za-z0-9]+(?:-[A-Za-z0-9]+)*$/;
+
+const madeIdOf = (name: string): string =>
   name
     .normalize('NFKD')
     .replace(/\p{M}/gu, '')

@@ -54,7 +54,9 @@ export class StyleSheet {
   };
   private readonly styles = new Map<string, OdfStyle>();
   private readonly defaults = new Map<Family, Properties>();
+  /** Styles do not change once they are taken: what they come to is worked out once for each. */
   private readonly resolved = new Map<string, Properties>();
+  private readonly chains = new Map<string, readonly OdfStyle[]>();
 
   /** `scope` tells automatic styles of content.xml from those of styles.xml: both may use one name for different things. */
   take(container: XmlElement | undefined, automatic: boolean, scope: Scope): void {
@@ -94,9 +96,17 @@ export class StyleSheet {
   }
 
   /** A style and those it is based on, from itself up; one that is based on itself is cut where it repeats. */
-  chain(family: Family, name: string | undefined, scope: Scope): OdfStyle[] {
+  chain(family: Family, name: string | undefined, scope: Scope): readonly OdfStyle[] {
+    if (name === undefined) return [];
+    const key = keyOf(family, name, scope);
+    let found = this.chains.get(key);
+    if (!found) this.chains.set(key, (found = this.chainFrom(this.find(family, name, scope))));
+    return found;
+  }
+
+  private chainFrom(style: OdfStyle | undefined): OdfStyle[] {
     const out: OdfStyle[] = [];
-    let at = this.find(family, name, scope);
+    let at = style;
     while (at && !out.includes(at)) {
       out.push(at);
       // A style's parent is always a named one.
@@ -115,12 +125,7 @@ export class StyleSheet {
     const key = keyOf(family, name ?? '', scope);
     let found = this.resolved.get(key);
     if (!found) {
-      found = merge([
-        this.defaults.get(family) ?? {},
-        ...this.chain(family, name, scope)
-          .reverse()
-          .map((s) => s.own),
-      ]);
+      found = merge([this.defaults.get(family) ?? {}, ...upsideDown(this.chain(family, name, scope)).map((s) => s.own)]);
       this.resolved.set(key, found);
     }
     return found;
@@ -128,9 +133,9 @@ export class StyleSheet {
 
   /** What automatic styles add to the nearest named one: the overrides of a place. */
   overrides(family: Family, name: string | undefined, scope: Scope): Properties {
-    const automatic = this.chain(family, name, scope);
-    const end = automatic.findIndex((s) => !s.automatic);
-    return merge((end < 0 ? automatic : automatic.slice(0, end)).reverse().map((s) => s.own));
+    const chain = this.chain(family, name, scope);
+    const end = chain.findIndex((s) => !s.automatic);
+    return merge(upsideDown(end < 0 ? chain : chain.slice(0, end)).map((s) => s.own));
   }
 
   default(family: Family): Properties {
@@ -144,6 +149,8 @@ export class StyleSheet {
 
 /** Which part's automatic styles are meant. */
 export type Scope = 'content' | 'styles';
+
+const upsideDown = (chain: readonly OdfStyle[]): OdfStyle[] => [...chain].reverse();
 
 const keyOf = (family: string, name: string, scope: Scope | 'named'): string => `${scope} ${family} ${name}`;
 

@@ -6,9 +6,9 @@ import { pictureInLine } from './inLines.ts';
 import type { Anchor } from './inLines.ts';
 import type { Names } from './names.ts';
 import type { NotTakenList } from './notTaken.ts';
-import { listRoom, nearestElement } from './styleBook.ts';
+import type { ParagraphLooks } from './paragraphLooks.ts';
+import { listRoom } from './styleBook.ts';
 import type { StyleBook } from './styleBook.ts';
-import { merge } from './styleSheet.ts';
 import type { Family, OdfStyle, Scope, StyleSheet } from './styleSheet.ts';
 import { childOf, childrenOf, textOf } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
@@ -17,6 +17,7 @@ import type { XmlElement } from './xmlTree.ts';
 export interface TextContext {
   sheet: StyleSheet;
   book: StyleBook;
+  looks: ParagraphLooks;
   names: Names;
   notTaken: NotTakenList;
   /** Remembers which element one of our ids came from. */
@@ -106,27 +107,18 @@ export class TextReader {
   }
 
   private paragraph(element: XmlElement, list: ListPlace | null): string {
-    const { sheet, book, names } = this.context;
+    const { sheet, looks, names } = this.context;
     const { scope } = this.style;
     const id = names.free('par', element.attributes['xml:id']);
     this.context.origin(id, element);
     const own = element.attributes['text:style-name'] ?? this.style.paragraph;
-    const chosen = sheet.named('paragraph', own, scope) ?? this.shapeStyle(list);
-    const style = book.paragraphStyle(chosen);
-    const properties = merge([sheet.overrides(this.style.family, this.style.name, scope), sheet.overrides('paragraph', own, scope)]);
-    const look = book.own(style, properties, nearestElement(sheet, 'paragraph', own, scope));
-    const overrides: ParagraphOverrides = { ...look.paragraph, ...(list && this.listLook(list, style, look.paragraph)) };
-    const inherited = resolveParagraphStyle(book.head, style).character;
-    const inline = new InlineReader(this, this.context, scope, id, { ...inherited, ...look.character });
+    const look = looks.of(this.style, own, sheet.named('paragraph', own, scope) ?? this.shapeStyle(list));
+    const overrides = list ? { ...look.paragraph, ...this.listLook(list, look.style, look.paragraph) } : look.paragraph;
+    const inline = new InlineReader(this, this.context, scope, id, look.letters);
     inline.walk(element);
-    const paragraph: Paragraph = {
-      kind: 'paragraph',
-      id,
-      style,
-      ...(Object.keys(overrides).length && { overrides }),
-      ...(Object.keys(look.character).length && { character: look.character }),
-      content: inline.finish(),
-    };
+    const paragraph: Paragraph = { kind: 'paragraph', id, style: look.style, content: inline.finish() };
+    if (!isEmpty(overrides)) paragraph.overrides = overrides;
+    if (!isEmpty(look.character)) paragraph.character = look.character;
     this.content.blocks[id] = paragraph;
     return id;
   }
@@ -165,6 +157,11 @@ export class TextReader {
     for (const child of childrenOf(element)) this.block(child, order, null);
     return order;
   }
+}
+
+function isEmpty(look: object): boolean {
+  for (const _ in look) return false;
+  return true;
 }
 
 interface ListPlace {
@@ -214,36 +211,32 @@ class InlineReader {
   private folded = false;
 
   private text(raw: string, look: SpanLook): void {
-    let text = '';
-    for (const c of raw.replace(/[\t\r\n ]+/g, ' ')) {
-      if (c === ' ' && this.afterSpace) continue;
-      this.afterSpace = c === ' ';
-      this.folded = c === ' ';
-      // Characters that XML cannot hold cannot come this far; line and paragraph separators are ours to make.
-      text += c === '\u2028' || c === '\u2029' ? ' ' : c;
-    }
-    this.put(text, look);
+    if (!raw) return;
+    let text = raw.replace(/[\t\r\n ]+/g, ' ');
+    if (this.afterSpace && text.startsWith(' ')) text = text.slice(1);
+    if (text) this.afterSpace = this.folded = text.endsWith(' ');
+    // Characters that XML cannot hold cannot come this far; line and paragraph separators are ours to make.
+    this.put(text.replace(/[\u2028\u2029]/g, ' '), look);
   }
 
   private put(text: string, look: SpanLook): void {
     if (!text) return;
     const last = this.out[this.out.length - 1];
-    const overrides = Object.keys(look.overrides).length ? look.overrides : undefined;
+    const overrides = isEmpty(look.overrides) ? undefined : look.overrides;
     if (
       last?.type === 'span' &&
       last.style === look.style &&
       last.link === look.link &&
-      JSON.stringify(last.overrides) === JSON.stringify(overrides)
+      (last.overrides === overrides || JSON.stringify(last.overrides) === JSON.stringify(overrides))
     )
       last.text += text;
-    else
-      this.out.push({
-        type: 'span',
-        text,
-        ...(look.style !== undefined && { style: look.style }),
-        ...(overrides && { overrides }),
-        ...(look.link !== undefined && { link: look.link }),
-      });
+    else {
+      const span: Inline = { type: 'span', text };
+      if (look.style !== undefined) span.style = look.style;
+      if (overrides) span.overrides = overrides;
+      if (look.link !== undefined) span.link = look.link;
+      this.out.push(span);
+    }
   }
 
   private add(inline: Inline): void {
