@@ -27,6 +27,8 @@ export interface ObservedBlock {
   box?: Rect | undefined;
   /** A small grid of average colours of a figure's picture, if it has one. */
   picture?: Uint8Array | undefined;
+  /** Which it is of all that the file has to read, where its order goes over pages. */
+  at?: number | undefined;
 }
 
 /** A cell of a table as a reader is told of it. */

@@ -1,7 +1,6 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { execFileSync } from 'node:child_process';
-import { mkdtemp, readdir, rm, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { produce } from 'immer';
@@ -10,27 +9,10 @@ import { getDocument } from '../../src/ledger/pdf/pdfjs.ts';
 import { asSample, make, readBack } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
 import { motionFolio } from '../support/motionFolio.ts';
+import { objectsSeenByQpdf, withPdf } from '../support/qpdf.ts';
+import type { Json } from '../support/qpdf.ts';
 
 const SOUND = new TextEncoder().encode('RIFF....WAVEfmt ');
-type Json = Record<string, unknown>;
-
-/** The objects of a file as qpdf reads them (its JSON, version 2). */
-async function objectsSeenByQpdf(bytes: Uint8Array): Promise<Map<string, Json>> {
-  const folder = await mkdtemp(join(tmpdir(), 'folio-test-'));
-  try {
-    const file = join(folder, 'a.pdf');
-    await writeFile(file, bytes);
-    execFileSync('qpdf', ['--check', file], { stdio: 'pipe' });
-    const { qpdf } = JSON.parse(execFileSync('qpdf', ['--json=2', file], { encoding: 'utf8', maxBuffer: 2 ** 28 })) as {
-      qpdf: [Json, Json];
-    };
-    const all = Object.entries(qpdf[1]) as [string, { value?: Json; stream?: { dict: Json } }][];
-    return new Map(all.map(([key, o]) => [key.replace(/^obj:/, ''), o.stream?.dict ?? o.value ?? {}]));
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
-}
-
 const press = (id: string, ...steps: object[]) => ({ [id]: { id, trigger: { when: 'press' }, steps } });
 
 /** Beside what moves already: a sound that is played by a press, and one cue for each thing that a PDF has no action for. */
@@ -148,14 +130,13 @@ describe('actions of cues (ISO 32000-1, 12.6), as qpdf reads them', () => {
     const [widget] = [...objects.values()].filter((o) => o['/T'] === 'u:own');
     const looks = (widget!['/AP'] as Json)['/N'] as Json;
     for (const state of ['/yes', '/Off']) expect(at(looks[state])['/BBox']).toEqual(widget!['/Rect']);
-    const folder = await mkdtemp(join(tmpdir(), 'folio-test-'));
-    await writeFile(join(folder, 'a.pdf'), await made.read('document.pdf'));
-    execFileSync('pdftoppm', ['-r', '72', '-png', join(folder, 'a.pdf'), join(folder, 'a')]);
-    const [png] = (await readdir(folder)).filter((f) => f.endsWith('.png'));
-    const { data, info } = await sharp(join(folder, png!)).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+    const { data, info } = await withPdf(await made.read('document.pdf'), async (file, folder) => {
+      execFileSync('pdftoppm', ['-r', '72', '-png', file, join(folder, 'a')]);
+      const [png] = (await readdir(folder)).filter((f) => f.endsWith('.png'));
+      return sharp(join(folder, png!)).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+    });
     const pixel = (x: number, y: number): number[] => [...data.subarray((y * info.width + x) * 3, (y * info.width + x) * 3 + 3)];
     expect(pixel(250, 310)).toEqual([255, 0, 0]);
-    await rm(folder, { recursive: true, force: true });
   });
 
   test('the pointer is noticed by a button of the form (table 194); a page tells of its end (table 195)', () => {

@@ -63,12 +63,12 @@ describe('the transition dictionary (ISO 32000-1, table 162)', () => {
 
   test('how a document is opened (tables 28 and 150)', () => {
     const opening = { fullScreen: true, view: 'spread' as const, showBookmarks: true, loop: false };
-    expect(openingEntries(opening)).toEqual({
+    expect(openingEntries(opening, false)).toEqual({
       PageMode: 'FullScreen',
       PageLayout: 'TwoPageRight',
       ViewerPreferences: { NonFullScreenPageMode: 'UseOutlines' },
     });
-    expect(openingEntries({ ...opening, fullScreen: false, showBookmarks: false, view: 'page' })).toEqual({
+    expect(openingEntries({ ...opening, fullScreen: false, showBookmarks: false, view: 'page' }, false)).toEqual({
       PageMode: 'UseNone',
       PageLayout: 'SinglePage',
     });

@@ -27,6 +27,9 @@ interface State {
   rise: number;
 }
 
+/** Marks content that another page of the file shows as well, and that is counted there. */
+const REPEATED = -2;
+
 export interface WalkedContent {
   /** Text by marked-content id; what has none is under -1. */
   text: Map<number, WalkedRun[]>;
@@ -47,6 +50,7 @@ export function walkContent(ops: Operators, toPage: Matrix, fontName: (id: strin
   const marks: number[] = [];
   let textMatrix: Matrix = IDENTITY;
   const mcid = (): number => marks.findLast((m) => m >= 0) ?? -1;
+  const isRepeated = (): boolean => marks.includes(REPEATED);
 
   ops.fnArray.forEach((fn, i) => {
     const args = ops.argsArray[i] as never[];
@@ -87,13 +91,14 @@ export function walkContent(ops: Operators, toPage: Matrix, fontName: (id: strin
       case OPS.showText: {
         const run = showText(args[0] as unknown as (Glyph | number)[], state, textMatrix, fontName);
         textMatrix = multiply(textMatrix, [1, 0, 0, 1, run.advance, 0]);
+        if (isRepeated()) break;
         const list = out.text.get(mcid()) ?? [];
         list.push(run.run);
         out.text.set(mcid(), list);
         break;
       }
       case OPS.beginMarkedContent:
-        marks.push(-1);
+        marks.push((args as { name?: string }[])[0]?.name === 'Repeated' ? REPEATED : -1);
         break;
       case OPS.beginMarkedContentProps:
         marks.push(typeof args[1] === 'number' ? args[1] : -1);
@@ -102,6 +107,7 @@ export function walkContent(ops: Operators, toPage: Matrix, fontName: (id: strin
         marks.pop();
         break;
       case OPS.paintImageXObject:
+        if (isRepeated()) break;
         out.images.push({
           object: args[0] as unknown as string,
           box: transformRect(state.ctm, { x: 0, y: 0, width: 1, height: 1 }),
@@ -110,7 +116,7 @@ export function walkContent(ops: Operators, toPage: Matrix, fontName: (id: strin
         break;
       case OPS.constructPath: {
         const [painted, [buffer]] = args as unknown as [number, [Float32Array | null]];
-        if (!buffer || (!FILLS.has(painted) && !STROKES.has(painted))) break;
+        if (isRepeated() || !buffer || (!FILLS.has(painted) && !STROKES.has(painted))) break;
         const box = boundsOfPath(pathOf(buffer), state.ctm);
         out.shapes.push({ box, fill: FILLS.has(painted) ? state.fill : null, stroke: STROKES.has(painted) ? state.stroke : null });
         if (mcid() >= 0) out.drawn.add(mcid());

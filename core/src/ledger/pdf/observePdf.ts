@@ -9,6 +9,7 @@ import type { ObservedBlock, ObservedCell, ObservedDocument, ObservedPage, Obser
 import { actionsInPdf, playedInPdf } from './observeActions.ts';
 import { fieldOfWidget, objectsOf, pageMotionOf } from './observeForm.ts';
 import type { WidgetOfPdf } from './observeForm.ts';
+import { orderInTree } from './treeOrder.ts';
 import { walkContent } from './contentWalker.ts';
 import type { Operators } from './contentWalker.ts';
 
@@ -91,7 +92,9 @@ export async function observePdf(bytes: Uint8Array, pictures: PicturePort): Prom
     for (const [cue, { event, actions }] of actionsInPdf(objects))
       motion.set(factKey('cue', cue, 'motion'), `${event}: ${actions.join(', ')}`);
     for (const [item, size] of playedInPdf(objects)) motion.set(factKey('item', item, 'media'), `${size} bytes`);
-    for (let n = 1; n <= pdf.numPages; n++) pages.push(await readPage(pdf, await pdf.getPage(n), language, embedded, pictures, motion));
+    const order = orderInTree(objects);
+    for (let n = 1; n <= pdf.numPages; n++)
+      pages.push(await readPage(pdf, await pdf.getPage(n), language, embedded, pictures, motion, order));
     return { title: info.Title ?? '', language, outline: await readOutline(pdf), pages, embedded: [...embedded], motion };
   } finally {
     await pdf.destroy();
@@ -134,6 +137,7 @@ async function readPage(
   embedded: Set<string>,
   port: PicturePort,
   motion: MotionFacts,
+  order: ReadonlyMap<string, number>,
 ): Promise<ObservedPage> {
   const [x0, y0, x1, y1] = page.view as [number, number, number, number];
   const toPage: Matrix = [1, 0, 0, -1, -x0, y1];
@@ -182,8 +186,10 @@ async function readPage(
     for (const child of node.children ?? []) {
       if (!('id' in child)) visit(child, here);
       else if (child.type === 'content') {
-        const mcid = Number(/mc(\d+)$/.exec(child.id)?.[1] ?? NaN);
+        const [, object, mark] = /^p(\d+)R?_mc(\d+)$/.exec(child.id) ?? [];
+        const mcid = Number(mark ?? NaN);
         taken.add(mcid);
+        if (here.block) here.block.at ??= order.get(`${object} ${mark}`);
         for (const run of content.text.get(mcid) ?? []) {
           const link = here.linked
             ? links.find(

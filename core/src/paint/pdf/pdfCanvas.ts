@@ -64,6 +64,7 @@ export class PdfCanvas {
   private masks = 0;
   private readonly groups: OpenGroup[] = [];
   private readonly inForm = new WeakMap<object, { page: unknown; form: unknown }>();
+  private readonly annotated = new WeakMap<object, unknown>();
   private groupCount = 0;
   /** What actions call the first page that was begun. */
   firstPage: unknown;
@@ -385,6 +386,13 @@ export class PdfCanvas {
     this.doc.endMarkedContent();
   }
 
+  /** Draws what another page of the file shows as well, and is read there: marked so that it is not counted twice. */
+  repeated(draw: () => void): void {
+    this.doc.addContent('/Repeated BMC');
+    draw();
+    this.doc.addContent('EMC');
+  }
+
   /** Draws content that belongs to the structure tree and gives the handle to hang it there. */
   content(tag: string, draw: () => void): StructContent {
     const content = this.doc.markStructureContent(tag);
@@ -419,6 +427,10 @@ export class PdfCanvas {
       };
     const flush = element._flushChild.bind(element);
     element._flushChild = (child) => {
+      const { annotationRef } = child as { annotationRef?: object };
+      const page = annotationRef && this.annotated.get(annotationRef);
+      // pdfkit takes the page that is being painted, which may be a later one by now.
+      if (page) return void (element.dictionary.data['K'] as unknown[]).push({ Type: 'OBJR', Obj: annotationRef, Pg: page });
       const at = this.inForm.get(child as object);
       if (!at) return flush(child);
       const { data } = element.dictionary;
@@ -446,6 +458,7 @@ export class PdfCanvas {
     } as unknown as PDFKit.Mixins.AnnotationOption;
     if ('href' in target) this.doc.link(box.x, box.y, box.width, box.height, target.href, options);
     else this.doc.goTo(box.x, box.y, box.width, box.height, target.page, options);
+    this.noteAnnotation();
   }
 
   /** A place of the page that can be filled in, with its element in the structure tree; gives its object. */
@@ -458,7 +471,7 @@ export class PdfCanvas {
       Border: [0, 0, 0],
     } as unknown as PDFKit.Mixins.AnnotationOption;
     this.doc.annotate(box.x, box.y, box.width, box.height, options);
-    return this.doc.page.annotations.at(-1);
+    return this.noteAnnotation();
   }
 
   /** An annotation of some kind (ISO 32000-1, 12.5), in an object that may be known already. */
@@ -473,6 +486,14 @@ export class PdfCanvas {
     };
     const options = { F: 4, P: doc.page.dictionary, ...data, structParent: element } as unknown as PDFKit.Mixins.AnnotationOption;
     doc.annotate(box.x, box.y, box.width, box.height, options);
+    this.noteAnnotation();
+  }
+
+  /** Takes note of the page that the last annotation is on; gives its object. */
+  private noteAnnotation(): unknown {
+    const ref = this.doc.page.annotations.at(-1);
+    if (ref) this.annotated.set(ref, this.doc.page.dictionary);
+    return ref;
   }
 
   /** Draws what is seen only while a group of optional content is (8.11.3.2). */
@@ -530,9 +551,9 @@ export class PdfCanvas {
     Object.assign(this.atEnd, entries);
   }
 
-  /** Adds a bookmark to the current page; gives the handle to nest others under. */
-  bookmark(parent: unknown, title: string, top: number): unknown {
+  /** Adds a bookmark to a page of the file, counted from none; gives the handle to nest others under. */
+  bookmark(parent: unknown, title: string, page: number, top: number): unknown {
     const holder = (parent ?? this.doc.outline) as { addItem(t: string, o: Record<string, unknown>): unknown };
-    return holder.addItem(title, { expanded: true, left: this.doc.page.width, top });
+    return holder.addItem(title, { expanded: true, pageNumber: page, left: this.doc.page.width, top });
   }
 }

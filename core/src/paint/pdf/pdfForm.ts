@@ -7,6 +7,8 @@ export interface PdfField {
   name: string;
   label: string;
   required: boolean;
+  /** Whether several pages of the file show it: it is one field all the same (12.7.3.1). */
+  often: boolean;
   control:
     | { type: 'checkBox' | 'radio'; value: string; on: boolean }
     | { type: 'text'; many: boolean; value: string }
@@ -52,60 +54,52 @@ export class PdfForm {
   constructor(private readonly canvas: PdfCanvas) {}
 
   /** Adds a field to the page that is being painted; gives its element in the structure tree. */
-  add({ box, name, label, required, control }: PdfField, drawn: FieldLooks = {}): StructElement {
+  add({ box, name, label, required, often, control }: PdfField, drawn: FieldLooks = {}): StructElement {
     const element = this.canvas.element('Form', { alt: label });
     const common = { TU: text(label), F: 4 };
-    const own = { ...common, T: text(name) };
     const must = required ? REQUIRED : 0;
-    const widget = (data: Record<string, unknown>): unknown => this.canvas.widget(box, data, element);
+    // What the field is, and how it looks here; both are one object where it is in one place (12.5.6.19).
+    const put = (field: Record<string, unknown>, here: Record<string, unknown>, isGroup = often): Record<string, unknown> => {
+      if (!isGroup) {
+        this.fields.push(this.canvas.widget(box, { ...common, T: text(name), ...field, ...here }, element));
+        return {};
+      }
+      let group = this.groups.get(name);
+      if (!group) {
+        const ref = this.canvas.object({ ...field, T: text(name), TU: text(label) });
+        this.groups.set(name, (group = { ref, kids: [] }));
+        this.fields.push(ref);
+      }
+      group.kids.push(this.canvas.widget(box, { ...common, Parent: group.ref, ...here }, element));
+      return group.ref.data;
+    };
     switch (control.type) {
       case 'checkBox': {
         const state = control.on ? stateName(control.value) : 'Off';
-        this.fields.push(widget({ ...own, FT: 'Btn', Ff: must, V: state, AS: state, ...this.looks(box, control.value, tick, drawn) }));
+        put({ FT: 'Btn', Ff: must, V: state }, { AS: state, ...this.looks(box, control.value, tick, drawn) });
         break;
       }
       case 'radio': {
-        let group = this.groups.get(name);
-        if (!group) {
-          const ref = this.canvas.object({ FT: 'Btn', Ff: RADIO | NO_TOGGLE_TO_OFF | must, T: text(name), V: 'Off' });
-          this.groups.set(name, (group = { ref, kids: [] }));
-          this.fields.push(ref);
-        }
         const state = control.on ? stateName(control.value) : 'Off';
-        if (control.on) group.ref.data['V'] = state;
-        group.kids.push(widget({ ...common, Parent: group.ref, AS: state, ...this.looks(box, control.value, dot, drawn) }));
+        const look = { AS: state, ...this.looks(box, control.value, dot, drawn) };
+        const group = put({ FT: 'Btn', Ff: RADIO | NO_TOGGLE_TO_OFF | must, V: 'Off' }, look, true);
+        if (control.on) group['V'] = state;
         break;
       }
       case 'text':
-        this.fields.push(
-          widget({
-            ...own,
-            FT: 'Tx',
-            Ff: must | (control.many ? MULTILINE : 0),
-            V: text(control.value),
-            ...this.letters(box, control.value),
-          }),
-        );
+        put({ FT: 'Tx', Ff: must | (control.many ? MULTILINE : 0), V: text(control.value) }, this.letters(box, control.value));
         break;
       case 'choice': {
         const shown = control.options.find((o) => o.value === control.value)?.label ?? '';
         const Opt = control.options.map((o) => [text(o.value), text(o.label)]);
-        this.fields.push(widget({ ...own, FT: 'Ch', Ff: must | COMBO, Opt, V: text(control.value), ...this.letters(box, shown) }));
+        put({ FT: 'Ch', Ff: must | COMBO, Opt, V: text(control.value) }, this.letters(box, shown));
         break;
       }
       case 'signature':
-        this.fields.push(widget({ ...own, FT: 'Sig', Ff: must }));
+        put({ FT: 'Sig', Ff: must }, {});
         break;
       case 'button':
-        this.fields.push(
-          widget({
-            ...own,
-            FT: 'Btn',
-            Ff: PUSH,
-            MK: { CA: text(control.caption), BC: [0.1], BG: [1] },
-            ...this.letters(box, control.caption),
-          }),
-        );
+        put({ FT: 'Btn', Ff: PUSH }, { MK: { CA: text(control.caption), BC: [0.1], BG: [1] }, ...this.letters(box, control.caption) });
     }
     return element;
   }

@@ -9,7 +9,7 @@ interface Internals {
     ext_gstates: Record<string, unknown>;
     colorSpaces: Record<string, unknown>;
     dictionary: { data: Record<string, unknown> };
-    annotations: unknown[];
+    annotations: object[];
     resources: unknown;
     xobjects: Record<string, unknown>;
     structParentTreeKey: number;

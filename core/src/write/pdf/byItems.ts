@@ -2,7 +2,7 @@ import type { Folio } from '../../folio/folio.ts';
 import { isFormAddress } from '../../folio/address.ts';
 import type { Field } from '../../folio/items.ts';
 import { isMasterInstance } from '../../folio/masters.ts';
-import type { Step } from '../../folio/motion.ts';
+import type { Step, Trigger } from '../../folio/motion.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import type { ObservedDocument } from '../../ledger/observed.ts';
 import { named } from '../../ledger/expectMotion.ts';
@@ -12,9 +12,15 @@ import { fieldNames } from '../../motion/fieldNames.ts';
 import { isDead } from '../../motion/liveTargets.ts';
 import { stateName } from '../../paint/pdf/pdfForm.ts';
 import { cuesOn } from './pdfCues.ts';
+import type { PdfSettings } from './settings.ts';
 
 /** A PDF knows fields by their names and pages by their places: what was observed of them, told of our items and pages. */
-export function byItems(observed: ObservedDocument, folio: Folio, pages: readonly PagePlace[], hasCards: boolean): ObservedDocument {
+export function byItems(
+  observed: ObservedDocument,
+  folio: Folio,
+  pages: readonly PagePlace[],
+  cards: PdfSettings['cards'],
+): ObservedDocument {
   const names = fieldNames(folio);
   const fields = new Map<string, Field>();
   for (const { spread } of pages)
@@ -44,7 +50,7 @@ export function byItems(observed: ObservedDocument, folio: Folio, pages: readonl
       if (seen === undefined) continue;
       const live = cue.steps.filter((s) => !isDead(folio, s));
       // Steps that have no action are told by the ledger; all others must be there, in their order.
-      const isSo = seen === `${event}: ${live.flatMap((s) => actionOf(s, hasCards) ?? []).join(', ')}`;
+      const isSo = seen === `${event}: ${live.flatMap((s) => actionOf(s, event, cards) ?? []).join(', ')}`;
       motion.set(key, isSo ? cueFact(event, live.map(named)) : seen);
     }
   const inPlace = observed.pages.map((p) => ({
@@ -55,12 +61,13 @@ export function byItems(observed: ObservedDocument, folio: Folio, pages: readonl
 }
 
 /** The kind of action that a step is (ISO 32000-1, table 198); null for what has none. */
-function actionOf(step: Step, hasCards: boolean): string | null {
+function actionOf(step: Step, event: Trigger['when'], cards: PdfSettings['cards']): string | null {
   switch (step.do) {
     case 'go':
       return step.destination.to === 'back' ? null : step.destination.to === 'address' ? 'URI' : 'GoTo';
     case 'showCard':
-      return hasCards ? 'SetOCGState' : null;
+      if (cards === 'pages') return event === 'pageShown' || event === 'pageLeft' ? null : 'GoTo';
+      return cards === 'layers' ? 'SetOCGState' : null;
     case 'show':
     case 'hide':
     case 'toggle':

@@ -4,6 +4,7 @@ import type { Cue, Destination, Step, Trigger } from '../../folio/motion.ts';
 import type { Judgement } from '../../ledger/entry.ts';
 import { isDead } from '../../motion/liveTargets.ts';
 import { adapted, dropped, kept } from '../shared/judgements.ts';
+import type { PdfSettings } from './settings.ts';
 
 /** What begins an action: a press, or an entry of additional actions (ISO 32000-1, tables 194 and 195). */
 export const EVENTS: Partial<Record<Trigger['when'], 'A' | 'E' | 'X' | 'Fo' | 'O' | 'C'>> = {
@@ -24,26 +25,28 @@ export const PDF_CUE_SENTENCES = {
   'pdf.noSeek': 'A PDF has no action that goes to a second of a film or sound.',
   'pdf.noFile': 'A PDF opens no file of this kind by an action: it is not in the result.',
   'pdf.noCards': 'The recipe shows one card for good, so there is nothing to turn.',
+  'pdf.cardOfPage': 'Where cards are pages of their own, opening or leaving a page turns none: it would lead away from the page at once.',
   'pdf.form': 'Answers go only to addresses that begin with https: or mailto:.',
   'pdf.noPage': 'The page that it goes to is not in the result.',
   'pdf.atOnce': 'Actions of a PDF do not wait: what should come later comes at once.',
 } as const;
 
 export interface PdfReach {
-  /** Whether all cards are in the file, as layers. */
-  cards: boolean;
+  /** How cards are in the file. */
+  cards: PdfSettings['cards'];
   /** Whether a destination is in the result, or outside and may be opened. */
   leads: (destination: Destination) => boolean;
 }
 
 /** Why a PDF cannot do a step; null where it can. */
-export function lackOf(step: Step, { cards, leads }: PdfReach): keyof typeof PDF_CUE_SENTENCES | null {
+export function lackOf(step: Step, when: Trigger['when'], { cards, leads }: PdfReach): keyof typeof PDF_CUE_SENTENCES | null {
   switch (step.do) {
     case 'go':
       if (step.destination.to === 'back') return 'pdf.noBack';
       return leads(step.destination) ? null : 'pdf.noPage';
     case 'showCard':
-      return cards ? null : 'pdf.noCards';
+      if (cards === 'first') return 'pdf.noCards';
+      return cards === 'pages' && (when === 'pageShown' || when === 'pageLeft') ? 'pdf.cardOfPage' : null;
     case 'print':
       return 'pdf.noPrint';
     case 'animate':
@@ -64,7 +67,7 @@ export function judgePdfCue(folio: Folio, cue: Cue, reach: PdfReach): Judgement 
   if (!EVENTS[cue.trigger.when]) return dropped('pdf.noTrigger');
   const live = cue.steps.filter((s) => !isDead(folio, s));
   if (!live.length) return dropped('cue.targetGone');
-  const lacks = live.flatMap((s) => lackOf(s, reach) ?? []);
+  const lacks = live.flatMap((s) => lackOf(s, cue.trigger.when, reach) ?? []);
   if (lacks.length === live.length) return dropped(lacks[0]!);
   if (lacks.length) return adapted(lacks[0]!);
   if (live.length < cue.steps.length) return adapted('cue.partly');

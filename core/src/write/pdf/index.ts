@@ -7,6 +7,8 @@ import { adapted, kept } from '../shared/judgements.ts';
 import { scopeOf } from '../shared/scope.ts';
 import { byItems } from './byItems.ts';
 import { judgePdfCue, PDF_CUE_SENTENCES } from './cueActions.ts';
+import { joinStates } from './joinStates.ts';
+import { PageStates } from './pageStates.ts';
 import { reachFrom } from './pdfCues.ts';
 import { hasDirection } from './transition.ts';
 import type { Writer } from '../writer.ts';
@@ -46,15 +48,20 @@ export const pdfWriter: Writer<PdfSettings> = {
         fields: true,
         still: {
           playsMedia: true,
-          hasCards: job.settings.cards === 'layers',
+          cards: `switcher.${job.settings.cards}`,
           judgeCue: (cue, page) => judgePdfCue(job.folio, cue, reachFrom(job, scope, page)),
         },
       },
     });
+    const hasMore = (): boolean => new PageStates(job.folio, scope, job.settings.cards).areMore;
     return (about) => {
       const { kind, aspect } = about.subject;
       if (kind === 'document' && aspect === 'outline' && !job.settings.bookmarks) return { outcome: 'excluded', code: 'outline.off' };
-      if (kind === 'document' && aspect === 'opening') return job.folio.head.opening?.loop ? adapted('opening.loop') : kept;
+      if (kind === 'document' && aspect === 'opening') {
+        const { opening } = job.folio.head;
+        if (opening?.loop) return adapted('opening.loop');
+        return opening?.view === 'spread' && hasMore() ? adapted('opening.cards') : kept;
+      }
       const judged = judge(about);
       if (kind !== 'page' || aspect !== 'transition' || judged.outcome !== 'kept') return judged;
       const { transition } = about.spread!.pages.find((p) => p.id === about.subject.id)!;
@@ -64,18 +71,18 @@ export const pdfWriter: Writer<PdfSettings> = {
   async *readBack(files, job) {
     const file = files.find((f) => f.path === 'document.pdf');
     if (!file) throw new FolioError('readBack.missing', 'The result has no PDF.', 'Run it again.');
-    const observed = byItems(
-      await observePdf(await file.bytes(), job.pictures),
-      job.folio,
-      scopeOf(job.folio, job.composition, job.settings).pages,
-      job.settings.cards === 'layers',
-    );
+    const { cards } = job.settings;
+    const scope = scopeOf(job.folio, job.composition, job.settings);
+    const asWritten = await observePdf(await file.bytes(), job.pictures);
+    const inPages = cards === 'pages' ? joinStates(asWritten, new PageStates(job.folio, scope, cards)) : asWritten;
+    const observed = byItems(inPages, job.folio, scope.pages, cards);
     yield* readBackPages(job, observed, format, (all) => (job.settings.bookmarks ? all : []), job.settings.cards === 'first');
   },
   sentences: {
     ...FIXED_PAGE_SENTENCES,
     ...PDF_CUE_SENTENCES,
     'outline.off': 'Bookmarks are switched off in the recipe.',
+    'opening.cards': 'It opens page by page: pages of cards come in between, so that facing pages would not face one another.',
     'opening.loop': 'Page by page it stops at the last: a PDF has no word for beginning again.',
     'transition.direction': 'A PDF has fewer directions for this style: it is the nearest of them.',
   },

@@ -17,19 +17,21 @@ import type { EffectDrawer, EffectImage, EffectImages } from '../shared/effectIm
 import { pictureOf } from '../shared/encodePictures.ts';
 import type { PictureEncoder } from '../shared/encodePictures.ts';
 import { sharedGroups } from '../shared/paintedPage.ts';
-import type { CardOf, PageItem, PaintedLeaf } from '../shared/paintedPage.ts';
+import type { PageItem, PaintedLeaf } from '../shared/paintedPage.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import { EVENTS } from './cueActions.ts';
+import { isCard } from './pageStates.ts';
+import type { PageState, PageStates, StateItem } from './pageStates.ts';
 import { destination, paintParagraph } from './paintParagraph.ts';
 import { cuesOn, rendition } from './pdfCues.ts';
 import type { PdfCues } from './pdfCues.ts';
 import type { PdfSettings } from './settings.ts';
-import type { TaggedPart } from './tagTree.ts';
-import { transitionDictionary } from './transition.ts';
+import type { TaggedParts } from './tagTree.ts';
+import { transitionDictionary, transitionOfCard } from './transition.ts';
 
 /** What an item is painted from, all of it at hand. */
-interface Ready extends PageItem {
+interface Ready extends StateItem {
   picture: { media: string; bytes: Uint8Array } | null;
   units: readonly ReadingUnit[];
   composed: ComposedFrame | undefined;
@@ -50,21 +52,24 @@ export class PagePainter {
     private readonly cues: PdfCues,
   ) {}
 
-  async paint(place: PagePlace, items: readonly PageItem[], reading: PageReading): Promise<Map<ReadingUnit, TaggedPart[]>> {
+  /** Paints a page as one state shows it, and adds what was painted to the parts of what is read; repeated things are read once. */
+  async paint({ place, state, items }: PageStates['all'][number], reading: PageReading, parts: TaggedParts): Promise<void> {
     const { canvas } = this;
     const { page, spread } = place;
+    const again = (isRepeated: boolean, draw: () => void): void => (isRepeated ? canvas.repeated(draw) : draw());
     const paper = rectPath({ x: 0, y: 0, width: page.box.width, height: page.box.height });
     canvas.addPage(page.box.width, page.box.height, page.bleed);
-    canvas.nameThisPage(destination(page.id));
+    canvas.nameThisPage(state.name);
+    const transition = state.card ? transitionOfCard(state.card.switcher.change) : page.transition;
     canvas.pageEntries({
-      ...(page.transition && { Trans: transitionDictionary(page.transition) }),
+      ...(transition && { Trans: transitionDictionary(transition) }),
       ...(page.advanceAfter !== undefined && { Dur: page.advanceAfter }),
-      ...pageActions(this.cues, place),
+      ...(!state.card && pageActions(this.cues, place, state)),
     });
-    const parts = new Map<ReadingUnit, TaggedPart[]>();
     canvas.save();
     if (!page.bleed) canvas.clip(paper);
-    if (page.background.type !== 'none') canvas.artifact(() => canvas.fill(paper, page.background, 'nonzero'));
+    if (page.background.type !== 'none')
+      again(state.card !== null, () => canvas.artifact(() => canvas.fill(paper, page.background, 'nonzero')));
     canvas.transform([1, 0, 0, 1, -page.box.x, -page.box.y]);
     const looks = looksOfFields(spread, items, reading);
     const drawn = new Map<string, (() => void)[]>();
@@ -74,23 +79,24 @@ export class PagePainter {
       for (const group of entry.within.slice(sharedGroups(items[z - 1], entry)).filter(isGroup)) {
         const { under, cover } = await this.effects.of(spread, group);
         canvas.beginGroup();
-        this.lay(under);
+        again(entry.repeated, () => this.lay(under));
         if (under || cover) canvas.beginGroup();
       }
-      const { item, own } = entry;
+      const { item, own, repeated } = entry;
       const media = pictureOf(item);
       const composed = item.kind === 'textFrame' ? this.job.composition.frames.get(item.id) : undefined;
       const picture = media ? { media, bytes: (await this.encoder.get(media)).bytes } : null;
-      const units = own ? reading.units.filter((u) => u.item === item.id) : [];
+      const told = own ? reading.units.filter((u) => u.item === item.id) : [];
+      const units = repeated ? [] : told;
       const layers = this.cues.layersOf(item, entry.within.filter(isCard));
       const effects = await this.effects.of(spread, item);
       const played = own && item.kind === 'media' && item.media !== null ? await this.played(item, item.media) : null;
       const look = looks.get(item.id);
-      const ready = { ...entry, picture, units: look === undefined ? units : [], composed, effects, page: page.id };
+      const ready = { ...entry, picture, units: look === undefined ? told : [], composed, effects, page: page.id };
       if (look !== undefined) drawn.set(look, [...(drawn.get(look) ?? []), () => this.paintItem(ready, new Map())]);
       else if (!entry.unseen) {
-        this.layers.draw(layers, () => this.paintItem(ready, parts));
-        if (own) await this.liven(place, item, units, layers.at(-1), played, parts);
+        this.layers.draw(layers, () => again(repeated, () => this.paintItem(ready, parts)));
+        if (own) await this.liven(place, state, entry, units, layers.at(-1), played, parts);
       }
       for (const group of entry.within
         .slice(sharedGroups(entry, items[z + 1]))
@@ -98,13 +104,12 @@ export class PagePainter {
         .reverse()) {
         const { under, over, cover } = await this.effects.of(spread, group);
         if (under || cover) canvas.endGroup(1, 'normal', cover);
-        this.lay(over);
+        again(entry.repeated, () => this.lay(over));
         canvas.endGroup(group.opacity, group.blend, null);
       }
     }
     for (const add of this.waiting.splice(0)) add(drawn);
     canvas.restore();
-    return parts;
   }
 
   /** Fields whose looks are drawn after them. */
@@ -113,11 +118,12 @@ export class PagePainter {
   /** What an item does: a film or sound that is played in it, places to press, links. Each is read with what it lies on. */
   private async liven(
     place: PagePlace,
-    item: PaintedLeaf,
+    state: PageState,
+    { item, repeated }: StateItem,
     units: readonly ReadingUnit[],
     layer: LayerRef | undefined,
     played: LayerRef | null,
-    parts: Map<ReadingUnit, TaggedPart[]>,
+    parts: TaggedParts,
   ): Promise<void> {
     const { canvas, cues } = this;
     const box = itemBounds(place.spread.items, item);
@@ -131,10 +137,11 @@ export class PagePainter {
     };
     if (played && item.kind === 'media') {
       const element = canvas.element('Form', { alt: told });
-      const ref = cues.screenOf(item.id);
+      const ref = cues.screenOf(item.id, state);
       const play = { S: 'Rendition', OP: 0, R: played, AN: ref };
-      // Table 194, PO: as soon as its page is opened.
-      const data = { Subtype: 'Screen', NM: text(`item ${item.id}`), T: text(told), A: play, ...(item.autoplay && { AA: { PO: play } }) };
+      // Table 194, PO: as soon as its page is opened; not again when a card is turned.
+      const begins = item.autoplay && !repeated ? { AA: { PO: play } } : {};
+      const data = { Subtype: 'Screen', NM: text(`item ${item.id}`), T: text(told), A: play, ...begins };
       canvas.annotation(box, { ...data, ...seen() }, element, ref);
       element.end();
       hang(element);
@@ -147,7 +154,7 @@ export class PagePainter {
       element.end();
       hang(element);
     }
-    for (const { action, layer: own } of cues.ownTurns(place, item)) {
+    for (const { action, layer: own } of cues.ownTurns(place, state, item)) {
       const element = canvas.element('Link');
       canvas.annotation(box, { Contents: text(told), ...seen(own), Subtype: 'Link', A: action }, element);
       element.end();
@@ -157,11 +164,18 @@ export class PagePainter {
     for (const cue of others) {
       const event = EVENTS[cue.trigger.when];
       if (!event || event === 'O' || event === 'C') continue;
-      for (const [n, { action, layer: own }] of cues.actions(place, cue, item.id).entries()) {
+      for (const [n, { action, layer: own }] of cues.actions(place, state, cue, item.id).entries()) {
         const element = canvas.element(event === 'A' ? 'Link' : 'Form', event === 'A' ? {} : { alt: told });
         const data = { NM: text(`cue ${cue.id}`), Contents: text(told), ...seen(own) };
         if (event === 'A') canvas.annotation(box, { ...data, Subtype: 'Link', A: action }, element);
-        else this.form.notice(box, `${cue.id}-${n}`, told, { ...data, AA: { [event]: action } }, element);
+        else
+          this.form.notice(
+            box,
+            `${cue.id}-${n}${state.card ? `-${state.card.switcher.id}-${state.card.index}` : ''}`,
+            told,
+            { ...data, AA: { [event]: action } },
+            element,
+          );
         element.end();
         hang(element);
       }
@@ -174,8 +188,10 @@ export class PagePainter {
   private async played(item: Media, media: string): Promise<LayerRef | null> {
     const file = this.job.folio.head.media[media];
     if (!file) return null;
-    const bytes = await this.job.media(media);
     const ref = this.cues.renditionOf(item.id);
+    // It is in the file already where its page is there more than once.
+    if ('Type' in ref.data) return ref;
+    const bytes = await this.job.media(media);
     const embedded = this.canvas.file(file.name, file.mediaType, bytes, item.alt ?? item.transcript ?? file.name);
     Object.assign(ref.data, rendition(item, file, embedded));
     ref.end();
@@ -183,7 +199,7 @@ export class PagePainter {
   }
 
   /** One item; where its inks and effects lie on one another, its transparency is that of all of them together. */
-  private paintItem(ready: Ready, parts: Map<ReadingUnit, TaggedPart[]>): void {
+  private paintItem(ready: Ready, parts: TaggedParts): void {
     const { canvas } = this;
     const { item, opacity, effects } = ready;
     const asOne = (opacity !== 1 || item.blend !== 'normal') && (hasEffects(item.effects) || inksOf(ready) > 1);
@@ -195,9 +211,10 @@ export class PagePainter {
     if (asOne) canvas.endGroup(opacity, item.blend, null);
   }
 
-  private paintBody(ready: Ready, parts: Map<ReadingUnit, TaggedPart[]>, inside: (draw: () => void) => void): void {
+  private paintBody(ready: Ready, parts: TaggedParts, inside: (draw: () => void) => void): void {
     const { canvas } = this;
-    const { item, picture, units, composed, page } = ready;
+    const { item, picture, repeated, composed, page } = ready;
+    const units = repeated ? [] : ready.units;
     const body = (): void => {
       paintFill(canvas, item);
       if (picture) paintPicture(canvas, item, picture.media, picture.bytes);
@@ -207,16 +224,18 @@ export class PagePainter {
     if (figure && (picture || item.kind === 'shape'))
       return void parts.set(figure, [{ content: canvas.content('Figure', () => inside(body)) }]);
     if (hasFill(item) || hasStroke(item) || picture) canvas.artifact(() => inside(body));
-    if (item.kind === 'field' && figure) {
-      if (item.onLook === undefined && item.offLook === undefined)
-        return void parts.set(figure, [{ element: this.form.add(this.fieldOf(item)) }]);
+    const told = ready.units[0];
+    if (item.kind === 'field' && told) {
+      // A field that is there on several pages of the file is one: what is filled in is filled in on each.
+      const add = (element: StructElement): void => void parts.set(told, [...(parts.get(told) ?? []), { element }]);
+      if (item.onLook === undefined && item.offLook === undefined) return add(this.form.add(this.fieldOf(item, ready.often)));
       this.waiting.push((drawn) => {
-        const field = this.fieldOf(item);
+        const field = this.fieldOf(item, ready.often);
         const look = (id: string | undefined): unknown => {
           const draws = id === undefined ? undefined : drawn.get(id);
           return draws && canvas.captured(field.box, () => draws.forEach((d) => d()));
         };
-        parts.set(figure, [{ element: this.form.add(field, { on: look(item.onLook), off: look(item.offLook) }) }]);
+        add(this.form.add(field, { on: look(item.onLook), off: look(item.offLook) }));
       });
       return;
     }
@@ -232,7 +251,7 @@ export class PagePainter {
     if (rest.length) canvas.artifact(() => inside(() => paintLines(canvas, { lines: rest })));
   }
 
-  private fieldOf(item: Field): PdfField {
+  private fieldOf(item: Field, often: boolean): PdfField {
     const { control: k, label, required } = item;
     const box = transformRect(item.transform, { x: 0, y: 0, ...item.size });
     const name = fieldNames(this.job.folio).get(item.id)!;
@@ -242,7 +261,7 @@ export class PagePainter {
         : k.type === 'date'
           ? { type: 'text', many: false, value: k.value }
           : k;
-    return { box, name, label, required, control };
+    return { box, name, label, required, control, often };
   }
 
   private lay(image: EffectImage | null): void {
@@ -251,7 +270,6 @@ export class PagePainter {
 }
 
 const text = (value: string): unknown => new String(value);
-const isCard = (holder: PageItem['within'][number]): holder is CardOf => holder.kind === 'card';
 const textOfUnits = (units: readonly ReadingUnit[]): string | undefined =>
   units.flatMap((u) => (u.kind === 'paragraph' ? u.lines.flatMap((l) => l.runs.map((r) => r.text)) : [])).join('') || undefined;
 
@@ -262,13 +280,13 @@ const linkOfEmbed = (item: PaintedLeaf): { href: string } | null =>
     : null;
 
 /** What happens when a page is opened and closed (table 195); each cue with its name, by which it is known again. */
-function pageActions(cues: PdfCues, place: PagePlace): Record<string, unknown> {
+function pageActions(cues: PdfCues, place: PagePlace, state: PageState): Record<string, unknown> {
   const AA: Record<string, unknown> = {};
   for (const { cue, holder } of cuesOn(place)) {
     const event = EVENTS[cue.trigger.when];
     const item = place.spread.items[holder];
     if ((event !== 'O' && event !== 'C') || AA[event] || (item && pageOfItem(place.spread, item).id !== place.page.id)) continue;
-    const [first] = cues.actions(place, cue, holder);
+    const [first] = cues.actions(place, state, cue, holder);
     if (first) AA[event] = first.action;
   }
   return Object.keys(AA).length ? { AA } : {};

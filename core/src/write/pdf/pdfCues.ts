@@ -11,6 +11,7 @@ import type { WriteJob } from '../writer.ts';
 import { EVENTS, lackOf } from './cueActions.ts';
 import type { PdfReach } from './cueActions.ts';
 import { destination } from './paintParagraph.ts';
+import type { PageState, PageStates } from './pageStates.ts';
 import type { PdfSettings } from './settings.ts';
 
 type Action = Record<string, unknown>;
@@ -36,6 +37,7 @@ export class PdfCues {
     private readonly scope: Scope,
     private readonly canvas: PdfCanvas,
     private readonly layers: PdfLayers,
+    private readonly states: PageStates,
   ) {
     for (const place of scope.pages)
       for (const { cue, holder } of cuesOn(place))
@@ -69,10 +71,14 @@ export class PdfCues {
     return refs[index]!;
   }
 
-  /** The annotation in which a film or sound is played: known before it is drawn, since cues on other pages act on it. */
-  screenOf(media: string): LayerRef {
-    let ref = this.screens.get(media);
-    if (!ref) this.screens.set(media, (ref = this.canvas.object({})));
+  /**
+   * The annotation in which a film or sound is played, one on each page of the file that shows it: known before it is drawn,
+   * since cues on other pages act on it.
+   */
+  screenOf(media: string, here: PageState): LayerRef {
+    const key = `${media} ${this.states.home(media, here).name}`;
+    let ref = this.screens.get(key);
+    if (!ref) this.screens.set(key, (ref = this.canvas.object({})));
     return ref;
   }
 
@@ -86,14 +92,16 @@ export class PdfCues {
   /** Steps that the file has an action for, as far as what they act on is there. */
   private stepsOf(cue: Cue, page: string): Step[] {
     const reach = reachFrom(this.job, this.scope, page);
-    return EVENTS[cue.trigger.when] ? cue.steps.filter((s) => !isDead(this.job.folio, s) && lackOf(s, reach) === null) : [];
+    return EVENTS[cue.trigger.when]
+      ? cue.steps.filter((s) => !isDead(this.job.folio, s) && lackOf(s, cue.trigger.when, reach) === null)
+      : [];
   }
 
   /**
-   * What a cue does, as actions that follow one another. A press that turns cards is several: one for each card in sight, in
-   * that card's layer, since the file does not count.
+   * What a cue does where a page is in this state, as actions that follow one another. A press that turns cards in layers is
+   * several: one for each card in sight, in that card's layer, since the file does not count.
    */
-  actions(place: PagePlace, cue: Cue, holder: string): { action: Action; layer?: LayerRef }[] {
+  actions(place: PagePlace, state: PageState, cue: Cue, holder: string): { action: Action; layer?: LayerRef }[] {
     const steps = this.stepsOf(cue, place.page.id);
     const turning = steps.flatMap((s): CardStep[] => {
       if (s.do !== 'showCard' || (s.card !== 'next' && s.card !== 'previous')) return [];
@@ -103,12 +111,12 @@ export class PdfCues {
     const chain = (at: number): Action | null =>
       chained(
         steps.flatMap((s): Action[] => {
-          const action = this.action(place, s, holder, s === turning?.step ? turnedFrom(turning, at) : null);
+          const action = this.action(place, state, s, holder, s === turning?.step ? turnedFrom(turning, at) : null);
           return action ? [action] : [];
         }),
       );
-    if (!turning) {
-      const action = chain(0);
+    if (!turning || this.arePages) {
+      const action = chain((turning && state.seen.get(turning.switcher.id)) ?? 0);
       return action ? [{ action }] : [];
     }
     return turning.switcher.cards.flatMap((_, i) => {
@@ -117,7 +125,11 @@ export class PdfCues {
     });
   }
 
-  private action(place: PagePlace, step: Step, holder: string, card: number | null): Action | null {
+  private get arePages(): boolean {
+    return this.job.settings.cards === 'pages';
+  }
+
+  private action(place: PagePlace, here: PageState, step: Step, holder: string, card: number | null): Action | null {
     const state = (name: string, ids: readonly string[]): Action | null => {
       const refs = ids.map((id) => this.layers.of(id, id, this.switched.get(id) ?? false));
       return refs.length ? { S: 'SetOCGState', State: [name, ...refs] } : null;
@@ -132,6 +144,10 @@ export class PdfCues {
         const switcher = this.switcher(place, step.switcher, holder);
         if (!switcher) return null;
         const to = card ?? switcher.cards.findIndex((c) => c.id === step.card);
+        if (this.arePages) {
+          const state = this.states.showing(switcher.id, to);
+          return state ? { S: 'GoTo', D: text(state.name) } : null;
+        }
         const refs = switcher.cards.map((_, i) => this.card(switcher, i));
         if (!refs[to]) return null;
         return { S: 'SetOCGState', State: ['OFF', ...refs.filter((_, i) => i !== to), 'ON', refs[to]] };
@@ -148,7 +164,7 @@ export class PdfCues {
         const [id] = this.parts(place, [step.media], holder);
         // Table 214: 1 stops, 2 pauses, 4 plays on or plays.
         if (id === undefined) return null;
-        return { S: 'Rendition', OP: { play: 4, pause: 2, stop: 1 }[step.do], R: this.renditionOf(id), AN: this.screenOf(id) };
+        return { S: 'Rendition', OP: { play: 4, pause: 2, stop: 1 }[step.do], R: this.renditionOf(id), AN: this.screenOf(id, here) };
       }
       case 'resetForm':
         return { S: 'ResetForm' };
@@ -160,10 +176,10 @@ export class PdfCues {
   }
 
   /** For a switcher that nothing else turns: a press shows the next of its cards. */
-  ownTurns(place: PagePlace, item: Item): { action: Action; layer?: LayerRef }[] {
-    if (item.kind !== 'switcher' || this.job.settings.cards !== 'layers' || item.cards.length < 2 || this.isTurned(item.id)) return [];
+  ownTurns(place: PagePlace, state: PageState, item: Item): { action: Action; layer?: LayerRef }[] {
+    if (item.kind !== 'switcher' || this.job.settings.cards === 'first' || item.cards.length < 2 || this.isTurned(item.id)) return [];
     const step = { do: 'showCard' as const, switcher: item.id, card: 'next', afterLast: 'again' as const, after: 0 };
-    return this.actions(place, { id: '', trigger: { when: 'press' }, steps: [step] }, item.id);
+    return this.actions(place, state, { id: '', trigger: { when: 'press' }, steps: [step] }, item.id);
   }
 
   private isTurned(switcher: string): boolean {
@@ -201,7 +217,7 @@ export const reachFrom = (
   { targets }: Pick<Scope, 'targets'>,
   page: string,
 ): PdfReach => ({
-  cards: settings.cards === 'layers',
+  cards: settings.cards,
   leads: (destination) => targets.of(destination, page) !== null,
 });
 

@@ -6,13 +6,13 @@ export const PdfSettings = z.object({
   ...commonSettings,
   resolution: commonSettings.resolution.default(220),
   cards: z
-    .enum(['layers', 'first'])
+    .enum(['layers', 'pages', 'first'])
     .default('layers')
     .meta({
       title: 'Cards of switchers',
-      help: 'Whether all cards are in the file, one in sight and turned by pressing, or only the first.',
+      help: 'All in one place, where only full reading programs turn them; or each further card as a page of its own, right after its page, which works in every program and on paper; or only the first.',
       group: 'Reading on screen',
-      labels: { layers: 'All, turned by pressing', first: 'Only the first' },
+      labels: { layers: 'All in their place, as layers', pages: 'Each on a page of its own', first: 'Only the first' },
     }),
   bookmarks: z
     .boolean()

@@ -8,6 +8,8 @@ import type { TablePart } from '../../structure/tableParts.ts';
 /** What was painted for a paragraph on a page: plain content, or an element of its own: a link, drawn letters. */
 export type TaggedPart = { content: StructContent } | { element: StructElement };
 
+export type TaggedParts = Map<ReadingUnit, TaggedPart[]>;
+
 /** Structure types of ISO 32000-1, 14.8.4 for roles. */
 const TYPES: Record<string, string> = {
   h1: 'H1',
@@ -54,10 +56,9 @@ export class TagTree {
       if (!painted?.length) continue;
       if (unit.kind === 'figure') {
         this.closeList();
-        // A field is an element of its own kind.
-        const [own] = painted;
-        if (own && 'element' in own) {
-          this.root.add(own.element);
+        // A field is an element of its own kind, on each page of the file that shows it.
+        if (painted.every((p) => 'element' in p)) {
+          for (const { element } of painted) this.root.add(element);
           continue;
         }
         const figure = this.canvas.element('Figure', unit.alt ? { alt: unit.alt } : {});

@@ -1,4 +1,4 @@
-import type { Opening, Transition } from '../../folio/motion.ts';
+import type { Change, Opening, Transition } from '../../folio/motion.ts';
 
 /** Styles by their names in the file (ISO 32000-1, table 162), with the entries each may have. */
 const STYLES: Record<Transition['style'], { name: string; axis?: true; motion?: true; directions?: readonly number[] }> = {
@@ -34,6 +34,10 @@ export function transitionDictionary(t: Transition): Record<string, unknown> {
   };
 }
 
+/** How the page of a card comes where cards are pages: all but the card stays the same, so nothing but a fade looks like a turn. */
+export const transitionOfCard = ({ kind, seconds }: Change): Transition | null =>
+  kind === 'cut' ? null : { style: 'fade', seconds, direction: 0 };
+
 /** How large its first page is shown then (12.3.2.2, table 151); null where that is left to the reader. */
 export function openingView({ zoom }: Opening): unknown[] | null {
   if (zoom === undefined) return null;
@@ -42,11 +46,12 @@ export function openingView({ zoom }: Opening): unknown[] | null {
 }
 
 /** How the file is opened (7.7.2, table 28; 12.2, table 150). */
-export function openingEntries({ fullScreen, view, showBookmarks }: Opening): Record<string, unknown> {
+export function openingEntries({ fullScreen, view, showBookmarks }: Opening, hasMorePages: boolean): Record<string, unknown> {
   const bare = showBookmarks ? 'UseOutlines' : 'UseNone';
   return {
     PageMode: fullScreen ? 'FullScreen' : bare,
-    PageLayout: view === 'spread' ? 'TwoPageRight' : 'SinglePage',
+    // Pages of cards come in between: facing pages would not face one another.
+    PageLayout: view === 'spread' && !hasMorePages ? 'TwoPageRight' : 'SinglePage',
     ...(fullScreen && { ViewerPreferences: { NonFullScreenPageMode: bare } }),
   };
 }

@@ -7,14 +7,15 @@ import { headingsOf, readingOfSpread } from '../../structure/reading.ts';
 import type { PageReading } from '../../structure/reading.ts';
 import { EffectDrawer } from '../shared/effectImages.ts';
 import { PictureEncoder } from '../shared/encodePictures.ts';
-import { itemsOfPage } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import type { PdfSettings } from './settings.ts';
 import { PagePainter } from './paintPage.ts';
+import { PageStates } from './pageStates.ts';
 import { PdfCues } from './pdfCues.ts';
 import { TagTree } from './tagTree.ts';
+import type { TaggedParts } from './tagTree.ts';
 import { openingEntries, openingView } from './transition.ts';
 
 /** Writes a tagged PDF: pages painted in z-order, read in the order of the reading path. */
@@ -58,22 +59,27 @@ async function paintPages(job: WriteJob<PdfSettings>, canvas: PdfCanvas, scope: 
   const encoder = new PictureEncoder(job);
   const form = new PdfForm(canvas);
   const layers = new PdfLayers(canvas);
-  const cues = new PdfCues(job, scope, canvas, layers);
+  const states = new PageStates(job.folio, scope, job.settings.cards);
+  const cues = new PdfCues(job, scope, canvas, layers, states);
   const painter = new PagePainter(job, canvas, encoder, new EffectDrawer(job, encoder), scope, form, layers, cues);
-  const pages = scope.pages.map((place) => ({
-    place,
-    items: itemsOfPage(job.folio, place, scope, { isStill: job.settings.cards === 'first' }),
-  }));
-  for (const { items } of pages) for (const { item } of items) encoder.want(item);
+  for (const { items } of states.all) for (const { item } of items) encoder.want(item);
   const outline: { level: number; handle: unknown }[] = [];
   let reading: { spread: string; pages: Map<string, PageReading> } | undefined;
-  let done = 0;
-  for (const { place, items } of pages) {
+  let parts: TaggedParts = new Map();
+  for (const [n, page] of states.all.entries()) {
+    const { place } = page;
     if (job.signal.aborted) throw new Cancelled();
     if (reading?.spread !== place.spread.id)
       reading = { spread: place.spread.id, pages: readingOfSpread(job.folio, job.composition, place.spread, scope.shown) };
     const units = reading.pages.get(place.page.id)!;
-    tags.addPage(units.units, await painter.paint(place, items, units));
+    await painter.paint(page, units, parts);
+    job.progress(n + 1, states.all.length);
+    // Lets cancellation and other work in between pages.
+    await new Promise((resolve) => setImmediate(resolve));
+    // What cards hold is read where it stands among the rest of its page, which is complete with its last state.
+    if (states.all[n + 1]?.place === place) continue;
+    tags.addPage(units.units, parts);
+    parts = new Map();
     for (const element of painter.further.splice(0)) tags.add(element);
     if (job.settings.bookmarks)
       for (const heading of headingsOf(job.folio, place.page.id, units)) {
@@ -83,20 +89,23 @@ async function paintPages(job: WriteJob<PdfSettings>, canvas: PdfCanvas, scope: 
         const top = 'size' in item ? transformRect(item.transform, { x: 0, y: heading.top, width: 1, height: 1 }).y - place.page.box.y : 0;
         outline.push({
           level: heading.level,
-          handle: canvas.bookmark(outline[outline.length - 1]?.handle, heading.listed, Math.max(0, top)),
+          handle: canvas.bookmark(
+            outline[outline.length - 1]?.handle,
+            heading.listed,
+            states.firstPageOf(heading.item, place),
+            Math.max(0, top),
+          ),
         });
       }
-    job.progress(++done, pages.length);
-    // Lets cancellation and other work in between pages.
-    await new Promise((resolve) => setImmediate(resolve));
   }
+  if (states.areMore) canvas.catalog({ PageLabels: { Nums: states.labels() } });
   form.end();
   cues.end();
   layers.end();
   const { opening } = job.folio.head;
   if (opening) {
     const view = openingView(opening);
-    canvas.catalog({ ...openingEntries(opening), ...(view && { OpenAction: [canvas.firstPage, ...view] }) });
+    canvas.catalog({ ...openingEntries(opening, states.areMore), ...(view && { OpenAction: [canvas.firstPage, ...view] }) });
   }
   tags.end();
   canvas.end();

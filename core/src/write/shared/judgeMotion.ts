@@ -17,8 +17,8 @@ export interface MotionReach {
   turnsPages: boolean;
   /** Whether fields can be filled in. */
   fields: boolean;
-  /** Where it comes without a program: whether films and sounds are played all the same, whether all cards are there, and what becomes of a cue. */
-  still?: { playsMedia: boolean; hasCards: boolean; judgeCue: (cue: Cue, page: string) => Judgement };
+  /** Where it comes without a program: whether films and sounds are played all the same, what becomes of cards (a code), and of a cue. */
+  still?: { playsMedia: boolean; cards: string; judgeCue: (cue: Cue, page: string) => Judgement };
 }
 
 /** Sentences for the codes below. */
@@ -29,6 +29,7 @@ export const MOTION_SENTENCES: Record<string, string> = {
   'cue.form': 'Answers go only to addresses that begin with https: or mailto:, so this step is left out.',
   'switcher.first': 'This output shows one card for good: the first.',
   'switcher.layers': 'All its cards are in the file, one in sight; they are turned by pressing, at once, and not by themselves.',
+  'switcher.pages': 'Each further card is a page of its own, right after its page; cards are turned by going there, and not by themselves.',
   'switcher.unfolded': 'Running text has its cards one after another.',
   'card.later': 'It stands on a card after the first, and this output shows only the first.',
   'veil.lifted': 'This output shows what lies below the veil, without the veil.',
@@ -54,7 +55,7 @@ export function judgeAlive(folio: Folio, item: Item, aspect: string, reach: Moti
   switch (item.kind) {
     case 'switcher':
       if (aspect !== 'motion') return null;
-      return reach.plays ? kept : adapted(reach.still?.hasCards ? 'switcher.layers' : 'switcher.first');
+      return reach.plays ? kept : adapted(reach.still?.cards ?? 'switcher.first');
     case 'veil':
       return aspect === 'motion' || aspect === 'place' || aspect === 'look' ? (reach.plays ? kept : adapted('veil.lifted')) : null;
     case 'embed': {
