@@ -109,7 +109,7 @@ test('layout and output lie side by side, at one scale and in step', async ({ pa
   await expect(source).toHaveAttribute('aria-label', 'Page 4 of the layout');
   await expect(frame.locator('#page-4')).toBeInViewport();
   await page.getByText('PDF', { exact: true }).click();
-  await expect(page.locator('canvas[data-drawn="4"]')).toBeVisible();
+  await expect(page.locator('canvas[data-drawn="page-4"]')).toBeVisible();
   const canvas = await page.locator('.pair canvas').boundingBox();
   expect(Math.abs(canvas!.width - left!.width)).toBeLessThan(1);
 });

@@ -15,6 +15,7 @@ export type { CueSentence } from './motion/sentence.ts';
 export { itemsById, targetPages, targetsOfStep } from './motion/liveTargets.ts';
 export * from './structure/reading.ts';
 export { groupAround, runsOn } from './structure/figureGroups.ts';
+export { pageDestination } from './structure/pageDestination.ts';
 export { pathOf } from './structure/readingOrder.ts';
 export * from './structure/outline.ts';
 export * from './structure/strands.ts';

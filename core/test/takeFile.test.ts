@@ -5,7 +5,10 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { FileBlobs, sharpPictures } from '../src/ports/node.ts';
 import { takeFile } from '../src/read/index.ts';
+import { lookIntoPlayed } from '../src/read/media/lasting.ts';
 import { beginsAs } from '../src/read/media/played.ts';
+import { bytesOf, sample } from './support/samples.ts';
+import { tone, waveOf } from './support/wave.ts';
 import { zipped } from './support/zipped.ts';
 
 const packed = (files: Record<string, string>): Uint8Array =>
@@ -46,6 +49,20 @@ describe('files that a document is given', () => {
       .png()
       .toBuffer();
     expect(await take('photo', png)).toMatchObject({ mediaType: 'image/png', file: 'media/f1.png', width: 7, height: 5, colours: 'rgb' });
+  });
+
+  test('a sound, with how long it lasts: samples over samples a second (RIFF WAVE, by hand)', async () => {
+    const wav = waveOf(tone(440, 1.5, 8000), 8000);
+    expect(await take('bell.wav', wav)).toMatchObject({ mediaType: 'audio/wav', seconds: 1.5, codec: 'pcm-s16' });
+    expect((await take('bell.wav', wav.subarray(0, 20))).seconds).toBeUndefined();
+  });
+
+  test('the samples’ film and bell last as long as their maker says', async () => {
+    const almanac = await sample('marrowby-almanac');
+    for (const id of ['turning', 'bell']) {
+      const said = almanac.folio.head.media[id]!.seconds!;
+      expect(Math.abs((await lookIntoPlayed(await bytesOf(almanac, id))).seconds! - said)).toBeLessThan(0.1);
+    }
   });
 
   test('captions and a folder with a page', async () => {

@@ -162,10 +162,10 @@ export class SampleAssembly {
   }
 
   /** A file that is no picture: a film, a sound. */
-  file(id: string, name: string, mediaType: string, bytes: Uint8Array): void {
+  file(id: string, name: string, mediaType: string, bytes: Uint8Array, seconds?: number): void {
     const sha256 = createHash('sha256').update(bytes).digest('hex');
     const file = `media/${name}`;
-    this.head.media[id] = { id, name, file, mediaType, sha256, bytes: bytes.length };
+    this.head.media[id] = { id, name, file, mediaType, sha256, bytes: bytes.length, ...(seconds !== undefined && { seconds }) };
     this.bytes.set(sha256, Buffer.from(bytes));
     this.files.set(file, { sha256, bytes: bytes.length });
   }

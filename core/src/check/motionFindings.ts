@@ -1,6 +1,6 @@
 import { isAddressOfWeb, isFormAddress } from '../folio/address.ts';
 import type { Folio } from '../folio/folio.ts';
-import type { Item } from '../folio/items.ts';
+import type { Item, Media } from '../folio/items.ts';
 import type { Cue } from '../folio/motion.ts';
 import { isOnHiddenLayer, storyOfFrame } from '../folio/traverse.ts';
 import { fieldNames } from '../motion/fieldNames.ts';
@@ -28,7 +28,7 @@ export function motionFindings(folio: Folio, pageOf: (spread: string, item: stri
       const isPointed = cues.some((c) => c.trigger.when === 'pointerOver' || c.trigger.when === 'pointerOut');
       if (isPointed && !isPressed && !['field', 'media', 'switcher', 'veil'].includes(item.kind))
         found.push({ code: 'cue.pointerOnly', says: 'It reacts to the pointer only: it cannot be reached by keys or by a finger.', ...at });
-      found.push(...partFindings(item, at));
+      found.push(...partFindings(folio, item, at));
       if (item.kind === 'field' && item.control.type !== 'radio' && names.get(item.id) !== item.fieldName)
         found.push({
           code: 'field.nameTwice',
@@ -62,15 +62,25 @@ function cueFindings(folio: Folio, cue: Cue, items: ReadonlyMap<string, Item>, a
   return out;
 }
 
-function partFindings(item: Item, at: At): Finding[] {
+function partFindings(folio: Folio, item: Item, at: At): Finding[] {
   if (item.kind === 'switcher' && item.advance && Math.min(...item.cards.map((c) => c.seconds ?? item.advance!.interval)) < FLASH_SECONDS)
     return [{ code: 'cue.flashes', says: 'Its cards change more than three times a second, which may flash (WCAG 2.3.1).', ...at }];
-  // Below five seconds nobody needs to stop it (WCAG 2.2, 2.2.2); a film's length is not known here, so any that has no controls is told.
-  if (item.kind === 'media' && item.autoplay && !item.controls)
+  if (item.kind === 'media' && item.autoplay && !item.controls && !isShort(folio, item))
     return [{ code: 'motion.noPause', says: 'It plays by itself and cannot be stopped: let its controls be shown (WCAG 2.2.2).', ...at }];
   if (item.kind === 'field' && !item.label.trim())
     return [{ code: 'field.noLabel', says: 'The field has no label: nobody is told what it asks.', ...at }];
   if (item.kind === 'embed' && item.source.from === 'address' && !isAddressOfWeb(item.source.href))
     return [{ code: 'motion.address', says: 'Only addresses that begin with http: or https: can be shown inside a page.', ...at }];
   return [];
+}
+
+/** So long a film may move, and a sound be heard, without a way to stop it (WCAG 2.2, 2.2.2 and 1.4.2), in seconds. */
+const FREE_TO_MOVE = 5;
+const FREE_TO_SOUND = 3;
+
+/** Whether a film or sound is over before anyone must be able to stop it; one of which nothing is known is not. */
+function isShort(folio: Folio, { media, loop }: Media): boolean {
+  const file = media === null ? undefined : folio.head.media[media];
+  if (loop || file?.seconds === undefined) return false;
+  return file.seconds <= (file.mediaType.startsWith('audio/') ? FREE_TO_SOUND : FREE_TO_MOVE);
 }

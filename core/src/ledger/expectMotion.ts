@@ -3,6 +3,7 @@ import type { Embed, Field, Item } from '../folio/items.ts';
 import { isMasterInstance } from '../folio/masters.ts';
 import type { Cue, Step } from '../folio/motion.ts';
 import { pageOfItem } from '../folio/traverse.ts';
+import { playedFile } from '../folio/playedFile.ts';
 import { fieldNames } from '../motion/fieldNames.ts';
 import { flakeGrid } from '../motion/flakes.ts';
 import { isDead } from '../motion/liveTargets.ts';
@@ -51,9 +52,10 @@ function partOf(folio: Folio, item: Item, facts: MotionFacts): void {
     facts.set(factKey('item', item.id, 'motion'), veilFact({ flakes: rows.flat().length, size, pitch, lift, rest, action }));
   } else if (item.kind === 'field')
     facts.set(factKey('item', item.id, 'field'), fieldFact(fieldOf(item, fieldNames(folio).get(item.id) ?? item.fieldName)));
-  else if (item.kind === 'media' && item.media !== null)
-    facts.set(factKey('item', item.id, 'media'), `${folio.head.media[item.media]?.bytes ?? 0} bytes`);
-  else if (item.kind === 'embed') facts.set(factKey('item', item.id, 'embed'), shownIn(item.source));
+  else if (item.kind === 'media') {
+    const file = playedFile(folio, item);
+    if (file) facts.set(factKey('item', item.id, 'media'), `${file.bytes} bytes`);
+  } else if (item.kind === 'embed') facts.set(factKey('item', item.id, 'embed'), shownIn(item.source));
 }
 
 /** What an embed shows: an address, or files that come along. */

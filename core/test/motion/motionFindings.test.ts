@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { produce } from 'immer';
 import { motionFindings } from '../../src/check/motionFindings.ts';
-import { Folio } from '../../src/index.ts';
+import { Folio, Item } from '../../src/index.ts';
 import { motionFolio } from '../support/motionFolio.ts';
 
 type Loose = Record<string, unknown>;
@@ -55,6 +55,25 @@ describe('what is wrong with motion', () => {
         controls,
       });
     expect([found(film(false)), found(film(true))]).toEqual([[['motion.noPause', 'film']], []]);
+  });
+
+  // 2.2.2 asks of what moves for more than five seconds, 1.4.2 of what sounds for more than three.
+  test.each([
+    ['video/webm', 5, false, false],
+    ['video/webm', 5.1, false, true],
+    ['video/webm', 2, true, true],
+    ['video/webm', undefined, false, true],
+    ['audio/mpeg', 3, false, false],
+    ['audio/mpeg', 3.5, false, true],
+  ])('%s of %s seconds, again and again %s: told %s', (mediaType, seconds, loop, told) => {
+    const folio = produce(motionFolio(), (d) => {
+      d.head.media['m'] = { id: 'm', name: 'm', file: 'media/m', mediaType, sha256: 'a'.repeat(64), bytes: 1, seconds };
+      d.spreads['s']!.items['film'] = Item.parse({
+        ...{ id: 'film', kind: 'media', layer: 'l', transform: [1, 0, 0, 1, 0, 0], size: { width: 9, height: 9 } },
+        ...{ media: 'm', autoplay: true, controls: false, loop },
+      });
+    });
+    expect(motionFindings(folio, () => 1).some((f) => f.code === 'motion.noPause')).toBe(told);
   });
 
   test('fields without a label, names used twice, addresses that run a program', () => {

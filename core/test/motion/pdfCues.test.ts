@@ -200,6 +200,12 @@ describe('the ledger', () => {
     const of = (id: string): string => first.ledger.find((x) => x.subject.id === id && x.subject.aspect === 'motion')!.code;
     expect([of('q-next'), of('sw')]).toEqual(['pdf.noCards', 'switcher.first']);
     expect(first.valid).toBe(true);
+    // Boxes have the looks that were drawn for them all the same, the one not seen at first too.
+    const all = await objectsSeenByQpdf(await first.read('document.pdf'));
+    const looks = ([...all.values()].find((o) => o['/T'] === 'u:own')!['/AP'] as Json)['/N'] as Json;
+    const [on, off] = ['/yes', '/Off'].map((state) => all.get(looks[state] as string)!);
+    expect([on!['/BBox'], off!['/BBox']]).toEqual([on!['/BBox'], on!['/BBox']]);
+    expect(on!['/Resources']).toEqual(off!['/Resources']);
   });
 
   test('a file that lost an action is found out', async () => {

@@ -75,6 +75,23 @@ describe('the transition dictionary (ISO 32000-1, table 162)', () => {
   });
 });
 
+// Table 151: /Fit the whole page, /FitH its width, /XYZ so many times its size; null leaves the place as it is.
+test.each([
+  ['page', ['Fit']],
+  ['width', ['FitH', null]],
+  [1.25, ['XYZ', null, null, 1.25]],
+] as const)('a document that opens with zoom %s says so in its catalog (12.3.2.2)', async (zoom, view) => {
+  const folio = Folio.parse(
+    produce(motionFolio(), (d) => void (d.head.opening = { fullScreen: false, view: 'page', zoom, showBookmarks: false, loop: false })),
+  );
+  const bytes = (await writeOnly(asSample(folio), 'pdf', {}, folio)).get('document.pdf')!;
+  const pdf = await getDocument({ data: bytes.slice(), verbosity: 0 } as never).promise;
+  const opens = (await pdf.getOpenAction()) as { dest: unknown[] };
+  const [page, kind, ...rest] = opens.dest as [unknown, { name: string }, ...unknown[]];
+  expect([await pdf.getPageIndex(page as never), kind.name, ...rest]).toEqual([0, ...view]);
+  await pdf.destroy();
+});
+
 describe('the form of a PDF (ISO 32000-1, 12.7), seen by other programs', () => {
   let bytes: Uint8Array;
   beforeAll(async () => {

@@ -8,6 +8,7 @@ import { ink, para } from '../sampleAssembly.ts';
 import { M, W } from './measures.ts';
 
 type Entry = { spread: string; item: string };
+const BELL_SECONDS = 4;
 const [FILM_WIDTH, FILM_HEIGHT, FRAMES, PER_SECOND] = [480, 270, 36, 8];
 
 /** The sound and the film, and a still picture of the film. */
@@ -15,8 +16,10 @@ export async function soundAndFilm(b: SampleAssembly): Promise<void> {
   const frames = Array.from({ length: FRAMES }, (_, i) => turningSky(FILM_WIDTH, FILM_HEIGHT, i / FRAMES));
   await Promise.all([
     b.art('turning-still', 'Sky over the dome', turningSky(FILM_WIDTH * 2, FILM_HEIGHT * 2, 0)),
-    bell(4, [0.05, 1.1, 2.15]).then((bytes) => b.file('bell', 'bell.mp3', 'audio/mpeg', bytes)),
-    film(frames, PER_SECOND, FILM_WIDTH, FILM_HEIGHT).then((bytes) => b.file('turning', 'turning-sky.webm', 'video/webm', bytes)),
+    bell(BELL_SECONDS, [0.05, 1.1, 2.15]).then((bytes) => b.file('bell', 'bell.mp3', 'audio/mpeg', bytes, BELL_SECONDS)),
+    film(frames, PER_SECOND, FILM_WIDTH, FILM_HEIGHT).then((bytes) =>
+      b.file('turning', 'turning-sky.webm', 'video/webm', bytes, FRAMES / PER_SECOND),
+    ),
   ]);
 }
 

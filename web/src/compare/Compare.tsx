@@ -137,7 +137,7 @@ export function Compare() {
               />
             )
           ) : output.output === 'pdf' ? (
-            <PdfPage run={run.id} index={index} width={box.width * scale} height={box.height * scale} label={label} />
+            <PdfPage run={run.id} page={place.page.id} width={box.width * scale} height={box.height * scale} label={label} />
           ) : (
             resultPort && (
               <WebPage

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { PDFDocumentProxy, RenderTask } from 'pdfjs-dist';
+import { pageDestination } from '@elastic-folio/core';
 import { fileUrl } from '../api/client.ts';
 
 let library: Promise<typeof import('pdfjs-dist')> | null = null;
@@ -9,20 +10,8 @@ const pdfjs = () =>
     return lib;
   }));
 
-/** A page of a finished PDF, drawn by pdf.js. */
-export function PdfPage({
-  run,
-  index,
-  width,
-  height,
-  label,
-}: {
-  run: string;
-  index: number;
-  width: number;
-  height: number;
-  label: string;
-}) {
+/** A page of the document in a finished PDF, drawn by pdf.js: found by its name, since pages of cards may stand before it. */
+export function PdfPage({ run, page, width, height, label }: { run: string; page: string; width: number; height: number; label: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [pdf, setPdf] = useState<PDFDocumentProxy | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -45,27 +34,33 @@ export function PdfPage({
     };
   }, [run]);
   useEffect(() => {
-    if (!pdf || index >= pdf.numPages) return undefined;
+    if (!pdf) return undefined;
     let task: RenderTask | null = null;
     let gone = false;
-    void pdf.getPage(index + 1).then((page) => {
-      const c = canvas.current;
-      if (!c || gone) return;
-      const ratio = window.devicePixelRatio;
-      const viewport = page.getViewport({ scale: (width / page.getViewport({ scale: 1 }).width) * ratio });
-      c.width = Math.round(viewport.width);
-      c.height = Math.round(viewport.height);
-      task = page.render({ canvas: c, viewport });
-      task.promise.then(
-        () => c.setAttribute('data-drawn', String(index + 1)),
-        () => undefined,
-      );
-    });
+    void pdf
+      .getDestination(pageDestination(page))
+      .then(async (place) => pdf.getPage((await pdf.getPageIndex(place![0] as never)) + 1))
+      .then((shown) => {
+        const c = canvas.current;
+        if (!c || gone) return;
+        const ratio = window.devicePixelRatio;
+        const viewport = shown.getViewport({ scale: (width / shown.getViewport({ scale: 1 }).width) * ratio });
+        c.width = Math.round(viewport.width);
+        c.height = Math.round(viewport.height);
+        task = shown.render({ canvas: c, viewport });
+        task.promise.then(
+          () => c.setAttribute('data-drawn', page),
+          () => undefined,
+        );
+      })
+      .catch((e: Error) => {
+        if (!gone) setProblem(`The page cannot be shown: ${e.message}`);
+      });
     return () => {
       gone = true;
       task?.cancel();
     };
-  }, [pdf, index, width]);
+  }, [pdf, page, width]);
   if (problem) return <p className="warn">{problem}</p>;
   return <canvas ref={canvas} className="paper" style={{ width, height }} role="img" aria-label={label} />;
 }

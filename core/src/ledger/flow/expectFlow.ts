@@ -11,6 +11,7 @@ import type { Paragraph, Story } from '../../folio/story.ts';
 import type { CharacterProperties } from '../../folio/styles.ts';
 import { cellsInOrder, lineOfSide, lookOfCell } from '../../folio/tableCells.ts';
 import { readText } from '../../folio/text.ts';
+import { playedFile } from '../../folio/playedFile.ts';
 import { flowOf } from '../../structure/flow.ts';
 import type { FlowBlock, FlowFigure, FlowScope, FlowSection } from '../../structure/flow.ts';
 import { headingLevel, outlineText } from '../../structure/outline.ts';
@@ -188,9 +189,9 @@ class Expectation {
 
   private figure({ item, captions, pin }: Pick<FlowFigure, 'item' | 'captions' | 'pin'>): void {
     const media = item.kind === 'picture' ? item.media : item.kind === 'media' || item.kind === 'embed' ? (item.poster ?? null) : null;
-    const file = item.kind === 'media' && item.media !== null ? this.folio.head.media[item.media] : undefined;
+    const file = playedFile(this.folio, item);
     const region = regionShown(item);
-    const shows = file !== undefined || media !== null || item.kind === 'shape' || item.kind === 'group';
+    const shows = file !== null || media !== null || item.kind === 'shape' || item.kind === 'group';
     if (shows)
       this.out.figures.push({
         item,

@@ -4,6 +4,7 @@ import { FolioError } from '../../ports/ports.ts';
 import type { BlobStore, PicturePort } from '../../ports/ports.ts';
 import { openArchive } from '../archive.ts';
 import { KEPT } from '../odf/pictureFile.ts';
+import { lookIntoPlayed } from './lasting.ts';
 import { beginsAs, PLAYED } from './played.ts';
 
 const MIB = 2 ** 20;
@@ -37,7 +38,7 @@ export async function takeFile({ file, name, id, blobs, pictures }: TakenFile): 
     const mediaType = PLAYED[extension];
     within(name, size, 'played');
     if (!beginsAs(mediaType, await headOf(file))) throw notWhat(name, mediaType.startsWith('audio/') ? 'sound' : 'film');
-    return stored(mediaType);
+    return stored(mediaType, await lookIntoPlayed(file));
   }
   if (extension === 'vtt') {
     within(name, size, 'captions');

@@ -9,6 +9,7 @@ import { KEPT, lookInto } from './pictureFile.ts';
 import { recolouredSvg } from './recolour.ts';
 import type { ColourChanges } from './recolour.ts';
 import type { StoredFile } from './packageFiles.ts';
+import { MOST_IN_MEMORY, lookIntoPlayed } from '../media/lasting.ts';
 import { PLAYED } from '../media/played.ts';
 import type { OdfPackage } from './odfPackage.ts';
 import { childOf, textOf } from './xmlTree.ts';
@@ -93,7 +94,8 @@ export class Pictures {
     const id = this.names.free('media', name.replace(/\.[A-Za-z0-9]+$/, ''));
     const kept = `media/${id}.${extension}`;
     const { sha256, bytes } = file;
-    this.media[id] = { id, name, file: kept, mediaType, sha256, bytes };
+    const looked = bytes > MOST_IN_MEMORY ? {} : await lookIntoPlayed(await this.job.blobs.read(sha256));
+    this.media[id] = { id, name, file: kept, mediaType, sha256, bytes, ...looked };
     this.files.set(kept, { sha256, bytes });
     return id;
   }

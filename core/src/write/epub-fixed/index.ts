@@ -3,6 +3,7 @@ import { observeFixedEpub } from '../../ledger/book/observeFixedEpub.ts';
 import { problemsAsEvidence, validateEpub } from '../../ledger/book/validateEpub.ts';
 import { printedNumber } from '../../folio/traverse.ts';
 import { FolioError } from '../../ports/ports.ts';
+import { BOOK_SOUND_SENTENCES, bookJob, forBooks, judgeBookSounds } from '../shared/book/bookSounds.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { htmlPageWriter, HTML_PAGES } from '../shared/page/pageFormat.ts';
 import { readBackPages } from '../shared/readBackPages.ts';
@@ -21,9 +22,13 @@ export const fixedEpubWriter: Writer<FixedEpubSettings> = {
   settings: FixedEpubSettings,
   migrate: (old) => FixedEpubSettings.parse(old),
   write: writeFixedEpub,
-  judge: (job) =>
-    judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), htmlPageWriter('book')),
-  async *readBack(files, job) {
+  judge: (job) => {
+    const folio = forBooks(job.folio);
+    const scope = scopeOf(folio, job.composition, job.settings);
+    return judgeBookSounds(job.folio, judgeFixedPage(folio, job.composition, job.fonts, scope, htmlPageWriter('book')));
+  },
+  async *readBack(files, asked) {
+    const job = await bookJob(asked);
     const file = files.find((f) => f.path === 'book.epub');
     if (!file) throw new FolioError('readBack.missing', 'The result has no book.', 'Run it again.');
     const bytes = await file.bytes();
@@ -40,5 +45,5 @@ export const fixedEpubWriter: Writer<FixedEpubSettings> = {
       await validateEpub(bytes, new Set(Object.values(job.folio.stories).flatMap((s) => Object.keys(s.blocks)))),
     );
   },
-  sentences: FIXED_PAGE_SENTENCES,
+  sentences: { ...FIXED_PAGE_SENTENCES, ...BOOK_SOUND_SENTENCES },
 };

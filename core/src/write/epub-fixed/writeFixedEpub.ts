@@ -6,6 +6,7 @@ import { px } from '../../paint/html/metrics.ts';
 import type { BookContent } from '../shared/book/accessibility.ts';
 import { accessibilityOf } from '../shared/book/accessibility.ts';
 import { Book, bookText } from '../shared/book/book.ts';
+import { bookJob } from '../shared/book/bookSounds.ts';
 import { addCover } from '../shared/book/cover.ts';
 import type { PackageFacts } from '../shared/book/packageDocument.ts';
 import { navigationDocument, wordsFor } from '../shared/book/navigation.ts';
@@ -23,7 +24,7 @@ const SPREADS = { auto: 'auto', turned: 'landscape', always: 'both', never: 'non
 
 /** Writes the e-book whose pages are as designed: one document a page, its text live and placed line by line. */
 export async function* writeFixedEpub(job: WriteJob<FixedEpubSettings>): AsyncGenerator<OutputFile> {
-  yield Book.file(job, (book) => fill(job, book));
+  yield Book.file(job, async (book) => fill(await bookJob(job), book));
 }
 
 async function fill(job: WriteJob<FixedEpubSettings>, book: Book): Promise<PackageFacts> {

@@ -4,6 +4,7 @@ import { observeEpub } from '../../ledger/flow/observeEpub.ts';
 import { problemsAsEvidence, validateEpub } from '../../ledger/book/validateEpub.ts';
 import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { FolioError } from '../../ports/ports.ts';
+import { BOOK_SOUND_SENTENCES, bookJob, forBooks, judgeBookSounds } from '../shared/book/bookSounds.ts';
 import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';
@@ -20,12 +21,16 @@ export const epubWriter: Writer<EpubSettings> = {
   settings: EpubSettings,
   migrate: (old) => EpubSettings.parse(old),
   write: writeEpub,
-  judge: ({ folio, composition, fonts, settings }) =>
-    judgeFlow(folio, composition, fonts, scopeOf(folio, composition, settings), {
+  judge: ({ folio: asked, composition, fonts, settings }) => {
+    const folio = forBooks(asked);
+    const judge = judgeFlow(folio, composition, fonts, scopeOf(folio, composition, settings), {
       embedsFonts: settings.fonts !== 'reader',
       marksPages: settings.pageList,
-    }),
-  async *readBack(files, job) {
+    });
+    return judgeBookSounds(asked, judge);
+  },
+  async *readBack(files, asked) {
+    const job = await bookJob(asked);
     const book = files.find((f) => f.path === 'book.epub');
     if (!book) throw new FolioError('readBack.missing', 'The result has no book.', 'Run it again.');
     const { folio, composition, fonts, settings } = job;
@@ -42,5 +47,5 @@ export const epubWriter: Writer<EpubSettings> = {
     });
     yield* problemsAsEvidence(folio, await validateEpub(bytes, new Set(expected.blocks.map((b) => b.paragraph))));
   },
-  sentences: FLOW_SENTENCES,
+  sentences: { ...FLOW_SENTENCES, ...BOOK_SOUND_SENTENCES },
 };

@@ -2,6 +2,7 @@ import type { FlowBlock, FlowSection } from '../../structure/flow.ts';
 import { escape } from '../../paint/svg/markup.ts';
 import { accessibilityOf } from '../shared/book/accessibility.ts';
 import { Book, bookText } from '../shared/book/book.ts';
+import { bookJob } from '../shared/book/bookSounds.ts';
 import { addCover } from '../shared/book/cover.ts';
 import type { PackageFacts } from '../shared/book/packageDocument.ts';
 import { navigationDocument, wordsFor } from '../shared/book/navigation.ts';
@@ -14,7 +15,7 @@ import type { EpubSettings } from './settings.ts';
 
 /** Writes the e-book that reflows: one package of live text, styled by what the document’s styles say. */
 export async function* writeEpub(job: WriteJob<EpubSettings>): AsyncGenerator<OutputFile> {
-  yield Book.file(job, (book) => fill(job, book));
+  yield Book.file(job, async (book) => fill(await bookJob(job), book));
 }
 
 async function fill(job: WriteJob<EpubSettings>, book: Book): Promise<PackageFacts> {

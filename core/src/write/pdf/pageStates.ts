@@ -2,10 +2,10 @@ import type { Folio } from '../../folio/folio.ts';
 import type { Switcher } from '../../folio/items.ts';
 import { printedNumber } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
+import { pageDestination } from '../../structure/pageDestination.ts';
 import { itemsOfPage } from '../shared/paintedPage.ts';
 import type { CardOf, PageItem } from '../shared/paintedPage.ts';
 import type { Scope } from '../shared/scope.ts';
-import { destination } from './paintParagraph.ts';
 import type { PdfSettings } from './settings.ts';
 
 /** A page with one card of each switcher in sight: a page of the file of its own, where the recipe asks for cards as pages. */
@@ -29,14 +29,12 @@ export class PageStates {
 
   constructor(folio: Folio, scope: Scope, cards: PdfSettings['cards']) {
     for (const place of scope.pages) {
-      const items = itemsOfPage(folio, place, scope, { isStill: cards === 'first' });
-      if (cards === 'pages') {
-        const states = statesOf(place.page.id, items);
-        const seen = states.map((state) => itemsIn(items, state));
-        const often = new Set(seen.slice(1).flatMap((here) => here.flatMap((i) => (i.repeated ? [i.item.id] : []))));
-        for (const [n, state] of states.entries())
-          this.all.push({ place, state, items: seen[n]!.map((i) => ({ ...i, often: often.has(i.item.id) })) });
-      } else this.all.push({ place, state: itself(place.page.id), items: items.map((i) => ({ ...i, repeated: false, often: false })) });
+      const items = itemsOfPage(folio, place, scope);
+      const states = cards === 'pages' ? statesOf(place.page.id, items) : [itself(place.page.id)];
+      const seen = states.map((state) => (cards === 'layers' ? items.map((i) => ({ ...i, repeated: false })) : itemsIn(items, state)));
+      const often = new Set(seen.slice(1).flatMap((here) => here.flatMap((i) => (i.repeated ? [i.item.id] : []))));
+      for (const [n, state] of states.entries())
+        this.all.push({ place, state, items: seen[n]!.map((i) => ({ ...i, often: often.has(i.item.id) })) });
     }
   }
 
@@ -86,7 +84,7 @@ export class PageStates {
   }
 }
 
-const itself = (page: string): PageState => ({ name: destination(page), seen: new Map(), card: null });
+const itself = (page: string): PageState => ({ name: pageDestination(page), seen: new Map(), card: null });
 
 function statesOf(page: string, items: readonly PageItem[]): PageState[] {
   const out = [itself(page)];
@@ -96,7 +94,7 @@ function statesOf(page: string, items: readonly PageItem[]): PageState[] {
     for (const [index, card] of item.cards.entries())
       if (index)
         out.push({
-          name: `${destination(page)}/${item.id}/${card.id}`,
+          name: `${pageDestination(page)}/${item.id}/${card.id}`,
           seen: new Map([...around, [item.id, index]]),
           card: { switcher: item, index },
         });

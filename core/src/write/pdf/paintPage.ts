@@ -13,6 +13,7 @@ import type { PdfField, PdfForm } from '../../paint/pdf/pdfForm.ts';
 import type { LayerRef, PdfLayers } from '../../paint/pdf/pdfLayers.ts';
 import { linkCueOf } from '../../structure/pageTargets.ts';
 import type { PageReading, ParagraphUnit, ReadingUnit } from '../../structure/reading.ts';
+import { pageDestination } from '../../structure/pageDestination.ts';
 import type { EffectDrawer, EffectImage, EffectImages } from '../shared/effectImages.ts';
 import { pictureOf } from '../shared/encodePictures.ts';
 import type { PictureEncoder } from '../shared/encodePictures.ts';
@@ -23,7 +24,7 @@ import type { WriteJob } from '../writer.ts';
 import { EVENTS } from './cueActions.ts';
 import { isCard } from './pageStates.ts';
 import type { PageState, PageStates, StateItem } from './pageStates.ts';
-import { destination, paintParagraph } from './paintParagraph.ts';
+import { paintParagraph } from './paintParagraph.ts';
 import { cuesOn, rendition } from './pdfCues.ts';
 import type { PdfCues } from './pdfCues.ts';
 import type { PdfSettings } from './settings.ts';
@@ -150,7 +151,7 @@ export class PagePainter {
     const target = this.scope.targets.of(link?.destination, place.page.id) ?? linkOfEmbed(item);
     if (target) {
       const element = canvas.element('Link');
-      canvas.linkTo(box, 'page' in target ? { page: destination(target.page) } : target, told, element);
+      canvas.linkTo(box, 'page' in target ? { page: pageDestination(target.page) } : target, told, element);
       element.end();
       hang(element);
     }

@@ -5,14 +5,12 @@ import type { Rect } from '../../folio/geometry.ts';
 import { paintRun } from '../../paint/pdf/paintItem.ts';
 import type { PdfCanvas, StructContent, StructElement } from '../../paint/pdf/pdfCanvas.ts';
 import type { ParagraphUnit } from '../../structure/reading.ts';
+import { pageDestination } from '../../structure/pageDestination.ts';
 import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import type { PdfSettings } from './settings.ts';
 import type { TaggedPart } from './tagTree.ts';
-
-/** The name of a page as a place that links lead to. */
-export const destination = (page: string): string => `page.${page}`;
 
 /** Paints a paragraph as stretches of tagged content, links apart from plain text. */
 export function paintParagraph(
@@ -66,7 +64,7 @@ export function paintParagraph(
       const onSpread = transformRect(item.transform, box);
       canvas.linkTo(
         onSpread,
-        'page' in target ? { page: destination(target.page) } : target,
+        'page' in target ? { page: pageDestination(target.page) } : target,
         story.links[stretch.link!]?.title ?? stretch.text,
         element,
       );

@@ -5,12 +5,12 @@ import { leavesOf, onCard } from '../../folio/traverse.ts';
 import { isDead, itemsById, nearItem } from '../../motion/liveTargets.ts';
 import type { LayerRef, PdfLayers } from '../../paint/pdf/pdfLayers.ts';
 import type { PdfCanvas } from '../../paint/pdf/pdfCanvas.ts';
+import { pageDestination } from '../../structure/pageDestination.ts';
 import type { CardOf } from '../shared/paintedPage.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import { EVENTS, lackOf } from './cueActions.ts';
 import type { PdfReach } from './cueActions.ts';
-import { destination } from './paintParagraph.ts';
 import type { PageState, PageStates } from './pageStates.ts';
 import type { PdfSettings } from './settings.ts';
 
@@ -138,7 +138,7 @@ export class PdfCues {
       case 'go': {
         const target = this.scope.targets.of(step.destination, place.page.id);
         if (!target) return null;
-        return 'href' in target ? { S: 'URI', URI: text(target.href) } : { S: 'GoTo', D: text(destination(target.page)) };
+        return 'href' in target ? { S: 'URI', URI: text(target.href) } : { S: 'GoTo', D: text(pageDestination(target.page)) };
       }
       case 'showCard': {
         const switcher = this.switcher(place, step.switcher, holder);

@@ -2,6 +2,7 @@ import { isAddressOfWeb, isFormAddress } from '../../folio/address.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Embed, Field, Item } from '../../folio/items.ts';
 import type { Cue } from '../../folio/motion.ts';
+import { playedFile } from '../../folio/playedFile.ts';
 import type { Judgement } from '../../ledger/entry.ts';
 import { fieldNames } from '../../motion/fieldNames.ts';
 import { isDead } from '../../motion/liveTargets.ts';
@@ -72,7 +73,7 @@ export function judgeAlive(folio: Folio, item: Item, aspect: string, reach: Moti
       return aspect === 'field' && isRenamed(folio, item) ? adapted('field.renamed') : kept;
     case 'media': {
       if (aspect !== 'media' && aspect !== 'place') return null;
-      if (item.media !== null && (reach.plays || reach.still?.playsMedia)) return kept;
+      if (playedFile(folio, item) && (reach.plays || reach.still?.playsMedia)) return kept;
       if (item.poster !== undefined) return aspect === 'place' ? kept : adapted('media.poster');
       return dropped(item.media === null ? 'media.missing' : 'media.still');
     }

@@ -35,12 +35,7 @@ export const isShownAsOne = (group: Group): boolean => group.opacity !== 1 || gr
  * Items of one page from back to front, groups unfolded, items that only reach over included. A group for which
  * `apart` holds gives its transparency to its members instead of being shown as one.
  */
-export function itemsOfPage(
-  folio: Folio,
-  place: PagePlace,
-  scope: Scope,
-  { apart = () => false, isStill }: { apart?: (group: Group) => boolean; isStill: boolean },
-): PageItem[] {
+export function itemsOfPage(folio: Folio, place: PagePlace, scope: Scope, apart: (group: Group) => boolean = () => false): PageItem[] {
   const { spread, page } = place;
   const out: PageItem[] = [];
   const visit = (item: Item, opacity: number, within: PageItem['within'], unseen?: true): void => {
@@ -58,7 +53,7 @@ export function itemsOfPage(
     if (own || overlap(box, page.box) > 0.01) out.push({ item, opacity: opacity * item.opacity, own, within, ...(unseen && { unseen }) });
     if (item.kind === 'switcher' && within.length < 32)
       for (const [index, { id, items }] of item.cards.entries()) {
-        const inside = isStill ? within : [...within, { kind: 'card' as const, id, switcher: item, index }];
+        const inside = [...within, { kind: 'card' as const, id, switcher: item, index }];
         for (const held of items) if (spread.items[held]) visit(spread.items[held], opacity, inside);
       }
     if (item.kind === 'field')
@@ -67,8 +62,7 @@ export function itemsOfPage(
         [item.offLook, false],
       ] as const) {
         const isSeen = isTicked(item) === isOn;
-        if (look !== undefined && spread.items[look] && (isSeen || !isStill))
-          visit(spread.items[look], opacity, within, isSeen ? undefined : true);
+        if (look !== undefined && spread.items[look]) visit(spread.items[look], opacity, within, isSeen ? undefined : true);
       }
   };
   for (const item of paintOrder(folio, spread)) visit(item, 1, []);

@@ -1,5 +1,6 @@
 import { columnWidths } from '../../../compose/table.ts';
 import { isAddressOfWeb } from '../../../folio/address.ts';
+import { playedFile } from '../../../folio/playedFile.ts';
 import type { Item } from '../../../folio/items.ts';
 import { resolveParagraph } from '../../../folio/resolve.ts';
 import type { Cell, Inline, Paragraph, Story, Table } from '../../../folio/story.ts';
@@ -7,7 +8,7 @@ import { cellsInOrder } from '../../../folio/tableCells.ts';
 import { attrs, escape } from '../../../paint/svg/markup.ts';
 import type { FlowBlock, FlowBox, FlowFigure, FlowParagraph, FlowTable } from '../../../structure/flow.ts';
 import { cellHeads } from '../../../structure/tableHeads.ts';
-import { playedFile, playedMarkup } from '../playedFile.ts';
+import { playedMarkup } from '../playedMarkup.ts';
 import { anchor } from './flowContext.ts';
 import type { FlowContext, FlowPicture } from './flowContext.ts';
 import { inlineFigure, inlineMarkup, pageMark } from './inlineMarkup.ts';

@@ -14,7 +14,7 @@ import { flowOf } from '../../../structure/flow.ts';
 import type { FlowBlock } from '../../../structure/flow.ts';
 import { adapted, dropped, excluded, kept } from '../judgements.ts';
 import { FIXED_PAGE_SENTENCES } from '../judgeFixedPage.ts';
-import { playedFile } from '../playedFile.ts';
+import { playedFile } from '../../../folio/playedFile.ts';
 import type { Scope } from '../scope.ts';
 import { isDrawable } from './flowPictures.ts';
 import { usedParagraphs } from './prepareFlow.ts';

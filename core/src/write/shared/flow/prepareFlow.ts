@@ -15,7 +15,7 @@ import type { FlowBlock, FlowParagraph, FlowSection } from '../../../structure/f
 import { headingLevel, outlineText } from '../../../structure/outline.ts';
 import { PICTURE_EXTENSIONS, PictureEncoder, pictureOf, shortHash } from '../encodePictures.ts';
 import type { PictureSettings } from '../encodePictures.ts';
-import { playedFile } from '../playedFile.ts';
+import { playedFile } from '../../../folio/playedFile.ts';
 import { scopeOf } from '../scope.ts';
 import type { WriteJob } from '../../writer.ts';
 import { blocksMarkup, noteMarkup } from './blockMarkup.ts';

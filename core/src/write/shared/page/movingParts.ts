@@ -1,11 +1,12 @@
 import type { Field, Item, Media } from '../../../folio/items.ts';
+import { playedFile } from '../../../folio/playedFile.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
 import { isAddressOfWeb } from '../../../folio/address.ts';
 import { LAZY } from '../../../paint/html/paintItem.ts';
 import { attrs, escape } from '../../../paint/svg/markup.ts';
 import { fieldNames } from '../../../motion/fieldNames.ts';
 import { linkCueOf } from '../../../structure/pageTargets.ts';
-import { playedFile, playedMarkup } from '../playedFile.ts';
+import { playedMarkup } from '../playedMarkup.ts';
 import { frameMarkup } from './frame.ts';
 import { areaStyle, saidOf } from './linkArea.ts';
 import type { HtmlPageContext } from './paintPage.ts';

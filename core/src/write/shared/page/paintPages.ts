@@ -1,3 +1,5 @@
+import type { Folio } from '../../../folio/folio.ts';
+import { playedFile } from '../../../folio/playedFile.ts';
 import type { Item } from '../../../folio/items.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
 import { LookSheet } from '../../../paint/html/styleSheet.ts';
@@ -45,8 +47,7 @@ export function paintPages(
   const looks = new LookSheet(folio.head.swatches);
   const language = settings.language || folio.head.metadata.language;
   const apart = new Map([...new Set(scope.pages.map((p) => p.spread))].map((s) => [s, groupsApart(folio, composition, s, scope)]));
-  const itemsOf = (place: PagePlace) =>
-    itemsOfPage(folio, place, scope, { apart: (group) => apart.get(place.spread)!.has(group.id), isStill: false });
+  const itemsOf = (place: PagePlace) => itemsOfPage(folio, place, scope, (group) => apart.get(place.spread)!.has(group.id));
   const written = new Map<string, string>();
   async function* pages(): AsyncGenerator<PaintedPage> {
     const encoder = new PictureEncoder(job);
@@ -65,6 +66,7 @@ export function paintPages(
         pictures.push({ path, mediaType, bytes });
       }
       for (const media of mediaNeeded(
+        job.folio,
         place,
         items.map((i) => i.item),
       )) {
@@ -97,9 +99,11 @@ export function paintPages(
 }
 
 /** Films, sounds, captions, and files that a cue opens, on a page. */
-function mediaNeeded({ page }: PagePlace, items: readonly Item[]): string[] {
+function mediaNeeded(folio: Folio, { page }: PagePlace, items: readonly Item[]): string[] {
   const opened = [page, ...items].flatMap(({ cues }) =>
     Object.values(cues).flatMap((cue) => cue.steps.flatMap((s) => (s.do === 'openFile' ? [s.media] : []))),
   );
-  return [...items.flatMap((i) => (i.kind === 'media' ? [i.media, i.captions] : [])), ...opened].filter((m): m is string => !!m);
+  return [...items.flatMap((i) => (i.kind === 'media' && playedFile(folio, i) ? [i.media, i.captions] : [])), ...opened].filter(
+    (m): m is string => !!m,
+  );
 }

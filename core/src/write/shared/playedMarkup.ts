@@ -1,13 +1,6 @@
-import type { Folio } from '../../folio/folio.ts';
 import type { MediaFile } from '../../folio/head.ts';
 import type { Item } from '../../folio/items.ts';
 import { attrs, escape } from '../../paint/svg/markup.ts';
-
-/** The file of a film or sound; null for all else, and where it has none that plays. */
-export function playedFile(folio: Pick<Folio, 'head'>, item: Item): MediaFile | null {
-  const file = item.kind === 'media' && item.media !== null ? folio.head.media[item.media] : undefined;
-  return file && /^(audio|video)\//.test(file.mediaType) ? file : null;
-}
 
 /** What the words of a film or sound are called (by memory). */
 const TRANSCRIPT: Record<string, string> = {
