@@ -59,9 +59,11 @@ export function Shelf() {
           <FontShelf />
           <h2>Runs</h2>
           {runs.length === 0 && <p className="soft">No output has been made yet. Open a document and go to Outputs.</p>}
-          {runs.slice(0, 8).map((r) => (
-            <RunLine key={r.id} run={r} title={documents.find((d) => d.id === r.folio)?.title ?? ''} />
-          ))}
+          {runs.slice(0, 8).map((r) => {
+            const document = documents.find((d) => d.id === r.folio);
+            const output = document?.outputs.find((o) => o.recipe === r.recipe)?.name ?? r.output;
+            return <RunLine key={r.id} run={r} title={document?.title ?? ''} output={output} />;
+          })}
         </aside>
       </main>
     </div>
@@ -142,7 +144,7 @@ function OutputChip({ id, output }: { id: string; output: OutputState }) {
   );
 }
 
-function RunLine({ run, title }: { run: Run; title: string }) {
+function RunLine({ run, title, output }: { run: Run; title: string; output: string }) {
   const going = run.state === 'running' || run.state === 'waiting';
   const says: Record<Run['state'], string> = {
     waiting: 'waiting',
@@ -154,7 +156,7 @@ function RunLine({ run, title }: { run: Run; title: string }) {
   return (
     <div className="run-line">
       <Link to={`/d/${run.folio}/outputs?output=${run.recipe}`}>
-        {title} → {run.output === 'html' ? 'web edition' : run.output.toUpperCase()}
+        {title} → {output}
       </Link>
       <span className={going ? '' : 'soft'}>{says[run.state]}</span>
       {going && (

@@ -40,7 +40,7 @@ export function PointList({ points, itemOf, onItem, onFont }: Props) {
               return (
                 <li key={`${p.code} ${p.subject ?? ''} ${i}`}>
                   <button disabled={!lead} onClick={lead}>
-                    <span className="soft">{p.page ? `Page ${p.page}` : 'Document'}</span> {p.says}
+                    <span className="soft where">{p.page ? `Page ${p.page}` : 'Document'}</span> {p.says}
                   </button>
                   <RepairButton finding={p} />
                 </li>

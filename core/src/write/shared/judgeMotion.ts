@@ -44,7 +44,7 @@ export const MOTION_SENTENCES: Record<string, string> = {
   'media.poster': 'Sound and film are left out; the poster picture stands in.',
   'media.missing': 'It has no film or sound.',
   'media.still': 'Sound and film are left out.',
-  'transition.none': 'Pages of this output do not come by transitions.',
+  'transition.none': 'Reading programs turn the pages of a book in ways of their own.',
   'advance.none': 'Pages of this output do not go on by themselves.',
 };
 
