@@ -1,11 +1,11 @@
 // npm run screenshots [-- NAME …]: takes the pictures of the README anew, from a server of its own with nothing but the samples.
-import { spawn } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { CHROMIUM } from './chromium.ts';
+import { startServer } from './ownServer.ts';
 import { flat } from '../core/test/odf/support/flatFile.ts';
 
 const PORT = 4790;
@@ -111,15 +111,8 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
 }
 
 const data = await mkdtemp(join(tmpdir(), 'folio-pictures-'));
-const server = spawn(process.execPath, ['dist/server.mjs'], {
-  env: { ...process.env, FOLIO_DATA: data, PORT: String(PORT) },
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
+const server = await startServer(PORT, data);
 try {
-  await new Promise<void>((open, fail) => {
-    server.stdout.on('data', (text: Buffer) => text.includes('open at') && open());
-    server.on('exit', () => fail(new Error('The server did not start.')));
-  });
   const browser = await chromium.launch(CHROMIUM);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await takeAll(page, new Set(process.argv.slice(2)));
