@@ -1,5 +1,7 @@
 import { transitionFrames } from './keyframes.ts';
-import type { GoTo } from './program.ts';
+import type { GoTo, Reading } from './program.ts';
+import { isPlain } from './reading/plain.ts';
+import { liftLeaf } from './reading/leaf.ts';
 import { eventForKey, eventForSwipe, start, step } from './state.ts';
 import type { Event as PlayerEvent, State } from './state.ts';
 import { isCalm, pauseButton } from './surroundings.ts';
@@ -9,6 +11,10 @@ const EDITABLE = 'input,select,textarea,button,[contenteditable],video,audio';
 
 export interface PagesOnScreen {
   go(to: GoTo): void;
+  /** Goes to a page of this file, by its place in it. */
+  jump(page: number): void;
+  /** Calls with the page in view: now, and whenever it is another. */
+  onShown(told: (page: number) => void): void;
 }
 
 /** Keys and swipes go from page to page, the page in view is followed; pages come by their transition and go on by themselves. */
@@ -22,23 +28,33 @@ export function playPages(s: Surroundings): PagesOnScreen {
   let onItsWay = 0;
   let stopped = isCalm();
 
+  const listeners: ((page: number) => void)[] = [];
   const moved = (from: State): void => {
     if (state.page === from.page) return;
+    for (const told of listeners) told(state.page);
     conductor.page(pages[from.page]!.id, false);
     conductor.page(pages[state.page]!.id, true);
     wait();
   };
+  const reading = program.reading;
+  const spread = (page: HTMLElement): Element => page.closest('.slot') ?? page;
   const jump = (page: number, remember = true): void => {
     const from = state;
     state = step(state, { type: 'seen', page });
     if (state === from) return;
     if (remember) before.push(from.page);
     const target = pages[state.page]!;
-    const transition = program.transitions[target.id];
     const calm = isCalm();
+    const leaf = !calm && reading?.form === 'spreads' && Math.abs(state.page - from.page) <= 2 && !isPlain(doc);
+    const transition = leaf ? undefined : program.transitions[target.id];
+    const old = pages[from.page]!;
+    const turned = leaf && spread(old) !== spread(target) ? liftLeaf(spread(old), state.page > from.page) : null;
     clearTimeout(onItsWay);
     onItsWay = window.setTimeout(arrived, 1500);
-    target.scrollIntoView({ behavior: calm || transition ? 'auto' : 'smooth', block: 'start', inline: 'start' });
+    // Where one page is in sight at a time, all of its room comes with it.
+    const seen = reading && ONE_AT_A_TIME.has(reading.form) && !isPlain(doc) ? spread(target) : target;
+    seen.scrollIntoView({ behavior: calm || transition || leaf ? 'auto' : 'smooth', block: 'start', inline: 'start' });
+    turned?.(spread(target));
     if (transition && !calm) target.animate(transitionFrames(transition), { duration: transition.seconds * 1000, easing: 'ease-in-out' });
     moved(from);
   };
@@ -47,7 +63,19 @@ export function playPages(s: Surroundings): PagesOnScreen {
     onItsWay = 0;
   };
   doc.addEventListener('scrollend', arrived);
-  const by = (event: PlayerEvent): void => jump(step(state, event).page);
+  const by = (event: PlayerEvent): void => {
+    const to = step(state, event);
+    if (to !== state) return jump(reading?.form === 'spreads' ? past(state.page, to.page) : to.page);
+    // At the end of a file, the next one goes on; at its beginning, the one before.
+    const file = event.type === 'next' ? reading?.next : event.type === 'previous' ? reading?.previous : undefined;
+    if (file !== undefined) location.href = file;
+  };
+  /** Of spreads, a step leads to another spread, not to the page that is in sight already. */
+  const past = (from: number, to: number): number => {
+    const way = Math.sign(to - from);
+    while (pages[to + way] && spread(pages[to]!) === spread(pages[from]!)) to += way;
+    return to;
+  };
 
   // Pages that go on by themselves can be stopped (WCAG 2.2, 2.2.2).
   const wait = (): void => {
@@ -70,7 +98,7 @@ export function playPages(s: Surroundings): PagesOnScreen {
   }
 
   // Where this is one page of a book, the reading program turns the pages.
-  if (pages.length > 1) turn(doc, by);
+  if (pages.length > 1 || reading) turn(doc, by, reading);
 
   const ratio = new Map<Element, number>();
   const watcher = new IntersectionObserver(
@@ -94,6 +122,11 @@ export function playPages(s: Surroundings): PagesOnScreen {
     wait();
   }
   return {
+    jump: (page) => jump(page),
+    onShown(told) {
+      listeners.push(told);
+      told(state.page);
+    },
     go(to) {
       if (to === 'back') {
         const page = before.pop();
@@ -109,17 +142,55 @@ export function playPages(s: Surroundings): PagesOnScreen {
   };
 }
 
-/** Keys and swipes that go from page to page. */
-function turn(doc: Document, by: (event: PlayerEvent) => void): void {
+/** Keys, swipes and the wheel, as far as they go from page to page. */
+function turn(doc: Document, by: (event: PlayerEvent) => void, reading: Reading | undefined): void {
+  const turnsBy = reading?.turnsBy ?? ['keys', 'swipe'];
+  const isOne = reading !== undefined && ONE_AT_A_TIME.has(reading.form) && !isPlain(doc);
+  if (turnsBy.includes('keys')) byKeys(doc, by, isOne);
+  if (turnsBy.includes('swipe')) bySwipe(doc, by);
+  if (turnsBy.includes('wheel') && isOne) byWheel(doc, by);
+}
+
+const ONE_AT_A_TIME = new Set<Reading['form']>(['slides', 'slidesDown', 'spreads']);
+
+/** A page that is larger than its room is moved about in it, and not turned. */
+const hasRest = (slot: Element | null | undefined, down: boolean): boolean => {
+  if (!slot) return false;
+  const rest = down ? slot.scrollHeight - slot.clientHeight - slot.scrollTop : slot.scrollTop;
+  return rest > 1;
+};
+
+function byKeys(doc: Document, by: (event: PlayerEvent) => void, isOne: boolean): void {
   doc.addEventListener('keydown', (e) => {
     const target = e.target as Element | null;
     if (e.altKey || e.ctrlKey || e.metaKey || e.shiftKey || e.defaultPrevented || target?.closest(EDITABLE)) return;
-    const event = eventForKey(e.key);
-    if (!event) return;
+    const event = eventForKey(e.key, isOne);
+    const slot = doc.elementFromPoint(innerWidth / 2, innerHeight / 2)?.closest('.slot');
+    if (!event || (eventForKey(e.key) === null && hasRest(slot, event.type === 'next'))) return;
     e.preventDefault();
     by(event);
   });
+}
 
+/** One turn of the wheel, or one stroke on a touch pad, is one page: what it sends within so many milliseconds belongs together. */
+const STROKE_MS = 350;
+function byWheel(doc: Document, by: (event: PlayerEvent) => void): void {
+  let last = -Infinity;
+  doc.addEventListener(
+    'wheel',
+    (e) => {
+      const way = Math.abs(e.deltaY) >= Math.abs(e.deltaX) ? e.deltaY : 0;
+      const target = e.target as Element | null;
+      if (!way || e.ctrlKey || hasRest(target?.closest('.slot'), way > 0) || target?.closest('.bar')) return;
+      e.preventDefault();
+      if (e.timeStamp - last > STROKE_MS) by({ type: way > 0 ? 'next' : 'previous' });
+      last = e.timeStamp;
+    },
+    { passive: false },
+  );
+}
+
+function bySwipe(doc: Document, by: (event: PlayerEvent) => void): void {
   let touch: { x: number; y: number; at: number } | null = null;
   doc.addEventListener(
     'touchstart',

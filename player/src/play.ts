@@ -5,6 +5,8 @@ import { animationFrames } from './keyframes.ts';
 import { playPages } from './pages.ts';
 import type { PagesOnScreen } from './pages.ts';
 import type { Program, When } from './program.ts';
+import { isPlain } from './reading/plain.ts';
+import { playReading } from './reading/playReading.ts';
 import { isCalm } from './surroundings.ts';
 import type { Surroundings } from './surroundings.ts';
 import { playSwitcher } from './switchers.ts';
@@ -53,12 +55,14 @@ export function play(program: Program, doc: Document): void {
   const conductor = new Conductor(program, hands);
   const s: Surroundings = { program, doc, conductor, elementsOf };
   doc.documentElement.classList.add('played');
+  if (isPlain(doc)) doc.documentElement.classList.add('plain');
   for (const item of program.hidden) hands.seen(item, false);
   for (const [id, about] of Object.entries(program.switchers)) switchers.set(id, playSwitcher(id, about, s));
   for (const [id, about] of Object.entries(program.veils)) playVeil(id, about, s);
   const fields = playFields(s);
   bind(s);
   found.pages = playPages(s);
+  if (program.reading) playReading(s, program.reading, found.pages);
 }
 
 /** Lets what happens to elements begin the cues that wait for it. */

@@ -80,6 +80,22 @@ export interface Words {
   of: string;
 }
 
+/** How pages are read, where they are an edition of their own and not part of a book. */
+export interface Reading {
+  form: 'stacked' | 'continuous' | 'slides' | 'slidesDown' | 'spreads' | 'site' | 'sections' | 'banner';
+  turnsBy: ('keys' | 'swipe' | 'wheel')[];
+  /** How many pages earlier files have, and how many there are in all. */
+  before: number;
+  count: number;
+  /** Addresses of all pages, where they are in several files; and of the files around this one. */
+  pages?: string[];
+  previous?: string;
+  next?: string;
+  /** Where the edition stands, for sharing; else it is where it is being read. */
+  address?: string;
+  words: { page: string; found: string; nothing: string; copied: string };
+}
+
 /** What the player is told about a publication, read from inline JSON. */
 export interface Program {
   version: 2;
@@ -96,6 +112,7 @@ export interface Program {
   /** Seconds after which a page goes on by itself, by its element's id. */
   advance: Record<string, number>;
   loop: boolean;
+  reading?: Reading;
 }
 
 const ENGLISH: Words = { previous: 'Previous', next: 'Next', pause: 'Pause', play: 'Play', of: '{n} of {all}' };

@@ -21,15 +21,22 @@ export function step(state: State, event: Event): State {
   return page === state.page ? state : { ...state, page };
 }
 
-/** What a key asks for. Keys that browsers scroll by (Page Down, Space, arrows up and down) are left to them. */
-export function eventForKey(key: string): Event | null {
+/** What a key asks for. Keys that browsers scroll by are left to them, but where one page is in sight at a time. */
+export function eventForKey(key: string, isOne = false): Event | null {
   const events: Record<string, Event> = {
     ArrowRight: { type: 'next' },
     ArrowLeft: { type: 'previous' },
     Home: { type: 'first' },
     End: { type: 'last' },
   };
-  return events[key] ?? null;
+  const scrolling: Record<string, Event> = {
+    PageDown: { type: 'next' },
+    PageUp: { type: 'previous' },
+    ArrowDown: { type: 'next' },
+    ArrowUp: { type: 'previous' },
+    ' ': { type: 'next' },
+  };
+  return events[key] ?? (isOne ? (scrolling[key] ?? null) : null);
 }
 
 /** A sideways swipe: mostly horizontal, longer than 48 px and done within 0.6 s (common practice). */

@@ -15,7 +15,7 @@ describe('the player', () => {
   });
   test('keys that scroll are left to the browser', () => {
     expect(eventForKey('ArrowRight')).toEqual({ type: 'next' });
-    expect(['PageDown', ' ', 'ArrowDown', 'Tab'].map(eventForKey)).toEqual([null, null, null, null]);
+    expect(['PageDown', ' ', 'ArrowDown', 'Tab'].map((k) => eventForKey(k))).toEqual([null, null, null, null]);
   });
   test('only quick, level strokes are swipes', () => {
     expect(eventForSwipe(-80, 5, 200)).toEqual({ type: 'next' });

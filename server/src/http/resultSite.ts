@@ -1,4 +1,5 @@
 import express from 'express';
+import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Express, Response } from 'express';
 import { bookFile, BOOK_PATH } from './bookFiles.ts';
@@ -33,10 +34,22 @@ export function resultSite(runs: RunStore, rehearsals: Pick<Rehearsals, 'has'>, 
       res.setHeader('Access-Control-Allow-Origin', '*');
       const book = BOOK_PATH.exec(req.path);
       if (book) return void bookFile(join(results, run, 'book.epub'), book[1]!, req.query).then((f) => send(res, f), next);
+      const asked = /^\/at\/(\d{1,6})$/.exec(req.path)?.[1];
+      if (asked !== undefined)
+        return void fileOfPage(join(results, run), asked).then((file) => (file ? res.redirect(302, file) : res.status(404).end()), next);
       express.static(join(results, run), { dotfiles: 'deny', index: 'index.html', redirect: false })(req, res, next);
     }, next);
   });
   return app;
+}
+
+/** Where a page is found in a web edition of one file or of several, as it was designed and without anything around it. */
+async function fileOfPage(folder: string, page: string): Promise<string | null> {
+  const names = (await readdir(folder)).filter((name) => name.endsWith('.html'));
+  for (const name of names.sort((a, b) => Number(b === 'index.html') - Number(a === 'index.html')))
+    if ((await readFile(join(folder, name), 'utf8')).includes(`<section class="page" id="page-${page}"`))
+      return `/${encodeURIComponent(name)}?plain#page-${page}`;
+  return null;
 }
 
 function send(res: Response, file: BookAnswer | null): void {

@@ -141,8 +141,7 @@ export function Compare() {
           ) : (
             resultPort && (
               <WebPage
-                src={`http://${run.id}.localhost:${resultPort}/index.html`}
-                anchor={`page-${number}`}
+                src={`http://${run.id}.localhost:${resultPort}/at/${number}`}
                 width={box.width}
                 height={box.height}
                 scale={scale}
@@ -166,31 +165,12 @@ function numbersIn(range: unknown, count: number): number[] {
 }
 
 /** A page of the web edition, live, in a frame that can do nothing but show it. */
-function WebPage({
-  src,
-  anchor,
-  width,
-  height,
-  scale,
-  label,
-}: {
-  src: string;
-  anchor: string;
-  width: number;
-  height: number;
-  scale: number;
-  label: string;
-}) {
+function WebPage({ src, width, height, scale, label }: { src: string; width: number; height: number; scale: number; label: string }) {
   const [w, h] = [width * PX_PER_PT, height * PX_PER_PT];
   const factor = (width * scale) / w;
   return (
     <div className="paper clip" style={{ width: width * scale, height: height * scale }}>
-      <iframe
-        title={label}
-        sandbox="allow-scripts"
-        src={`${src}#${anchor}`}
-        style={{ width: w, height: h, transform: `scale(${factor})` }}
-      />
+      <iframe title={label} sandbox="allow-scripts" src={src} style={{ width: w, height: h, transform: `scale(${factor})` }} />
     </div>
   );
 }

@@ -1,5 +1,6 @@
-import { Form, Input, InputNumber, Select, Slider, Switch } from 'antd';
+import { Checkbox, Form, Input, InputNumber, Select, Slider, Switch } from 'antd';
 import type { OutputKind } from '@elastic-folio/core/api';
+import { useDocument } from '../document/documentStore.ts';
 
 /** A setting as its Zod schema describes it (JSON Schema with our own `meta`). */
 interface Setting {
@@ -16,6 +17,11 @@ interface Setting {
   format?: string;
   labels?: Record<string, string>;
   anyOf?: Setting[];
+  items?: { enum?: string[] };
+  /** It is there only where another setting has one of these values, or any value at all. */
+  showIf?: Record<string, unknown[] | 'any'>;
+  /** Where its choices come from, where they are things of the document. */
+  choicesFrom?: 'pictures';
 }
 
 interface Props {
@@ -29,6 +35,7 @@ export function SettingsForm({ kind, values, onChange }: Props) {
   const properties = (kind.settings as { properties: Record<string, Setting> }).properties;
   const groups = new Map<string, [string, Setting][]>();
   for (const [name, setting] of Object.entries(properties)) {
+    if (!isAsked(setting, properties, values)) continue;
     const group = setting.group ?? 'Settings';
     groups.set(group, [...(groups.get(group) ?? []), [name, setting]]);
   }
@@ -58,6 +65,13 @@ export function SettingsForm({ kind, values, onChange }: Props) {
   );
 }
 
+/** Whether a setting means anything beside what the others say. */
+const isAsked = ({ showIf }: Setting, properties: Record<string, Setting>, values: Record<string, unknown>): boolean =>
+  Object.entries(showIf ?? {}).every(([name, wanted]) => {
+    const value = values[name] ?? properties[name]?.default;
+    return wanted === 'any' ? (Array.isArray(value) ? value.length > 0 : !!value) : wanted.includes(value);
+  });
+
 /** What is wrong with a text, by the pattern of the schema; numbers are kept in range by their control. */
 function problemOf(setting: Setting, value: unknown): string | null {
   if (typeof value !== 'string') return null;
@@ -71,7 +85,63 @@ function problemOf(setting: Setting, value: unknown): string | null {
   return fits ? null : 'This cannot be used; see the example.';
 }
 
-function Control({ id, setting, value, onChange }: { id: string; setting: Setting; value: unknown; onChange: (value: unknown) => void }) {
+interface ControlProps {
+  id: string;
+  setting: Setting;
+  value: unknown;
+  onChange: (value: unknown) => void;
+}
+
+/** One of the document's pictures, or none. */
+function PictureChoice({ id, value, onChange }: Omit<ControlProps, 'setting'>) {
+  const media = useDocument((s) => s.folio!.head.media);
+  const pictures = Object.values(media).filter((m) => m.mediaType.startsWith('image/'));
+  return (
+    <Select
+      id={id}
+      allowClear
+      showSearch={{ optionFilterProp: 'label' }}
+      placeholder="none"
+      value={(value as string) || null}
+      onChange={(v) => onChange(v ?? '')}
+      options={pictures.map((m) => ({ value: m.id, label: m.name }))}
+    />
+  );
+}
+
+function Control({ id, setting, value, onChange }: ControlProps) {
+  if (setting.choicesFrom === 'pictures') return <PictureChoice id={id} value={value} onChange={onChange} />;
+  if (setting.type === 'array')
+    return (
+      <Checkbox.Group
+        className="several"
+        value={value as string[]}
+        // In the order of the schema, in whatever order they are ticked.
+        onChange={(ticked) => onChange((setting.items?.enum ?? []).filter((v) => ticked.includes(v)))}
+        options={(setting.items?.enum ?? []).map((v) => ({ value: v, label: setting.labels?.[v] ?? v }))}
+      />
+    );
+  if (setting.format === 'lines' || setting.format === 'code')
+    return (
+      <Input.TextArea
+        id={id}
+        className={setting.format === 'code' ? 'code' : undefined}
+        spellCheck={setting.format === 'lines'}
+        autoSize={{ minRows: 2, maxRows: 10 }}
+        value={value as string}
+        onChange={(e) => onChange(e.target.value)}
+      />
+    );
+  if (setting.format === 'number')
+    return (
+      <InputNumber
+        id={id}
+        min={setting.minimum ?? 0}
+        max={setting.maximum ?? 1e6}
+        value={value as number}
+        onChange={(v) => v !== null && onChange(v)}
+      />
+    );
   if (setting.enum)
     return (
       <Select

@@ -8,6 +8,8 @@ import type { Writer } from '../writer.ts';
 import { HtmlSettings } from './settings.ts';
 import { writeHtml } from './writeHtml.ts';
 
+const firstPage = (text: string): number => Number(/<section class="page" id="page-(\d+)"/.exec(text)?.[1] ?? Infinity);
+
 export const htmlWriter: Writer<HtmlSettings> = {
   id: 'html',
   label: 'Web edition',
@@ -22,9 +24,11 @@ export const htmlWriter: Writer<HtmlSettings> = {
     judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), htmlPageWriter('web', job)),
   async *readBack(files, job) {
     const byPath = new Map(files.map((f) => [f.path, f]));
-    const index = byPath.get('index.html');
-    if (!index) throw new FolioError('readBack.missing', 'The result has no index.html.', 'Run it again.');
-    const texts = [{ path: 'index.html', text: new TextDecoder().decode(await index.bytes()) }];
+    if (!byPath.has('index.html')) throw new FolioError('readBack.missing', 'The result has no index.html.', 'Run it again.');
+    const written = files.filter((f) => /^[^/]+\.html$/.test(f.path));
+    const texts = await Promise.all(written.map(async (f) => ({ path: f.path, text: new TextDecoder().decode(await f.bytes()) })));
+    // Files of a site come in the order of their pages.
+    texts.sort((a, b) => firstPage(a.text) - firstPage(b.text));
     const observed = await observePages(texts, { file: async (path) => byPath.get(path)?.bytes(), pictures: job.pictures });
     // A web page has no list of contents yet: its headings themselves are what readers jump by.
     yield* readBackPages(

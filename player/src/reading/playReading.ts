@@ -1,0 +1,98 @@
+import type { Reading } from '../program.ts';
+import type { PagesOnScreen } from '../pages.ts';
+import type { Surroundings } from '../surroundings.ts';
+import { playSearch } from './search.ts';
+
+/** Steps of larger and smaller, and how far they go. */
+const STEP = 1.25;
+const [SMALLEST, LARGEST] = [0.4, 5];
+
+/** Brings the bar to life, follows the page in view in the address, and tells how far the reader has come. */
+export function playReading({ doc, program }: Surroundings, reading: Reading, screen: PagesOnScreen): void {
+  const root = doc.documentElement;
+  const pages = program.pages.flatMap((id) => doc.getElementById(id) ?? []);
+  const part = <E extends HTMLElement>(does: string): E | null => doc.querySelector<E>(`[data-do="${does}"]`);
+  const press = (does: string, run: () => void): void => part(does)?.addEventListener('click', run);
+
+  press('back', () => screen.go('previous'));
+  press('next', () => screen.go('next'));
+  const slider = part<HTMLInputElement>('slider');
+  slider?.addEventListener('change', () => goTo(slider.valueAsNumber - 1));
+  const goTo = (page: number): void => {
+    const here = page - reading.before;
+    if (pages[here]) screen.jump(here);
+    else if (reading.pages?.[page] !== undefined) location.href = reading.pages[page];
+  };
+
+  const number = part('number');
+  let isFirst = true;
+  screen.onShown((page) => {
+    const at = reading.before + page;
+    const said = reading.words.page.replace('{n}', String(at + 1)).replace('{all}', String(reading.count));
+    if (number) number.textContent = said;
+    if (slider) {
+      slider.value = String(at + 1);
+      slider.setAttribute('aria-valuetext', said);
+    }
+    root.style.setProperty('--read', String(reading.count > 1 ? at / (reading.count - 1) : 1));
+    // The address follows the page, so that it can be kept and handed on; where one comes to is in it already.
+    if (!isFirst) history.replaceState(history.state, '', `#${pages[page]!.id}`);
+    isFirst = false;
+  });
+
+  let more = 1;
+  const enlarge = (by: number) => (): void => {
+    more = Math.min(LARGEST, Math.max(SMALLEST, more * by));
+    const middle = doc.elementFromPoint(innerWidth / 2, innerHeight / 2)?.closest('.page');
+    root.style.setProperty('--more', String(more));
+    middle?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  };
+  press('larger', enlarge(STEP));
+  press('smaller', enlarge(1 / STEP));
+
+  const sound = part('sound');
+  sound?.addEventListener('click', () => {
+    const isOn = sound.getAttribute('aria-pressed') !== 'true';
+    sound.setAttribute('aria-pressed', String(isOn));
+    // What plays by itself is silent anyway, as browsers ask.
+    for (const media of doc.querySelectorAll<HTMLMediaElement>('video,audio')) media.muted = !isOn || media.autoplay;
+  });
+
+  press('share', () => {
+    const url = reading.address ? new URL(location.hash, reading.address).href : location.href;
+    const told = doc.querySelector('.bar .told');
+    if (navigator.share) void navigator.share({ title: doc.title, url }).catch(() => undefined);
+    else
+      void navigator.clipboard?.writeText(url).then(
+        () => told && (told.textContent = reading.words.copied),
+        () => undefined,
+      );
+  });
+  const full = part('fullScreen');
+  if (full) full.hidden = !doc.fullscreenEnabled;
+  full?.addEventListener('click', () => void (doc.fullscreenElement ? doc.exitFullscreen() : root.requestFullscreen()));
+
+  const contents = doc.querySelector<HTMLDetailsElement>('.contents');
+  contents?.addEventListener('click', (e) => {
+    const link = (e.target as Element).closest('a');
+    if (!link) return;
+    contents.open = false;
+    const page = link.hash && link.pathname === location.pathname ? doc.getElementById(link.hash.slice(1))?.closest('.page') : null;
+    const at = page ? pages.indexOf(page as HTMLElement) : -1;
+    if (at < 0) return;
+    e.preventDefault();
+    history.pushState(null, '', link.hash);
+    screen.jump(at);
+  });
+  doc.addEventListener('keydown', (e) => {
+    if (e.key === 'Escape' && contents?.open) {
+      contents.open = false;
+      contents.querySelector('summary')?.focus();
+    }
+  });
+
+  const search = part<HTMLInputElement>('search');
+  if (search) playSearch(search, pages, reading, screen);
+  if (doc.readyState === 'complete') root.classList.add('loaded');
+  else addEventListener('load', () => root.classList.add('loaded'));
+}
