@@ -26,7 +26,8 @@ for (const scale of [1, 2])
       page.on('request', (r) => void (r.url().startsWith('file:') || r.url().startsWith('data:') || requests.push(r.url())));
       page.on('console', (m) => void (m.type() === 'error' && complaints.push(m.text())));
       page.on('pageerror', (e) => void complaints.push(e.message));
-      await page.goto(url(id));
+      // Plainly: else pages that are far away are not drawn before they come near, nor their typefaces asked for.
+      await page.goto(`${url(id)}?plain`);
       await page.evaluate(() => document.fonts.ready);
       const faces = await page.evaluate(() => [...document.fonts].map((f) => `${f.family} ${f.status}`));
       expect(faces.length).toBeGreaterThan(2);

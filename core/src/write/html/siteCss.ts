@@ -20,6 +20,7 @@ export function siteCss(s: HtmlSettings, ground: string | undefined): string {
     s.form === 'site' || s.form === 'sections' ? AROUND : '',
     s.progress ? PROGRESS : '',
     s.loading ? LOADING : '',
+    'main:focus-visible{outline:3px solid #1E5B4B;outline-offset:-3px}',
     PLAIN,
     PRINT,
   ]
@@ -37,7 +38,7 @@ const stacked = (gap: number): string => `main,form{display:flow-root}
 .slot:last-child{margin-bottom:0}
 .page{margin:0 auto;content-visibility:auto;contain-intrinsic-size:auto var(--w) auto var(--h)}`;
 
-const oneAtATime = (axis: 'x' | 'y'): string => `html,body{height:100%;overflow:hidden}
+const oneAtATime = (axis: 'x' | 'y'): string => `html,body{box-sizing:border-box;height:100%;overflow:hidden}
 main{display:flex;${axis === 'y' ? 'flex-direction:column;' : ''}height:calc(100dvh - var(--bar));overflow:${axis === 'x' ? 'auto hidden' : 'hidden auto'};scroll-snap-type:${axis} mandatory;overscroll-behavior:contain;scrollbar-width:none}
 main::-webkit-scrollbar{display:none}
 main>form{display:contents}
@@ -126,6 +127,6 @@ const PLAIN = `.plain .bar,.plain .around,.plain .progress,.plain .loading{displ
 .plain,.plain body{--bar:0px;height:auto;overflow:visible;padding:0}
 .plain main{display:block;padding:0;width:auto;height:auto;overflow:visible}
 .plain .slot{display:block;height:auto;overflow:visible;margin:0}
-.plain .page{zoom:1;margin:0 auto;box-shadow:none}`;
+.plain .page{content-visibility:visible;zoom:1;margin:0 auto;box-shadow:none}`;
 
 const PRINT = `@media print{html{background:none;--bar:0px}html,body{height:auto;overflow:visible;padding:0}.bar,.around,.progress,.loading{display:none}main{display:block;width:auto;height:auto;overflow:visible}.slot{display:block;height:auto;overflow:visible;margin:0}.page{zoom:1;margin:0;break-after:page;box-shadow:none;content-visibility:visible}}`;

@@ -21,7 +21,7 @@ import { addressIn, factsOf, headMarkup, sitemap } from './headMarkup.ts';
 import type { SiteFacts } from './headMarkup.ts';
 import { readingProgram } from './readingProgram.ts';
 import type { HtmlSettings } from './settings.ts';
-import { siteCss } from './siteCss.ts';
+import { isOneAtATime, siteCss } from './siteCss.ts';
 import { siteOf } from './siteFiles.ts';
 import type { Site, SiteFile } from './siteFiles.ts';
 import { siteWords } from './siteWords.ts';
@@ -140,6 +140,8 @@ function page(
   const slots = file.slots.map((pages) => slotMarkup(pages, bodies, inside));
   const form = slots.some((s) => s.includes(' data-field=')) ? '<form>\n' : '';
   const first = file.slots[0]?.[0]?.page.box;
+  // What is moved about in its own box can be moved by keys (WCAG 2.2, 2.1.1).
+  const isMoved = !inside && (settings.form === 'banner' || isOneAtATime(settings.form));
   const size = settings.form === 'banner' && first ? `--w:${num(px(first.width), 4)}px;--h:${num(px(first.height), 4)}px` : undefined;
   return `<!doctype html>
 <html lang="${escape(facts.language)}">
@@ -149,7 +151,7 @@ ${headMarkup(job, site, file, facts)}<link rel="stylesheet" href="style.css">
 ${settings.head}</head>
 <body>
 ${inside ? '' : barMarkup(site, settings, words, count)}${!inside && settings.progress ? '<div class="progress" aria-hidden="true"></div>' : ''}${!inside && settings.loading ? `<p class="loading" role="status">${escape(settings.loading)}</p>` : ''}
-<main${attrs({ style: size })}>
+<main${attrs({ style: size, ...(isMoved && { tabindex: 0, 'aria-label': facts.title }) })}>
 ${form}${slots.join('\n')}
 ${form && '</form>\n'}</main>
 ${inside ? '' : aroundMarkup(site, file, words)}${programScript(program)}
