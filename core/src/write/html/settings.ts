@@ -13,7 +13,6 @@ const own = 'Your own code';
 
 /** The recipe of the web edition. */
 export const HtmlSettings = z.object({
-  ...commonSettings,
   form: z
     .enum(['stacked', 'continuous', 'slides', 'slidesDown', 'spreads', 'site', 'sections', 'banner'])
     .default('stacked')
@@ -95,6 +94,7 @@ export const HtmlSettings = z.object({
       group: fitting,
       showIf: { fit: ['between'] },
     }),
+  ...commonSettings,
   ground: z
     .string()
     .regex(/^#[0-9a-fA-F]{6}$/, 'a colour such as #ECE7DC')
