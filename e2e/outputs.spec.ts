@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import AxeBuilder from './axe.ts';
@@ -120,5 +121,60 @@ test('the application has nothing serious against it', async ({ page }) => {
     await page.goto(path);
     await page.waitForTimeout(1200);
     expect((await new AxeBuilder(page).run()).filter((v) => v.impact === 'serious' || v.impact === 'critical')).toEqual([]);
+  }
+});
+
+test('a recipe is kept, compared, taken over in another output, and goes out and comes in as a file', async ({ page }) => {
+  const id = await almanac(page);
+  const wall = page.locator('tr[data-output=html]', { hasText: 'For the wall' });
+  await page.goto(`/d/${id}/outputs`);
+  const addOne = async (called: RegExp): Promise<void> => {
+    await page.getByRole('button', { name: 'Add an output…' }).click();
+    await page.getByRole('menuitem', { name: called }).click();
+  };
+  const sheet = page.getByRole('complementary', { name: 'Settings' });
+  try {
+    await addOne(/^Web edition/);
+    await sheet.getByLabel('Name of this output').fill('For the wall');
+    await sheet.locator('#set-form').click();
+    await page.getByTitle('One page at a time, sideways').click();
+    await sheet.getByText('Contents', { exact: true }).click();
+    await sheet.getByText('Kept recipes').click();
+    await sheet.getByRole('button', { name: 'Keep this for other documents' }).click();
+    await sheet.getByRole('button', { name: 'Keep', exact: true }).click();
+    const kept = sheet.locator('[data-recipe="For the wall"]');
+    await expect(kept.getByRole('button', { name: 'The same' })).toBeVisible();
+    const [download] = await Promise.all([page.waitForEvent('download'), sheet.getByText('As a file').click()]);
+    expect(download.suggestedFilename()).toBe('For-the-wall.recipe.json');
+    const file = JSON.parse(await readFile(await download.path(), 'utf8')) as { output: string; settings: Record<string, unknown> };
+    expect([file.output, file.settings['form'], file.settings['bar']]).toEqual(['html', 'slides', ['contents']]);
+
+    // Another setting: what is different is said, and the kept one taken over again.
+    await sheet.locator('#set-form').click();
+    await page.getByTitle('Spreads whose leaves turn').click();
+    await kept.getByRole('button', { name: 'What is different in “For the wall”' }).click();
+    await expect(kept.getByRole('row', { name: 'Form Spreads whose leaves turn One page at a time, sideways' })).toBeVisible();
+    await kept.getByRole('button', { name: 'Apply' }).click();
+    await expect(sheet.locator('.ant-select', { has: page.locator('#set-form') })).toContainText('One page at a time, sideways');
+    await sheet.getByRole('button', { name: 'Close settings' }).click();
+
+    // From the kept recipe, and from the file.
+    await addOne(/^For the wall/);
+    await expect(sheet.getByLabel('Name of this output')).toHaveValue('For the wall 2');
+    await sheet.getByRole('button', { name: 'Close settings' }).click();
+    await page
+      .getByLabel('A recipe’s file')
+      .setInputFiles({ name: 'wall.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(file)) });
+    await expect(sheet.getByLabel('Name of this output')).toHaveValue('For the wall 3');
+    await sheet.getByRole('button', { name: 'Close settings' }).click();
+    await page.getByLabel('A recipe’s file').setInputFiles({ name: 'none.json', mimeType: 'application/json', buffer: Buffer.from('{}') });
+    await expect(page.getByText('“none.json” is no recipe.', { exact: false })).toBeVisible();
+  } finally {
+    const { origin } = new URL(page.url());
+    const recipes = (await (await page.request.get('/api/recipes')).json()) as { id: string }[];
+    for (const r of recipes) await page.request.delete(`/api/recipes/${r.id}`, { headers: { origin } });
+    await page.goto(`/d/${id}/outputs`);
+    await expect(page.locator('.score')).toBeVisible();
+    while (await wall.count()) await wall.first().getByRole('button', { name: 'Remove' }).click();
   }
 });

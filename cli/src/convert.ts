@@ -3,9 +3,8 @@ import { createWriteStream } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import { Recipe } from '@elastic-folio/core';
 import { FileDerived, FolioError, sharpPictures } from '@elastic-folio/core/node';
-import { convert, readSettings, writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
+import { convert, readRecipe, readSettings, writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
 import type { Writer } from '@elastic-folio/core/write';
 import { withDocument } from './openDocument.ts';
 import { playerBytes } from './player.ts';
@@ -89,27 +88,13 @@ async function settingsFor(writer: Writer, options: ConvertOptions): Promise<unk
     const text = await readFile(options.recipe, 'utf8').catch(() => {
       throw new FolioError('recipe.none', `The recipe ${options.recipe} cannot be read.`, 'Check its path.');
     });
-    const parsed = Recipe.omit({ id: true }).safeParse(safeJson(text));
-    if (!parsed.success)
-      throw new FolioError(
-        'recipe.form',
-        `${options.recipe} is no recipe.`,
-        'A recipe is a JSON file with output, version, name and settings.',
-      );
-    if (parsed.data.output === writer.id) recipe = parsed.data;
+    const given = readRecipe(text, options.recipe, writerById);
+    if (given.output === writer.id) recipe = given;
   }
   return readSettings(writer, {
     ...recipe,
     settings: { ...recipe.settings, ...(options.pages !== undefined && { pages: options.pages }) },
   });
-}
-
-function safeJson(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
 }
 
 /** Samples the process's memory while work goes on. */

@@ -11,6 +11,7 @@ import { PostgresDb } from './database/postgres.ts';
 import { DocumentStore } from './documents/documentStore.ts';
 import { FontLibrary } from './documents/fontLibrary.ts';
 import { NewerVersions } from './documents/newerVersions.ts';
+import { KeptRecipes } from './documents/keptRecipes.ts';
 import { RoleSets } from './documents/roleSets.ts';
 import { SampleFiles } from './documents/sampleFiles.ts';
 import { Surveys } from './documents/survey.ts';
@@ -33,6 +34,7 @@ export interface Services {
   pool: ConversionPool;
   library: FontLibrary;
   roleSets: RoleSets;
+  keptRecipes: KeptRecipes;
   newer: NewerVersions;
   rehearsals: Rehearsals;
   samples: SampleFiles;
@@ -77,6 +79,7 @@ export async function startServices(config: Config): Promise<Services> {
     loaded,
     library,
     roleSets: new RoleSets(db),
+    keptRecipes: new KeptRecipes(db),
     samples: new SampleFiles(config.root, join(config.data, 'samples')),
     rehearsals: new Rehearsals(documents, pool, paths),
     newer: new NewerVersions(documents, pool, blobs),

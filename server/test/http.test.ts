@@ -13,7 +13,7 @@ import {
   ServerEvent,
   ShelfEntry,
 } from '@elastic-folio/core/api';
-import { RoleSet } from '@elastic-folio/core';
+import { Recipe, RoleSet } from '@elastic-folio/core';
 import { z } from 'zod';
 import { RunningServer } from './support/runningServer.ts';
 
@@ -305,6 +305,44 @@ describe('outputs over HTTP', () => {
     expect((await server.ask('DELETE', `/api/role-sets/${id}`)).status).toBe(200);
     expect((await server.ask('DELETE', `/api/role-sets/${id}`)).status).toBe(404);
     expect(await kept()).toEqual([]);
+  });
+
+  test('recipes are kept for all documents: replaced by one of the same name, called otherwise, taken away', async () => {
+    const keep = async (name: string, settings: object, output = 'html') =>
+      server.post('/api/recipes', { output, version: 1, name, settings });
+    await keep('House', { form: 'slides' });
+    const { id } = Recipe.parse((await keep('house', { form: 'spreads', gap: 0 })).json());
+    const kept = async () => z.array(Recipe).parse((await server.get('/api/recipes')).json());
+    // Kept with all settings of today: what was not said has its default.
+    expect((await kept()).map((r) => [r.id, r.name, r.settings['form'], r.settings['gap'], r.settings['fit']])).toEqual([
+      [id, 'house', 'spreads', 0, 'size'],
+    ]);
+    expect((await keep('House', {}, 'pdf')).status).toBe(200);
+    expect(await kept()).toHaveLength(2);
+    expect((await keep('x', { form: 'stone' })).json()).toMatchObject({
+      code: 'recipe.settings',
+      message: expect.stringContaining('form'),
+    });
+    expect((await keep('x', {}, 'stone')).json()).toMatchObject({ code: 'recipe.output' });
+    expect((await server.post(`/api/recipes/${id}/name`, { name: 'Almanac house' })).status).toBe(200);
+    expect((await kept())[0]!.name).toBe('Almanac house');
+    expect((await server.ask('DELETE', `/api/recipes/${id}`)).status).toBe(200);
+    expect((await server.ask('DELETE', `/api/recipes/${id}`)).status).toBe(404);
+    expect((await server.post(`/api/recipes/${id}/name`, { name: 'y' })).status).toBe(404);
+  });
+
+  test('a recipe’s file is read with what it lacks; what is none is refused by its name', async () => {
+    const read = async (text: string) => server.post('/api/recipes/read', { called: 'house.json', text });
+    const fresh = (await read('{"output":"pdf","version":1,"name":"Proofs","settings":{"cards":"pages"}}')).json<Record<string, unknown>>();
+    expect(fresh).toMatchObject({ output: 'pdf', name: 'Proofs', settings: { cards: 'pages', bookmarks: true, resolution: 220 } });
+    for (const [text, code] of [
+      ['no JSON', 'recipe.form'],
+      ['[]', 'recipe.form'],
+      ['{"output":"stone","version":1,"name":"x","settings":{}}', 'recipe.output'],
+      ['{"output":"pdf","version":9,"name":"x","settings":{}}', 'recipe.newer'],
+      ['{"output":"pdf","version":1,"name":"x","settings":{"quality":"fine"}}', 'recipe.settings'],
+    ] as const)
+      expect((await read(text)).json()).toMatchObject({ code });
   });
 
   test('settings that cannot be used, a recipe that is gone and an unknown output are refused or fail with a sentence', async () => {

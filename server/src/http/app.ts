@@ -9,6 +9,7 @@ import { newerRoutes } from './newerRoutes.ts';
 import { answerProblem, Api } from './route.ts';
 import { fileRoutes } from './fileRoutes.ts';
 import { fontRoutes } from './fontRoutes.ts';
+import { keptRecipeRoutes } from './keptRecipeRoutes.ts';
 import { roleSetRoutes } from './roleSetRoutes.ts';
 import { sampleRoutes } from './sampleRoutes.ts';
 import { runRoutes } from './runRoutes.ts';
@@ -51,6 +52,7 @@ export function createApp(s: Services): Express {
   fontRoutes(api, s);
   newerRoutes(api, s);
   roleSetRoutes(api, s);
+  keptRecipeRoutes(api, s);
   sampleRoutes(api, s);
   runRoutes(api, s);
   eventRoute(router, s.events);

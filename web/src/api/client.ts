@@ -1,4 +1,4 @@
-import type { Edit, LibraryFont, MediaFile, RoleSet } from '@elastic-folio/core';
+import type { Edit, LibraryFont, MediaFile, Recipe, RoleSet } from '@elastic-folio/core';
 import type {
   EditAnswer,
   FilesOfAnother,
@@ -80,6 +80,11 @@ export const api = {
   roleSets: () => call<RoleSet[]>('/role-sets'),
   keepRoleSet: (set: Omit<RoleSet, 'id'>) => call<RoleSet>('/role-sets', set),
   removeRoleSet: (id: string) => call<object>(`/role-sets/${encodeURIComponent(id)}`, undefined, 'DELETE'),
+  keptRecipes: () => call<Recipe[]>('/recipes'),
+  keepRecipe: (recipe: Omit<Recipe, 'id'>) => call<Recipe>('/recipes', recipe),
+  readRecipe: (file: { called: string; text: string }) => call<Omit<Recipe, 'id'>>('/recipes/read', file),
+  renameRecipe: ({ id, name }: { id: string; name: string }) => call<object>(`/recipes/${encodeURIComponent(id)}/name`, { name }),
+  removeRecipe: (id: string) => call<object>(`/recipes/${encodeURIComponent(id)}`, undefined, 'DELETE'),
   takeFiles: (id: string, which: z.infer<typeof FilesOfAnother>) => call<object>(`${doc(id)}/files/take`, which),
   edit: (id: string, body: { base: number; actor: string; burst: string; edits: Edit[] }) =>
     call<z.infer<typeof EditAnswer>>(`${doc(id)}/edits`, body),

@@ -1,10 +1,11 @@
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { Button, Dropdown, Progress, Tooltip } from 'antd';
 import { Download, Play, SlidersHorizontal, Square, Trash2 } from 'lucide-react';
 import dayjs from 'dayjs';
+import type { Recipe } from '@elastic-folio/core';
 import type { OutputKind, OutputState } from '@elastic-folio/core/api';
-import { api, fileUrl, zipUrl } from '../api/client.ts';
+import { api, ApiProblem, fileUrl, zipUrl } from '../api/client.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { useAddress } from '../shell/address.ts';
 import { OUTCOME_WORDS, OutcomeMark } from '../shell/marks.tsx';
@@ -54,11 +55,24 @@ export function Outputs() {
 
   const { make: start, refresh } = useMaking(id);
   const choose = (output: string, column: string | null): void => address({ output, page: column });
-  const add = (kind: OutputKind): void => {
-    const edit = newRecipe(folio, kind);
+  const keptRecipes = useQuery({ queryKey: ['keptRecipes'], queryFn: api.keptRecipes }).data ?? [];
+  const add = (kind: OutputKind, from?: Omit<Recipe, 'id'>): void => {
+    const edit = newRecipe(folio, kind, from?.settings, from?.name);
     change([edit], newBurst());
     choose(edit.args.id, null);
     setSettings(edit.args.id);
+  };
+  const file = useRef<HTMLInputElement>(null);
+  const complain = useDocument((s) => s.complain);
+  /** A recipe that comes as a file becomes an output of its own. */
+  const addFrom = async (given: File): Promise<void> => {
+    try {
+      const recipe = await api.readRecipe({ called: given.name, text: await given.text() });
+      const kind = kinds.find((k) => k.id === recipe.output);
+      if (kind) add(kind, recipe);
+    } catch (error) {
+      complain(error instanceof ApiProblem ? `${error.message} ${error.advice}` : (error as Error).message);
+    }
   };
   const column = columns.find((c) => c.label === page);
   const ledger = chosen && ledgerOf(chosen);
@@ -79,20 +93,61 @@ export function Outputs() {
             <Dropdown
               trigger={['click']}
               menu={{
-                items: kinds.map((k) => ({
-                  key: k.id,
-                  label: (
-                    <div className="kind">
-                      <b>{k.label}</b>
-                      <span>{k.about}</span>
-                    </div>
-                  ),
-                  onClick: () => add(k),
-                })),
+                items: [
+                  ...kinds.map((k) => ({
+                    key: k.id,
+                    label: (
+                      <div className="kind">
+                        <b>{k.label}</b>
+                        <span>{k.about}</span>
+                      </div>
+                    ),
+                    onClick: () => add(k),
+                  })),
+                  ...keptRecipes.flatMap((r) => {
+                    const kind = kinds.find((k) => k.id === r.output);
+                    return kind
+                      ? [
+                          {
+                            key: r.id,
+                            label: (
+                              <div className="kind">
+                                <b>{r.name}</b>
+                                <span>A kept recipe: {kind.label}.</span>
+                              </div>
+                            ),
+                            onClick: () => add(kind, r),
+                          },
+                        ]
+                      : [];
+                  }),
+                  {
+                    key: 'file',
+                    label: (
+                      <div className="kind">
+                        <b>From a recipe’s file …</b>
+                        <span>Settings that somebody handed on.</span>
+                      </div>
+                    ),
+                    onClick: () => file.current?.click(),
+                  },
+                ],
               }}
             >
               <Button>Add an output…</Button>
             </Dropdown>
+            <input
+              ref={file}
+              type="file"
+              accept=".json,application/json"
+              hidden
+              aria-label="A recipe’s file"
+              onChange={(e) => {
+                const given = e.target.files?.[0];
+                e.target.value = '';
+                if (given) void addFrom(given);
+              }}
+            />
             {stale.length > 0 && (
               <Button type="primary" onClick={() => void refresh()}>
                 Refresh {stale.length} stale <kbd>R</kbd>
