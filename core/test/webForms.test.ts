@@ -4,6 +4,7 @@ import { parse } from 'parse5';
 import { produce } from 'immer';
 import { Folio } from '../src/index.ts';
 import { keywordsOf } from '../src/write/html/keywords.ts';
+import { purposes } from '../src/write/html/purposes.ts';
 import { BAR_PARTS, HtmlSettings } from '../src/write/html/settings.ts';
 import { asSample, make, sample } from './support/samples.ts';
 import type { Made } from './support/samples.ts';
@@ -193,5 +194,22 @@ describe('words that stand out in a text', () => {
       (d) => void (d.head.metadata.language = 'ja'),
     );
     expect(keywordsOf(folio)).toEqual(expect.arrayContaining(['望遠鏡']));
+  });
+});
+
+describe('a start from what the edition is for', () => {
+  const { questions, settle } = purposes;
+  const ways = questions[0]!.answers.flatMap((a) => questions[1]!.answers.map((b) => ({ read: a.id, layout: b.id })));
+
+  test.each(ways)('%j makes a recipe that can be used, each setting with its reason', (answers) => {
+    const settings = settle(answers);
+    const parsed = HtmlSettings.parse(Object.fromEntries(settings.map((s) => [s.setting, s.value])));
+    for (const { setting, value, why } of settings) {
+      expect(parsed[setting as keyof typeof parsed]).toEqual(value);
+      expect(why).toMatch(/^[A-Z].*\.$/);
+    }
+    // Each setting is one that is asked about in this form.
+    expect(new Set(settings.map((s) => s.setting)).size).toBe(settings.length);
+    if (answers.layout === 'hold' && answers.read !== 'strip') expect(parsed.fit).toBe('size');
   });
 });

@@ -83,6 +83,13 @@ export const OutputKind = z.object({
   entry: z.string(),
   settings: z.record(z.string(), z.unknown()),
   sentences: z.record(z.string(), z.string()),
+  /** What it may be for: questions, and for their answers, in this order with blanks between, the settings that they come to. */
+  start: z
+    .object({
+      questions: z.array(z.object({ id: z.string(), ask: z.string(), answers: z.array(z.object({ id: z.string(), label: z.string() })) })),
+      settled: z.record(z.string(), z.array(z.object({ setting: z.string(), value: z.unknown(), why: z.string() }))),
+    })
+    .optional(),
 });
 export type OutputKind = z.infer<typeof OutputKind>;
 export const Ledger = z.object({

@@ -12,7 +12,7 @@ export const writerById = (id: string): Writer | undefined => WRITERS.find((w) =
 
 export { convert, readSettings } from './convert.ts';
 export type { Conversion } from './convert.ts';
-export type { ConversionPorts, OutputFile, WriteJob, Writer, WrittenFile } from './writer.ts';
+export type { ConversionPorts, OutputFile, Start, WriteJob, Writer, WrittenFile } from './writer.ts';
 export { readRecipe, RecipeFile } from './recipeFile.ts';
 export { packFolio } from './efolio/packFolio.ts';
 export { webFont } from './shared/subsetFont.ts';

@@ -43,6 +43,19 @@ export interface WriteJob<S> extends ConversionPorts {
   settings: S;
 }
 
+/** A setting that a purpose asks for, and the reason why. */
+export interface StartSetting {
+  setting: string;
+  value: unknown;
+  why: string;
+}
+
+/** Questions in the designer's words about what an output is for; the answers make a recipe. */
+export interface Start {
+  questions: { id: string; ask: string; answers: { id: string; label: string }[] }[];
+  settle(answers: Record<string, string>): StartSetting[];
+}
+
 /** One output format: a folder beside this file and a line in `index.ts`. */
 export interface Writer<S = unknown> {
   id: string;
@@ -54,6 +67,8 @@ export interface Writer<S = unknown> {
   /** The file that opens the result. */
   entry: string;
   settings: ZodType<S>;
+  /** Where there is more than one good recipe: what it is for. */
+  start?: Start;
   migrate(old: unknown, from: number): S;
   write(job: WriteJob<S>): AsyncIterable<OutputFile>;
   judge(job: WriteJob<S>): (subject: SubjectInFolio) => Judgement;

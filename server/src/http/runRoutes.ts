@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { z } from 'zod';
 import { FolioError } from '@elastic-folio/core/node';
 import { writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
+import type { Start } from '@elastic-folio/core/write';
 import { inputHash } from '../runs/inputHash.ts';
 import { Run } from '@elastic-folio/core/api';
 import type { Services } from '../services.ts';
@@ -34,6 +35,15 @@ export async function outputStates(s: Services, id: string): Promise<OutputState
   });
 }
 
+/** Every way of answering a start's questions, with the settings that it comes to. */
+function settledStart({ questions, settle }: Start): NonNullable<OutputKind['start']> {
+  const ways = questions.reduce<Record<string, string>[]>(
+    (all, q) => all.flatMap((given) => q.answers.map((a) => ({ ...given, [q.id]: a.id }))),
+    [{}],
+  );
+  return { questions, settled: Object.fromEntries(ways.map((w) => [questions.map((q) => w[q.id]).join(' '), settle(w)])) };
+}
+
 /** Outputs, runs, results and ledgers. */
 export function runRoutes(api: Api, s: Services): void {
   api.route({ method: 'get', path: '/outputs', says: 'Every kind of output with its settings', answer: z.array(OutputKind) }, () =>
@@ -46,6 +56,7 @@ export function runRoutes(api: Api, s: Services): void {
       entry: w.entry,
       settings: z.toJSONSchema(w.settings, { io: 'input' }) as Record<string, unknown>,
       sentences: w.sentences,
+      ...(w.start && { start: settledStart(w.start) }),
     })),
   );
 

@@ -5,6 +5,7 @@ import type { Recipe } from '@elastic-folio/core';
 import type { OutputKind } from '@elastic-folio/core/api';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { KeptRecipes } from './KeptRecipes.tsx';
+import { StartFrom } from './StartFrom.tsx';
 import { SettingsForm } from './SettingsForm.tsx';
 
 /** Settings that wait this long after the last change before they are kept. */
@@ -57,6 +58,7 @@ export function RecipeSheet({ recipe, kind, onClose }: { recipe: Recipe; kind: O
         <Button type="text" size="small" icon={<X size={15} />} aria-label="Close settings" onClick={onClose} />
       </div>
       <p className="soft">{kind?.about}</p>
+      {kind && <StartFrom kind={kind} values={values} onApply={setValues} />}
       {kind && <KeptRecipes recipe={recipe} values={values} kind={kind} onApply={setValues} />}
       {kind && <SettingsForm kind={kind} values={values} onChange={setValues} />}
     </aside>

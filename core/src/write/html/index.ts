@@ -5,6 +5,7 @@ import { htmlPageWriter, HTML_PAGES, isAtHand } from '../shared/page/pageFormat.
 import { readBackPages } from '../shared/readBackPages.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';
+import { purposes } from './purposes.ts';
 import { HtmlSettings } from './settings.ts';
 import { writeHtml } from './writeHtml.ts';
 
@@ -18,6 +19,7 @@ export const htmlWriter: Writer<HtmlSettings> = {
   view: 'pages',
   entry: 'index.html',
   settings: HtmlSettings,
+  start: purposes,
   migrate: (old) => HtmlSettings.parse(old),
   write: (job) => writeHtml(job),
   judge: (job) =>

@@ -1,0 +1,91 @@
+import type { Start, StartSetting } from '../writer.ts';
+import type { HtmlSettings } from './settings.ts';
+
+const set = <K extends keyof HtmlSettings>(setting: K, value: HtmlSettings[K], why: string): StartSetting => ({ setting, value, why });
+
+/** What each way of reading asks of an edition. */
+const READ: Record<string, { label: string; settings: StartSetting[] }> = {
+  leafed: {
+    label: 'Leafed through, like paper',
+    settings: [
+      set('form', 'spreads', 'Pages that were designed side by side are seen side by side, and a leaf is turned.'),
+      set('turnsBy', ['keys', 'swipe'], 'Leaves are turned by hand.'),
+      set('bar', ['contents', 'arrows', 'slider', 'number', 'fullScreen'], 'The slider is the thickness of the paper under the thumb.'),
+      set('shadow', true, 'Pages lie on something.'),
+    ],
+  },
+  long: {
+    label: 'Read at length',
+    settings: [
+      set('form', 'stacked', 'Texts go on below, as readers of long texts expect.'),
+      set('turnsBy', ['keys', 'swipe'], 'Arrow keys still go from page to page.'),
+      set('bar', ['contents', 'number', 'search', 'enlarge'], 'Long texts are searched, and left and come back to.'),
+      set('progress', true, 'Readers see how much is before them.'),
+      set('gap', 24, 'A gap shows where one page ends.'),
+    ],
+  },
+  scroll: {
+    label: 'As one page that scrolls',
+    settings: [
+      set('form', 'continuous', 'No gap breaks the pages apart.'),
+      set('bar', ['contents'], 'Nothing but the way to each part stands over the page.'),
+      set('progress', true, 'It has no page numbers to go by.'),
+    ],
+  },
+  site: {
+    label: 'As a small site',
+    settings: [
+      set('form', 'sections', 'Each section has an address of its own, which can be linked and found.'),
+      set('bar', ['contents', 'search', 'share'], 'Visitors arrive in the middle: they see what else there is.'),
+      set('listed', true, 'A site wants to be found.'),
+    ],
+  },
+  slides: {
+    label: 'Shown as slides',
+    settings: [
+      set('form', 'slides', 'One page is in sight at a time.'),
+      set('turnsBy', ['keys', 'swipe', 'wheel'], 'Remote controls send keys; the wheel turns as well.'),
+      set('bar', ['arrows', 'number', 'fullScreen'], 'What is needed while something is shown, and no more.'),
+      set('barAt', 'bottom', 'Below, it is out of the way of titles.'),
+      set('ground', '#17211E', 'Dark around the page, so that it alone is lit.'),
+    ],
+  },
+  strip: {
+    label: 'As a strip that moves by itself',
+    settings: [
+      set('form', 'banner', 'Pages follow one another by themselves and begin again; a button stops them.'),
+      set('seconds', 4, 'Long enough to read a line or two.'),
+      set('bar', [], 'It stands inside something else.'),
+      set('listed', false, 'It is part of another page, which is what should be found.'),
+    ],
+  },
+};
+
+/** Forms in which a page that is larger than the window would be cut off. */
+const WHOLE = new Set(['leafed', 'slides']);
+
+/** A web edition by what it is for: two answers make a recipe, each setting with its reason. */
+export const purposes: Start = {
+  questions: [
+    { id: 'read', ask: 'How will it be read?', answers: Object.entries(READ).map(([id, { label }]) => ({ id, label })) },
+    {
+      id: 'layout',
+      ask: 'Must pages keep their size?',
+      answers: [
+        { id: 'adapt', label: 'No, they may grow and shrink with the window' },
+        { id: 'hold', label: 'Yes, they are seen as large as they were designed' },
+      ],
+    },
+  ],
+  settle: ({ read = 'leafed', layout = 'adapt' }) => {
+    const { settings } = READ[read] ?? READ['leafed']!;
+    if (read === 'strip') return settings;
+    const fit =
+      layout === 'hold'
+        ? set('fit', 'size', 'Pages are as large as on paper; in small windows they are moved about.')
+        : WHOLE.has(read)
+          ? set('fit', 'page', 'The whole page is in sight, as large as the window allows.')
+          : set('fit', 'width', 'Pages are as wide as the window: on a phone, too, nothing is cut off.');
+    return [...settings, fit];
+  },
+};

@@ -1,0 +1,19 @@
+/** What a setting's schema says of it, as far as its values are told in words. */
+export interface DescribedSetting {
+  title?: string;
+  default?: unknown;
+  unit?: string;
+  labels?: Record<string, string>;
+}
+
+/** Longer texts are not told whole. */
+const LONGEST = 60;
+
+/** A setting's value in the words of its control. */
+export function inWords({ unit, labels }: DescribedSetting, value: unknown): string {
+  if (Array.isArray(value)) return value.map((v) => labels?.[String(v)] ?? String(v)).join(', ') || 'none';
+  if (typeof value === 'boolean') return value ? 'on' : 'off';
+  const text = labels?.[String(value)] ?? String(value ?? '');
+  const short = text.length > LONGEST ? `${text.slice(0, LONGEST)}…` : text;
+  return short === '' ? 'empty' : unit ? `${short} ${unit}` : short;
+}
