@@ -72,8 +72,8 @@ export const purposes: Start = {
       id: 'layout',
       ask: 'Must pages keep their size?',
       answers: [
-        { id: 'adapt', label: 'No, they may grow and shrink with the window' },
-        { id: 'hold', label: 'Yes, they are seen as large as they were designed' },
+        { id: 'adapt', label: 'No, they may fit the window' },
+        { id: 'hold', label: 'Yes, they stay as large as designed' },
       ],
     },
   ],
