@@ -178,3 +178,31 @@ test('a recipe is kept, compared, taken over in another output, and goes out and
     while (await wall.count()) await wall.first().getByRole('button', { name: 'Remove' }).click();
   }
 });
+
+test('settings show their effect beside them, before anything is run', async ({ page }) => {
+  const id = await almanac(page);
+  await page.goto(`/d/${id}/outputs?page=4`);
+  await page.getByRole('button', { name: 'Add an output…' }).click();
+  await page.getByRole('menuitem', { name: /^Web edition/ }).click();
+  const sheet = page.getByRole('complementary', { name: 'Settings' });
+  try {
+    await sheet.getByLabel('Name of this output').fill('Looked at');
+    const frame = page.frameLocator('.live-room iframe');
+    await expect(frame.locator('#page-4')).toBeVisible({ timeout: 30_000 });
+    await expect(frame.locator('.bar')).toHaveCount(0);
+    await sheet.getByLabel('How will it be read?').click();
+    await page.getByTitle('Leafed through, like paper').click();
+    await sheet.getByLabel('Must pages keep their size?').click();
+    await page.getByTitle('No, they may fit the window').click();
+    await expect(sheet.getByText('a leaf is turned', { exact: false })).toBeVisible();
+    await sheet.getByRole('button', { name: 'Set it so' }).click();
+    await expect(frame.locator('output')).toHaveText('Page 3 of 5', { timeout: 30_000 });
+    await expect(frame.locator('#page-5')).toBeInViewport();
+    await page.getByText('Phone', { exact: true }).click();
+    await expect.poll(() => page.locator('.live-room iframe').evaluate((e) => e.clientWidth)).toBe(390);
+  } finally {
+    await page.goto(`/d/${id}/outputs`);
+    await page.locator('tr', { hasText: 'Looked at' }).getByRole('button', { name: 'Remove' }).click();
+    await expect(page.locator('tr', { hasText: 'Looked at' })).toHaveCount(0);
+  }
+});

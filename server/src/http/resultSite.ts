@@ -36,19 +36,22 @@ export function resultSite(runs: RunStore, rehearsals: Pick<Rehearsals, 'has'>, 
       if (book) return void bookFile(join(results, run, 'book.epub'), book[1]!, req.query).then((f) => send(res, f), next);
       const asked = /^\/at\/(\d{1,6})$/.exec(req.path)?.[1];
       if (asked !== undefined)
-        return void fileOfPage(join(results, run), asked).then((file) => (file ? res.redirect(302, file) : res.status(404).end()), next);
+        return void fileOfPage(join(results, run), asked, req.query['as'] === 'is').then(
+          (file) => (file ? res.redirect(302, file) : res.status(404).end()),
+          next,
+        );
       express.static(join(results, run), { dotfiles: 'deny', index: 'index.html', redirect: false })(req, res, next);
     }, next);
   });
   return app;
 }
 
-/** Where a page is found in a web edition of one file or of several, as it was designed and without anything around it. */
-async function fileOfPage(folder: string, page: string): Promise<string | null> {
+/** Where a page is found in a web edition of one file or of several: as readers see it, or as it was designed and alone. */
+async function fileOfPage(folder: string, page: string, asRead: boolean): Promise<string | null> {
   const names = (await readdir(folder)).filter((name) => name.endsWith('.html'));
   for (const name of names.sort((a, b) => Number(b === 'index.html') - Number(a === 'index.html')))
     if ((await readFile(join(folder, name), 'utf8')).includes(`<section class="page" id="page-${page}"`))
-      return `/${encodeURIComponent(name)}?plain#page-${page}`;
+      return `/${encodeURIComponent(name)}${asRead ? '' : '?plain'}#page-${page}`;
   return null;
 }
 

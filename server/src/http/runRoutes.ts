@@ -97,12 +97,12 @@ export function runRoutes(api: Api, s: Services): void {
     {
       method: 'post',
       path: '/folios/:id/rehearsals',
-      says: 'Make a page to be played, as the web edition makes it',
+      says: 'Make a page to be played, as the web edition makes it; with settings, the pages around it by these',
       params,
-      body: z.object({ page: z.number().int().min(1) }),
+      body: z.object({ page: z.number().int().min(1), settings: z.record(z.string(), z.unknown()).optional() }),
       answer: Rehearsal,
     },
-    ({ params: p, body }) => s.rehearsals.make(p.id, body.page),
+    ({ params: p, body }) => (body.settings ? s.rehearsals.view(p.id, body.page, body.settings) : s.rehearsals.make(p.id, body.page)),
   );
 
   api.route(

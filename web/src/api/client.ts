@@ -93,7 +93,8 @@ export const api = {
   outputKinds: () => call<OutputKind[]>('/outputs'),
   outputs: (id: string) => call<OutputState[]>(`${doc(id)}/outputs`),
   run: (id: string, recipe: string) => call<Run>(`${doc(id)}/runs`, { recipe }),
-  rehearse: (id: string, page: number) => call<z.infer<typeof Rehearsal>>(`${doc(id)}/rehearsals`, { page }),
+  rehearse: (id: string, page: number, settings?: Record<string, unknown>) =>
+    call<z.infer<typeof Rehearsal>>(`${doc(id)}/rehearsals`, { page, ...(settings && { settings }) }),
   cancel: (run: string) => call<{ run: Run | null }>(`/runs/${run}/cancel`, {}),
   runs: () => call<Run[]>('/runs'),
   ledger: (run: string) => call<z.infer<typeof Ledger>>(`/runs/${run}/ledger`),

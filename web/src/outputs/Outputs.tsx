@@ -9,6 +9,7 @@ import { api, ApiProblem, fileUrl, zipUrl } from '../api/client.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { useAddress } from '../shell/address.ts';
 import { OUTCOME_WORDS, OutcomeMark } from '../shell/marks.tsx';
+import { LiveView } from './LiveView.tsx';
 import { LedgerList } from './LedgerList.tsx';
 import { newRecipe } from './newRecipe.ts';
 import { useMaking } from './refresh.ts';
@@ -216,7 +217,8 @@ export function Outputs() {
             </table>
           </div>
         )}
-        {chosen && ledger && (
+        {sheet?.output === 'html' && <LiveView settings={sheet.settings} />}
+        {!sheet && chosen && ledger && (
           <LedgerList
             folio={folio}
             ledger={ledger}
@@ -230,7 +232,7 @@ export function Outputs() {
             {chosen.run.message} {chosen.run.advice}
           </p>
         )}
-        {chosen && !ledger && chosen.state === 'never' && (
+        {!sheet && chosen && !ledger && chosen.state === 'never' && (
           <p className="soft ledger-note">Not run yet. Run it, and what it kept, adapted or dropped stands here, page by page.</p>
         )}
       </div>

@@ -97,10 +97,9 @@ body{padding-${at}:var(--bar)}
 .bar input[type=range]{flex:1 1 80px;min-width:60px;accent-color:#1E5B4B}
 .bar input[type=search]{box-sizing:border-box;width:11em;max-width:34vw;height:32px;padding:0 10px;border:1px solid #5b6a62;border-radius:16px;background:#fff;color:inherit;font:inherit}
 .bar output{padding:0 6px;white-space:nowrap;font-variant-numeric:tabular-nums}
-.contents nav,.found{position:absolute;${at === 'top' ? 'top' : 'bottom'}:var(--bar);max-height:calc(100dvh - var(--bar) - 24px);overflow:auto;box-sizing:border-box;width:22em;max-width:100vw;padding:10px 16px;background:#fff;box-shadow:0 2px 14px #0003}
+.contents nav,.found{position:fixed;${at}:var(--bar);max-height:calc(100dvh - var(--bar) - 24px);overflow:auto;box-sizing:border-box;width:22em;max-width:100vw;padding:10px 16px;background:#fff;box-shadow:0 2px 14px #0003}
 .contents nav{left:0}
-.search{position:relative}
-.found{${at === 'top' ? 'top' : 'bottom'}:40px;left:0}
+.found{right:0}
 .contents ol,.found ol{list-style:none;margin:0;padding:0}
 .contents a,.found a{display:block;padding:6px 0;color:inherit;text-decoration:none}
 .contents li{padding-left:calc(var(--in,0)*16px)}
