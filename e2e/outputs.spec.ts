@@ -181,12 +181,14 @@ test('a recipe is kept, compared, taken over in another output, and goes out and
 
 test('settings show their effect beside them, before anything is run', async ({ page }) => {
   const id = await almanac(page);
-  await page.goto(`/d/${id}/outputs?page=4`);
+  await page.goto(`/d/${id}/outputs`);
   await page.getByRole('button', { name: 'Add an output…' }).click();
   await page.getByRole('menuitem', { name: /^Web edition/ }).click();
   const sheet = page.getByRole('complementary', { name: 'Settings' });
   try {
     await sheet.getByLabel('Name of this output').fill('Looked at');
+    const own = page.locator('tr[data-output=html]', { hasText: 'Looked at' });
+    await own.getByRole('button', { name: /page 4:/ }).click();
     const frame = page.frameLocator('.live-room iframe');
     await expect(frame.locator('#page-4')).toBeVisible({ timeout: 30_000 });
     await expect(frame.locator('.bar')).toHaveCount(0);
