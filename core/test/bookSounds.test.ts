@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import { unzipSync } from 'fflate';
 import { produce } from 'immer';
 import { Folio, Item } from '../src/index.ts';
-import { lookIntoPlayed } from '../src/read/media/lasting.ts';
+import { lookIntoPlayed } from '../src/read/media/lookIntoPlayed.ts';
 import { asMp3 } from '../src/write/shared/book/mp3.ts';
 import { EPUBCHECK, sayOfEpubcheck } from './support/epubcheck.ts';
 import { motionFolio } from './support/motionFolio.ts';

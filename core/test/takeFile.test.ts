@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { FileBlobs, sharpPictures } from '../src/ports/node.ts';
 import { takeFile } from '../src/read/index.ts';
-import { lookIntoPlayed } from '../src/read/media/lasting.ts';
+import { lookIntoPlayed } from '../src/read/media/lookIntoPlayed.ts';
 import { beginsAs } from '../src/read/media/played.ts';
 import { bytesOf, sample } from './support/samples.ts';
 import { tone, waveOf } from './support/wave.ts';

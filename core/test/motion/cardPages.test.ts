@@ -9,24 +9,14 @@ import { getDocument } from '../../src/ledger/pdf/pdfjs.ts';
 import { orderInTree } from '../../src/ledger/pdf/treeOrder.ts';
 import { asSample, make, readBack } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
-import { motionFolio } from '../support/motionFolio.ts';
+import { motionFolio, press, SOUND, SOUND_FILE } from '../support/motionFolio.ts';
 import { objectsSeenByQpdf, withPdf } from '../support/qpdf.ts';
 import type { Json } from '../support/qpdf.ts';
-
-const SOUND = new TextEncoder().encode('RIFF....WAVEfmt ');
-const press = (id: string, ...steps: object[]) => ({ [id]: { id, trigger: { when: 'press' }, steps } });
 
 /** Three cards with words, on the second of them a switcher of its own; beside them fields, a sound, and words that come after. */
 const folio = Folio.parse(
   produce(motionFolio(), (d) => {
-    d.head.media['sound'] = {
-      id: 'sound',
-      name: 'bell.wav',
-      file: 'media/bell.wav',
-      mediaType: 'audio/wav',
-      sha256: 'a'.repeat(64),
-      bytes: 16,
-    };
+    d.head.media['sound'] = SOUND_FILE;
     d.head.opening = { fullScreen: false, view: 'spread', showBookmarks: false, loop: false };
     d.head.paragraphStyles['h'] = {
       ...structuredClone(motionFolio().head.paragraphStyles['p']!),

@@ -8,24 +8,14 @@ import { Folio, Item } from '../../src/index.ts';
 import { getDocument } from '../../src/ledger/pdf/pdfjs.ts';
 import { asSample, make, readBack } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
-import { motionFolio } from '../support/motionFolio.ts';
+import { motionFolio, press, SOUND, SOUND_FILE } from '../support/motionFolio.ts';
 import { objectsSeenByQpdf, withPdf } from '../support/qpdf.ts';
 import type { Json } from '../support/qpdf.ts';
-
-const SOUND = new TextEncoder().encode('RIFF....WAVEfmt ');
-const press = (id: string, ...steps: object[]) => ({ [id]: { id, trigger: { when: 'press' }, steps } });
 
 /** Beside what moves already: a sound that is played by a press, and one cue for each thing that a PDF has no action for. */
 const folio = Folio.parse(
   produce(motionFolio(), (d) => {
-    d.head.media['sound'] = {
-      id: 'sound',
-      name: 'bell.wav',
-      file: 'media/bell.wav',
-      mediaType: 'audio/wav',
-      sha256: 'a'.repeat(64),
-      bytes: SOUND.length,
-    };
+    d.head.media['sound'] = SOUND_FILE;
     const s = d.spreads['s']!;
     const add = (id: string, x: number, more: object): void => {
       s.items[id] = Item.parse({ id, layer: 'l', transform: [1, 0, 0, 1, x, 300], ...more });

@@ -5,6 +5,19 @@ const box = (x: number, y: number, width = 80, height = 60) => ({ layer: 'l', tr
 const red = { type: 'colour', colour: { space: 'rgb', r: 1, g: 0, b: 0 } };
 const square = [['M', 0, 0], ['L', 20, 0], ['L', 20, 20], ['L', 0, 20], ['Z']];
 
+/** The beginning of a sound, and the file of a document that it is. */
+export const SOUND = new TextEncoder().encode('RIFF....WAVEfmt ');
+export const SOUND_FILE = {
+  id: 'sound',
+  name: 'bell.wav',
+  file: 'media/bell.wav',
+  mediaType: 'audio/wav',
+  sha256: 'a'.repeat(64),
+  bytes: SOUND.length,
+};
+/** A cue that a press begins. */
+export const press = (id: string, ...steps: object[]) => ({ [id]: { id, trigger: { when: 'press' }, steps } });
+
 /** A page with one of everything that reacts, moves or is filled in. */
 export function motionFolio(): Folio {
   const folio = structuredClone(tinyFolio(['Before', 'Turn on'], { height: 40 })) as unknown as Record<string, never> & {
@@ -17,7 +30,7 @@ export function motionFolio(): Folio {
   };
   const shape = (id: string, x: number, y: number, more: object = {}, held = false): void =>
     add(id, { kind: 'shape', layer: 'l', transform: [1, 0, 0, 1, x, y], path: square, fill: red, ...more }, held);
-  const press = (id: string, ...steps: object[]) => ({ cues: { [id]: { id, trigger: { when: 'press' }, steps } } });
+  const pressed = (id: string, ...steps: object[]) => ({ cues: press(id, ...steps) });
   shape('first', 30, 110, {}, true);
   shape('second', 60, 120, { alt: 'The second' }, true);
   add('sw', {
@@ -30,17 +43,17 @@ export function motionFolio(): Folio {
     ],
     advance: { interval: 2, end: 'loop' },
   });
-  shape('later', 20, 170, { alt: 'Later', ...press('q-next', { do: 'showCard', switcher: 'sw', card: 'next' }) });
+  shape('later', 20, 170, { alt: 'Later', ...pressed('q-next', { do: 'showCard', switcher: 'sw', card: 'next' }) });
   shape('dot', 120, 100, {}, true);
   shape('hint', 150, 100, { startsHidden: true, alt: 'A hint' }, true);
   add('pair', { kind: 'group', layer: 'l', transform: [1, 0, 0, 1, 0, 0], members: ['dot', 'hint'] });
   shape('both', 120, 140, {
     alt: 'Turn both round',
-    ...press('q-both', { do: 'toggle', items: ['pair'], after: 0.5 }, { do: 'sendForm', href: 'https://marrowby.example/answers' }),
+    ...pressed('q-both', { do: 'toggle', items: ['pair'], after: 0.5 }, { do: 'sendForm', href: 'https://marrowby.example/answers' }),
   });
   shape('link', 180, 140, {
     alt: 'Elsewhere',
-    ...press('q-link', { do: 'go', destination: { to: 'address', href: 'https://marrowby.example/' } }),
+    ...pressed('q-link', { do: 'go', destination: { to: 'address', href: 'https://marrowby.example/' } }),
   });
   add('veil', {
     ...box(220, 100, 69, 69),

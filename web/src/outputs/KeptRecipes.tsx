@@ -5,6 +5,7 @@ import { BookmarkPlus, Download, GitCompare, Trash2 } from 'lucide-react';
 import type { Recipe } from '@elastic-folio/core';
 import type { OutputKind } from '@elastic-folio/core/api';
 import { api } from '../api/client.ts';
+import { NameToKeep } from '../shell/NameToKeep.tsx';
 import { differences } from './recipeDifferences.ts';
 
 interface Props {
@@ -26,10 +27,6 @@ export function KeptRecipes({ recipe, values, kind, onApply }: Props) {
   const rename = useMutation({ mutationFn: api.renameRecipe, ...after });
   const remove = useMutation({ mutationFn: api.removeRecipe, ...after });
   const file = { output: kind.id, version: kind.version, name: recipe.name, settings: values };
-  const keepAs = (text: string): void => {
-    if (text.trim()) keep.mutate({ ...file, name: text.trim() });
-    setName(null);
-  };
   const problem = keep.error ?? rename.error ?? remove.error;
   return (
     <details className="kept-recipes">
@@ -107,17 +104,7 @@ export function KeptRecipes({ recipe, values, kind, onApply }: Props) {
           </Button>
         </div>
       ) : (
-        <Input.Search
-          size="small"
-          autoFocus
-          aria-label="Name to keep it under"
-          enterButton="Keep"
-          maxLength={120}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-          onSearch={keepAs}
-          onKeyDown={(e) => e.key === 'Escape' && setName(null)}
-        />
+        <NameToKeep label="Name to keep it under" name={name} onName={setName} onKeep={(text) => keep.mutate({ ...file, name: text })} />
       )}
       {problem && <small className="clay">{problem.message}</small>}
     </details>

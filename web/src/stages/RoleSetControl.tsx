@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Button, Input, Popconfirm } from 'antd';
+import { Button, Popconfirm } from 'antd';
 import { BookmarkPlus, Trash2 } from 'lucide-react';
 import { rolesByName, rolesFromSet } from '@elastic-folio/core';
 import type { RoleSet } from '@elastic-folio/core';
 import { api } from '../api/client.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { NameToKeep } from '../shell/NameToKeep.tsx';
 
 /** Keeps what the styles mean for the next document, and takes over what was kept where styles are called the same. */
 export function RoleSetControl() {
@@ -23,10 +24,6 @@ export function RoleSetControl() {
   const hasRoles = Object.keys(own.paragraph).length + Object.keys(own.character).length > 0;
   const changes = (set: RoleSet) => rolesFromSet(folio, set);
   const count = (set: RoleSet): number => Object.values(changes(set)).reduce((sum, roles) => sum + Object.keys(roles).length, 0);
-  const keepAs = (text: string): void => {
-    if (text.trim()) keep.mutate({ name: text.trim(), ...own });
-    setName(null);
-  };
   return (
     <details className="role-sets" open={opened ?? sets.some((s) => count(s) > 0)} onToggle={(e) => setOpened(e.currentTarget.open)}>
       <summary>Kept meanings{sets.length ? ` (${sets.length})` : ''}</summary>
@@ -56,17 +53,7 @@ export function RoleSetControl() {
           Keep these for other documents
         </Button>
       ) : (
-        <Input.Search
-          size="small"
-          autoFocus
-          aria-label="Name to keep them under"
-          enterButton="Keep"
-          maxLength={120}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-          onSearch={keepAs}
-          onKeyDown={(e) => e.key === 'Escape' && setName(null)}
-        />
+        <NameToKeep label="Name to keep them under" name={name} onName={setName} onKeep={(text) => keep.mutate({ name: text, ...own })} />
       )}
       {keep.error && <small className="clay">{keep.error.message}</small>}
     </details>

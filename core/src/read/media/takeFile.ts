@@ -4,7 +4,7 @@ import { FolioError } from '../../ports/ports.ts';
 import type { BlobStore, PicturePort } from '../../ports/ports.ts';
 import { openArchive } from '../archive.ts';
 import { KEPT } from '../odf/pictureFile.ts';
-import { lookIntoPlayed } from './lasting.ts';
+import { lookIntoPlayed } from './lookIntoPlayed.ts';
 import { beginsAs, PLAYED } from './played.ts';
 
 const MIB = 2 ** 20;

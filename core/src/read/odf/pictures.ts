@@ -9,7 +9,7 @@ import { KEPT, lookInto } from './pictureFile.ts';
 import { recolouredSvg } from './recolour.ts';
 import type { ColourChanges } from './recolour.ts';
 import type { StoredFile } from './packageFiles.ts';
-import { MOST_IN_MEMORY, lookIntoPlayed } from '../media/lasting.ts';
+import { MOST_IN_MEMORY, lookIntoPlayed } from '../media/lookIntoPlayed.ts';
 import { PLAYED } from '../media/played.ts';
 import type { OdfPackage } from './odfPackage.ts';
 import { childOf, textOf } from './xmlTree.ts';
