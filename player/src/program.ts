@@ -80,6 +80,14 @@ export interface Words {
   of: string;
 }
 
+/** What a publisher is told of the reading, and how readers are asked. */
+export interface Measuring {
+  at: string;
+  id: string;
+  kinds: ('page' | 'link' | 'media' | 'form' | 'search')[];
+  words: { name: string; ask: string; yes: string; no: string; sent: string; notSent: string; stop: string; start: string };
+}
+
 /** How pages are read, where they are an edition of their own and not part of a book. */
 export interface Reading {
   form: 'stacked' | 'continuous' | 'slides' | 'slidesDown' | 'spreads' | 'site' | 'sections' | 'banner';
@@ -93,6 +101,13 @@ export interface Reading {
   next?: string;
   /** Where the edition stands, for sharing; else it is where it is being read. */
   address?: string;
+  /** What the share button hands on: an address of its own, and the file of a picture. */
+  share?: { address?: string; picture?: string };
+  /** The file in which the text of all files is, to search in. */
+  index?: string;
+  /** The program that keeps the edition on the device. */
+  offline?: string;
+  measuring?: Measuring;
   words: { page: string; found: string; nothing: string; copied: string };
 }
 

@@ -26,7 +26,7 @@ async function main(): Promise<void> {
   const services = await startServices(config);
   await loadSamples(services);
   const app = createServer(createApp(services));
-  const results = createServer(resultSite(services.runs, services.rehearsals, services.paths.results, config.port));
+  const results = createServer(resultSite(services, config));
   await listen(app, config.port);
   await listen(results, config.resultPort);
   console.log(`Elastic Folio is open at http://127.0.0.1:${config.port}`);

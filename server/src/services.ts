@@ -16,6 +16,9 @@ import { RoleSets } from './documents/roleSets.ts';
 import { SampleFiles } from './documents/sampleFiles.ts';
 import { Surveys } from './documents/survey.ts';
 import { EventHub } from './events.ts';
+import { Collector } from './handover/collector.ts';
+import { PhoneListener } from './handover/phoneListener.ts';
+import { PublishedSites } from './handover/publishedSites.ts';
 import { Runner } from './runs/runner.ts';
 import type { RunnerPaths } from './runs/runner.ts';
 import { Rehearsals } from './runs/rehearsals.ts';
@@ -39,6 +42,9 @@ export interface Services {
   rehearsals: Rehearsals;
   samples: SampleFiles;
   surveys: Surveys;
+  published: PublishedSites;
+  phones: PhoneListener;
+  collector: Collector;
   events: EventHub;
   loaded(id: string): Promise<LoadedFolio>;
   fontSources(id: string): Promise<FontSource[]>;
@@ -64,6 +70,7 @@ export async function startServices(config: Config): Promise<Services> {
   await runner.start(db, config.databaseUrl);
   const loaded = (id: string): Promise<LoadedFolio> => documents.loaded(id);
   const derived = new FileDerived(paths.derived);
+  const phones = new PhoneListener();
   return {
     config,
     db,
@@ -80,11 +87,15 @@ export async function startServices(config: Config): Promise<Services> {
     library,
     roleSets: new RoleSets(db),
     keptRecipes: new KeptRecipes(db),
+    published: new PublishedSites(db, join(config.data, 'published'), paths.results),
+    phones,
+    collector: new Collector(db),
     samples: new SampleFiles(config.root, join(config.data, 'samples')),
     rehearsals: new Rehearsals(documents, pool, paths),
     newer: new NewerVersions(documents, pool, blobs),
     fontSources: async (id) => fontSourcesFor(await loaded(id), blobs),
     async close() {
+      await phones.close();
       await runner.close();
       await pool.close();
       await db.close();

@@ -1,2 +1,5 @@
 export * from './run.ts';
 export * from './schemas.ts';
+export * from './weights.ts';
+export * from './collected.ts';
+export * from './handover.ts';

@@ -86,7 +86,19 @@ export const OutputKind = z.object({
   /** What it may be for: questions, and for their answers, in this order with blanks between, the settings that they come to. */
   start: z
     .object({
-      questions: z.array(z.object({ id: z.string(), ask: z.string(), answers: z.array(z.object({ id: z.string(), label: z.string() })) })),
+      questions: z.array(
+        z.object({
+          id: z.string(),
+          ask: z.string(),
+          answers: z.array(
+            z.object({
+              id: z.string(),
+              label: z.string(),
+              pages: z.object({ least: z.number().optional(), most: z.number().optional() }).optional(),
+            }),
+          ),
+        }),
+      ),
       settled: z.record(z.string(), z.array(z.object({ setting: z.string(), value: z.unknown(), why: z.string() }))),
     })
     .optional(),

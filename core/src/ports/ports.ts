@@ -26,7 +26,7 @@ export interface PictureInfo {
 
 export interface EncodedPicture {
   bytes: Uint8Array;
-  mediaType: 'image/jpeg' | 'image/png' | 'image/webp';
+  mediaType: 'image/jpeg' | 'image/png' | 'image/webp' | 'image/avif';
   width: number;
   height: number;
 }
@@ -35,9 +35,11 @@ export interface PictureOptions {
   maxWidth: number;
   quality: number;
   /** JPEG or PNG by what shows through, where nothing is said. */
-  format?: 'auto' | 'jpeg' | 'png' | 'webp';
+  format?: 'auto' | 'jpeg' | 'png' | 'webp' | 'avif';
   /** Whether a JPEG appears whole at once and sharpens; it does where nothing is said. */
   progressive?: boolean;
+  /** Whether more time may be taken for smaller files; a PNG then gets a table of its colours. */
+  thorough?: boolean;
 }
 
 /** Decoding and encoding of pictures, with a limit on pixels so that a hostile file cannot fill memory. */

@@ -50,9 +50,16 @@ export interface StartSetting {
   why: string;
 }
 
+/** An answer; where the document's length gives it, for how many pages it is right. */
+export interface StartAnswer {
+  id: string;
+  label: string;
+  pages?: { least?: number; most?: number };
+}
+
 /** Questions in the designer's words about what an output is for; the answers make a recipe. */
 export interface Start {
-  questions: { id: string; ask: string; answers: { id: string; label: string }[] }[];
+  questions: { id: string; ask: string; answers: StartAnswer[] }[];
   settle(answers: Record<string, string>): StartSetting[];
 }
 
@@ -69,6 +76,8 @@ export interface Writer<S = unknown> {
   settings: ZodType<S>;
   /** Where there is more than one good recipe: what it is for. */
   start?: Start;
+  /** What of a recipe browsers do over a secure connection only, in plain words. */
+  secure?(settings: S): string[];
   migrate(old: unknown, from: number): S;
   write(job: WriteJob<S>): AsyncIterable<OutputFile>;
   judge(job: WriteJob<S>): (subject: SubjectInFolio) => Judgement;

@@ -1,6 +1,9 @@
 import type { Reading } from '../program.ts';
 import type { PagesOnScreen } from '../pages.ts';
 import type { Surroundings } from '../surroundings.ts';
+import { playMeasuring } from './measure.ts';
+import { keepOffline } from './offline.ts';
+import { isPlain } from './plain.ts';
 import { playSearch } from './search.ts';
 
 /** Steps of larger and smaller, and how far they go. */
@@ -8,7 +11,8 @@ const STEP = 1.25;
 const [SMALLEST, LARGEST] = [0.4, 5];
 
 /** Brings the bar to life, follows the page in view in the address, and tells how far the reader has come. */
-export function playReading({ doc, program }: Surroundings, reading: Reading, screen: PagesOnScreen): void {
+export function playReading(s: Surroundings, reading: Reading, screen: PagesOnScreen): void {
+  const { doc, program } = s;
   const root = doc.documentElement;
   const pages = program.pages.flatMap((id) => doc.getElementById(id) ?? []);
   const part = <E extends HTMLElement>(does: string): E | null => doc.querySelector<E>(`[data-do="${does}"]`);
@@ -58,10 +62,13 @@ export function playReading({ doc, program }: Surroundings, reading: Reading, sc
     for (const media of doc.querySelectorAll<HTMLMediaElement>('video,audio')) media.muted = !isOn || media.autoplay;
   });
 
+  // Over a connection that is not secure, browsers neither share nor copy.
+  const shares = part('share');
+  if (shares) shares.hidden = typeof navigator.share !== 'function' && !navigator.clipboard;
   press('share', () => {
-    const url = reading.address ? new URL(location.hash, reading.address).href : location.href;
+    const url = reading.share?.address ?? (reading.address ? new URL(location.hash, reading.address).href : location.href);
     const told = doc.querySelector('.bar .told');
-    if (navigator.share) void navigator.share({ title: doc.title, url }).catch(() => undefined);
+    if (typeof navigator.share === 'function') void share(doc.title, url, reading.share?.picture);
     else
       void navigator.clipboard?.writeText(url).then(
         () => told && (told.textContent = reading.words.copied),
@@ -72,27 +79,48 @@ export function playReading({ doc, program }: Surroundings, reading: Reading, sc
   if (full) full.hidden = !doc.fullscreenEnabled;
   full?.addEventListener('click', () => void (doc.fullscreenElement ? doc.exitFullscreen() : root.requestFullscreen()));
 
-  const contents = doc.querySelector<HTMLDetailsElement>('.contents');
-  contents?.addEventListener('click', (e) => {
-    const link = (e.target as Element).closest('a');
-    if (!link) return;
-    contents.open = false;
-    const page = link.hash && link.pathname === location.pathname ? doc.getElementById(link.hash.slice(1))?.closest('.page') : null;
-    const at = page ? pages.indexOf(page as HTMLElement) : -1;
-    if (at < 0) return;
-    e.preventDefault();
-    history.pushState(null, '', link.hash);
-    screen.jump(at);
-  });
-  doc.addEventListener('keydown', (e) => {
-    if (e.key === 'Escape' && contents?.open) {
-      contents.open = false;
-      contents.querySelector('summary')?.focus();
-    }
-  });
+  for (const list of doc.querySelectorAll<HTMLDetailsElement>('.contents')) playList(list);
+  function playList(list: HTMLDetailsElement): void {
+    list.addEventListener('toggle', () => {
+      if (list.open) for (const other of doc.querySelectorAll<HTMLDetailsElement>('.contents[open]')) other.open = other === list;
+    });
+    list.addEventListener('click', (e) => {
+      const link = (e.target as Element).closest('a');
+      if (!link) return;
+      list.open = false;
+      const page = link.hash && link.pathname === location.pathname ? doc.getElementById(link.hash.slice(1))?.closest('.page') : null;
+      const at = page ? pages.indexOf(page as HTMLElement) : -1;
+      if (at < 0) return;
+      e.preventDefault();
+      history.pushState(null, '', link.hash);
+      screen.jump(at);
+    });
+    doc.addEventListener('keydown', (e) => {
+      if (e.key !== 'Escape' || !list.open) return;
+      list.open = false;
+      list.querySelector('summary')?.focus();
+    });
+  }
 
   const search = part<HTMLInputElement>('search');
   if (search) playSearch(search, pages, reading, screen);
+  if (reading.offline !== undefined) keepOffline(reading.offline);
+  if (reading.measuring && !isPlain(doc)) playMeasuring(s, reading.measuring, reading.before, screen);
   if (doc.readyState === 'complete') root.classList.add('loaded');
   else addEventListener('load', () => root.classList.add('loaded'));
+}
+
+/** The device's own sharing, with a picture where it takes one. A reader who changes their mind has done nothing wrong. */
+async function share(title: string, url: string, picture: string | undefined): Promise<void> {
+  const data: ShareData = { title, url };
+  try {
+    if (picture !== undefined && typeof navigator.canShare === 'function') {
+      const blob = await (await fetch(picture)).blob();
+      const files = [new File([blob], picture.split('/').pop()!, { type: blob.type })];
+      if (navigator.canShare({ ...data, files })) data.files = files;
+    }
+  } catch {
+    // From a folder no picture can be fetched; the address alone is handed on.
+  }
+  await navigator.share(data).catch(() => undefined);
 }

@@ -26,6 +26,8 @@ export async function sweep(db: Db, data: string): Promise<number> {
   for (const prefix of await names(join(data, 'blobs')))
     for (const name of await names(join(data, 'blobs', prefix))) if (!kept.has(name)) await drop(join(data, 'blobs', prefix, name));
   for (const name of await names(join(data, 'results'))) if (!runs.has(name)) await drop(join(data, 'results', name));
+  const sites = new Set((await db.query<{ id: string }>('SELECT id FROM published_sites')).map((r) => r.id));
+  for (const name of await names(join(data, 'published'))) if (!sites.has(name)) await drop(join(data, 'published', name));
   for (const name of await names(join(data, 'incoming'))) await drop(join(data, 'incoming', name));
   return removed;
 }

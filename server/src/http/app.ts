@@ -9,6 +9,7 @@ import { newerRoutes } from './newerRoutes.ts';
 import { answerProblem, Api } from './route.ts';
 import { fileRoutes } from './fileRoutes.ts';
 import { fontRoutes } from './fontRoutes.ts';
+import { handoverRoutes } from './handoverRoutes.ts';
 import { keptRecipeRoutes } from './keptRecipeRoutes.ts';
 import { roleSetRoutes } from './roleSetRoutes.ts';
 import { sampleRoutes } from './sampleRoutes.ts';
@@ -55,6 +56,7 @@ export function createApp(s: Services): Express {
   keptRecipeRoutes(api, s);
   sampleRoutes(api, s);
   runRoutes(api, s);
+  handoverRoutes(api, s);
   eventRoute(router, s.events);
   router.get('/openapi.json', (_req, res) => void res.json(api.openApi()));
   router.get('/settings', (_req, res) => void res.json({ resultPort }));

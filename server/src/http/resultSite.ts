@@ -1,49 +1,96 @@
 import express from 'express';
 import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Express, Response } from 'express';
+import type { Express, RequestHandler, Response } from 'express';
+import { Collected } from '@elastic-folio/core/api';
+import type { Config } from '../config.ts';
+import type { Services } from '../services.ts';
 import { bookFile, BOOK_PATH } from './bookFiles.ts';
 import type { BookAnswer } from './bookFiles.ts';
-import type { Rehearsals } from '../runs/rehearsals.ts';
-import type { RunStore } from '../runs/runStore.ts';
+
+type Parts = Pick<Services, 'runs' | 'rehearsals' | 'published' | 'collector' | 'paths'>;
+type Ports = Pick<Config, 'port' | 'resultPort'>;
+
+const RUN = /^([0-9a-f-]{36})\.localhost(:\d+)?$/;
+const SITE = /^([a-z0-9-]{1,63})\.pages\.localhost(:\d+)?$/;
 
 /**
- * Finished web results, each on an origin of its own (`<run>.localhost`), without cookies and behind a
- * policy that lets it load nothing from anywhere else.
+ * Finished web results, each on an origin of its own, without cookies and behind a policy that lets it load nothing from anywhere
+ * else: runs (`<run>.localhost`), what is published on the simulated host (`<name>.pages.localhost`), and the collector that
+ * editions are tried with (`127.0.0.1/collect`).
  */
-export function resultSite(runs: RunStore, rehearsals: Pick<Rehearsals, 'has'>, results: string, appPort: number): Express {
+export function resultSite(s: Parts, ports: Ports): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.use(collect(s));
   app.use((req, res, next) => {
-    const run = /^([0-9a-f-]{36})\.localhost(:\d+)?$/.exec(req.headers.host ?? '')?.[1];
-    if (!run || (req.method !== 'GET' && req.method !== 'HEAD')) return void res.status(404).end();
-    const known = rehearsals.has(run) ? Promise.resolve(true) : runs.get(run).then((found) => found?.state === 'done');
-    void known.then((isThere) => {
-      if (!isThere || req.path === '/ledger.json') return void res.status(404).end();
-      // What is shown inside a page is one file with its scripts inside it, and has no origin wherever it is opened.
-      const isEmbed = req.path.startsWith('/embeds/');
-      const own = isEmbed ? " 'unsafe-inline' data:" : '';
-      const sandbox = isEmbed ? '; sandbox allow-scripts allow-forms allow-popups' : '';
-      res.setHeader(
-        'Content-Security-Policy',
-        `default-src 'self' data:; style-src 'self' 'unsafe-inline'; script-src 'self'${own}; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'self' http://127.0.0.1:${appPort} http://localhost:${appPort}${sandbox}`,
-      );
-      res.setHeader('X-Content-Type-Options', 'nosniff');
-      res.setHeader('Referrer-Policy', 'no-referrer');
-      // A sandboxed frame has no origin of its own; its fonts still come from here.
-      res.setHeader('Access-Control-Allow-Origin', '*');
+    const host = req.headers.host ?? '';
+    const [run, site] = [RUN.exec(host)?.[1], SITE.exec(host)?.[1]];
+    if ((!run && !site) || (req.method !== 'GET' && req.method !== 'HEAD')) return void res.status(404).end();
+    const { runs, rehearsals, published, paths } = s;
+    const folder = async (): Promise<string | null | undefined> => {
+      if (site) return published.folderShown(site);
+      const isThere = rehearsals.has(run!) || (await runs.get(run!))?.state === 'done';
+      return isThere ? join(paths.results, run!) : undefined;
+    };
+    void folder().then((found) => {
+      if (found === null) return void res.status(410).type('text').send('This edition was taken down.');
+      if (found === undefined || req.path === '/ledger.json') return void res.status(404).end();
+      policy(req.path, res, ports);
       const book = BOOK_PATH.exec(req.path);
-      if (book) return void bookFile(join(results, run, 'book.epub'), book[1]!, req.query).then((f) => send(res, f), next);
+      if (book) return void bookFile(join(found, 'book.epub'), book[1]!, req.query).then((f) => send(res, f), next);
       const asked = /^\/at\/(\d{1,6})$/.exec(req.path)?.[1];
       if (asked !== undefined)
-        return void fileOfPage(join(results, run), asked, req.query['as'] === 'is').then(
+        return void fileOfPage(found, asked, req.query['as'] === 'is').then(
           (file) => (file ? res.redirect(302, file) : res.status(404).end()),
           next,
         );
-      express.static(join(results, run), { dotfiles: 'deny', index: 'index.html', redirect: false })(req, res, next);
+      // What is shown under an address may change with the next version.
+      if (site) res.setHeader('Cache-Control', 'no-cache');
+      express.static(found, { dotfiles: 'deny', index: 'index.html', redirect: false })(req, res, next);
     }, next);
   });
   return app;
+}
+
+/**
+ * A result runs its own programs, and those that its designer has put into it, on an origin that holds nothing else. What is shown
+ * inside a page is one file with its scripts inside it, and has no origin wherever it is opened.
+ */
+function policy(path: string, res: Response, { port, resultPort }: Ports): void {
+  const isEmbed = path.startsWith('/embeds/');
+  const sandbox = isEmbed ? '; sandbox allow-scripts allow-forms allow-popups' : '';
+  res.setHeader(
+    'Content-Security-Policy',
+    `default-src 'self' data:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline'${isEmbed ? ' data:' : ''}; connect-src 'self' http://127.0.0.1:${resultPort}/collect; object-src 'none'; base-uri 'none'; form-action 'none'; frame-ancestors 'self' http://127.0.0.1:${port} http://localhost:${port}${sandbox}`,
+  );
+  res.setHeader('X-Content-Type-Options', 'nosniff');
+  res.setHeader('Referrer-Policy', 'no-referrer');
+  // A sandboxed frame has no origin of its own; its fonts still come from here.
+  res.setHeader('Access-Control-Allow-Origin', '*');
+}
+
+/** Takes what editions send; whoever sends what is none is told nothing more. */
+function collect({ collector }: Parts): RequestHandler {
+  const text = express.text({ type: () => true, limit: '200kb' });
+  return (req, res, next) => {
+    if (req.path !== '/collect' || !/^(127\.0\.0\.1|localhost)(:\d+)?$/.test(req.headers.host ?? '')) return next();
+    res.setHeader('Access-Control-Allow-Origin', '*');
+    if (req.method !== 'POST') return void res.status(405).end();
+    text(req, res, (error?: unknown) => {
+      const sent = error ? null : Collected.safeParse(json(req.body));
+      if (!sent?.success) return void res.status(400).end();
+      collector.take(sent.data).then(() => res.status(204).end(), next);
+    });
+  };
+}
+
+function json(text: unknown): unknown {
+  try {
+    return JSON.parse(String(text));
+  } catch {
+    return null;
+  }
 }
 
 /** Where a page is found in a web edition of one file or of several: as readers see it, or as it was designed and alone. */

@@ -8,7 +8,8 @@ import { inputHash } from '../runs/inputHash.ts';
 import { Run } from '@elastic-folio/core/api';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
-import { Ledger, OutputKind, OutputState, Rehearsal } from '@elastic-folio/core/api';
+import { weightsOf } from '@elastic-folio/core/ledger';
+import { Ledger, OutputKind, OutputState, Rehearsal, Weights } from '@elastic-folio/core/api';
 
 const params = z.object({ id: z.string() });
 
@@ -110,6 +111,19 @@ export function runRoutes(api: Api, s: Services): void {
     async ({ params: p }) => {
       const run = await finished(p.id);
       return JSON.parse(await readFile(join(s.paths.results, run.id, 'ledger.json'), 'utf8')) as z.input<typeof Ledger>;
+    },
+  );
+
+  api.route(
+    { method: 'get', path: '/runs/:id/weights', says: 'Where the bytes of a web edition are', params, answer: Weights },
+    async ({ params: p }) => {
+      const run = await finished(p.id);
+      const { folio } = await s.documents.get(run.folio);
+      const pages = run.files!.filter((f) => /^[^/]+\.html$/.test(f.path));
+      const texts = await Promise.all(
+        pages.map(async ({ path }) => ({ path, text: await readFile(join(s.paths.results, run.id, path), 'utf8') })),
+      );
+      return weightsOf(folio, run.files!, texts);
     },
   );
 

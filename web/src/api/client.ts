@@ -1,5 +1,9 @@
 import type { Edit, LibraryFont, MediaFile, Recipe, RoleSet } from '@elastic-folio/core';
 import type {
+  Measures,
+  PhoneAddress,
+  PublishedSite,
+  Weights,
   EditAnswer,
   FilesOfAnother,
   FontEntry,
@@ -98,6 +102,16 @@ export const api = {
   cancel: (run: string) => call<{ run: Run | null }>(`/runs/${run}/cancel`, {}),
   runs: () => call<Run[]>('/runs'),
   ledger: (run: string) => call<z.infer<typeof Ledger>>(`/runs/${run}/ledger`),
+  weights: (run: string) => call<Weights>(`/runs/${run}/weights`),
+  published: (id: string) => call<PublishedSite[]>(`${doc(id)}/published`),
+  publish: (id: string, recipe: string) => call<PublishedSite>(`${doc(id)}/published`, { recipe }),
+  showVersion: (site: string, version: number | null) => call<PublishedSite>(`/published/${site}/shown`, { version }),
+  removeSite: (site: string) => call<object>(`/published/${site}`, undefined, 'DELETE'),
+  phone: (site: string) => call<{ phone: PhoneAddress | null }>(`/published/${site}/phone`),
+  openPhone: (site: string) => call<{ phone: PhoneAddress | null }>(`/published/${site}/phone`, {}),
+  closePhone: (site: string) => call<object>(`/published/${site}/phone`, undefined, 'DELETE'),
+  collected: (id: string) => call<Measures>(`/collected?id=${encodeURIComponent(id)}`),
+  clearCollected: (id: string) => call<object>(`/collected?id=${encodeURIComponent(id)}`, undefined, 'DELETE'),
   settings: () => call<{ resultPort: number }>('/settings'),
 };
 

@@ -1,6 +1,6 @@
-import { useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useMemo, useRef, useState } from 'react';
 import { useQueries, useQuery } from '@tanstack/react-query';
-import { Button, Dropdown, Progress, Tooltip } from 'antd';
+import { Button, Dropdown, Progress, Segmented, Tooltip } from 'antd';
 import { Download, Play, SlidersHorizontal, Square, Trash2 } from 'lucide-react';
 import dayjs from 'dayjs';
 import type { Recipe } from '@elastic-folio/core';
@@ -16,6 +16,9 @@ import { useMaking } from './refresh.ts';
 import { RecipeSheet } from './RecipeSheet.tsx';
 import { columnsOf, entriesOn, worstOf } from './score.ts';
 import type { LedgerFile } from './score.ts';
+
+/** Charts are fetched where one is looked at. */
+const WeightChart = lazy(() => import('./WeightChart.tsx'));
 
 /** Outputs as rows, pages as columns: one look shows where which output adapted or dropped something. */
 export function Outputs() {
@@ -75,6 +78,7 @@ export function Outputs() {
       complain(error instanceof ApiProblem ? `${error.message} ${error.advice}` : (error as Error).message);
     }
   };
+  const weighs = chosen?.output === 'html' && search.get('below') === 'weight';
   const column = columns.find((c) => c.label === page);
   const ledger = chosen && ledgerOf(chosen);
   const sheet = settings !== null && folio.recipes[settings] ? folio.recipes[settings] : null;
@@ -218,7 +222,23 @@ export function Outputs() {
           </div>
         )}
         {sheet?.output === 'html' && <LiveView settings={sheet.settings} />}
-        {!sheet && chosen && ledger && (
+        {!sheet && chosen?.output === 'html' && chosen.lastDone && (
+          <Segmented
+            className="below-choice"
+            value={weighs ? 'weight' : 'ledger'}
+            onChange={(v) => address({ below: v === 'weight' ? v : null })}
+            options={[
+              { value: 'ledger', label: 'What became of it' },
+              { value: 'weight', label: 'Where the kilobytes go' },
+            ]}
+          />
+        )}
+        {!sheet && weighs && chosen?.lastDone && (
+          <Suspense fallback={null}>
+            <WeightChart run={chosen.lastDone.id} />
+          </Suspense>
+        )}
+        {!sheet && !weighs && chosen && ledger && (
           <LedgerList
             folio={folio}
             ledger={ledger}

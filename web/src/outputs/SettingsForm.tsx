@@ -1,5 +1,7 @@
-import { Checkbox, Form, Input, InputNumber, Select, Slider, Switch } from 'antd';
+import { useQuery } from '@tanstack/react-query';
+import { Button, Checkbox, Form, Input, InputNumber, Select, Slider, Switch } from 'antd';
 import type { OutputKind } from '@elastic-folio/core/api';
+import { api } from '../api/client.ts';
 import { useDocument } from '../document/documentStore.ts';
 
 /** A setting as its Zod schema describes it (JSON Schema with our own `meta`). */
@@ -109,8 +111,25 @@ function PictureChoice({ id, value, onChange }: Omit<ControlProps, 'setting'>) {
   );
 }
 
+/** An address, or that of the collector which comes with this program and shows what would have arrived. */
+function CollectorChoice({ id, value, onChange }: Omit<ControlProps, 'setting'>) {
+  const port = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity }).data?.resultPort;
+  const own = `http://127.0.0.1:${port}/collect`;
+  return (
+    <>
+      <Input id={id} value={value as string} placeholder="https://" onChange={(e) => onChange(e.target.value)} />
+      {port !== undefined && value !== own && (
+        <Button type="link" size="small" className="collector-own" onClick={() => onChange(own)}>
+          Try it with the collector here
+        </Button>
+      )}
+    </>
+  );
+}
+
 function Control({ id, setting, value, onChange }: ControlProps) {
   if (setting.choicesFrom === 'pictures') return <PictureChoice id={id} value={value} onChange={onChange} />;
+  if (setting.format === 'collector') return <CollectorChoice id={id} value={value} onChange={onChange} />;
   if (setting.type === 'array')
     return (
       <Checkbox.Group

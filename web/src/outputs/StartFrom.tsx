@@ -1,5 +1,7 @@
 import { useState } from 'react';
 import { Button, Select } from 'antd';
+import { pagesOf } from '@elastic-folio/core';
+import { useDocument } from '../document/documentStore.ts';
 import type { OutputKind } from '@elastic-folio/core/api';
 import { inWords } from './inWords.ts';
 import type { DescribedSetting } from './inWords.ts';
@@ -14,25 +16,31 @@ interface Props {
 export function StartFrom({ kind, values, onApply }: Props) {
   const { start } = kind;
   const [answers, setAnswers] = useState<Record<string, string>>({});
+  const pages = useDocument((s) => (s.folio ? pagesOf(s.folio).length : 0));
   if (!start) return null;
   const properties = (kind.settings as { properties: Record<string, DescribedSetting> }).properties;
-  const given = start.questions.map((q) => answers[q.id]);
+  // What the document itself answers is not asked.
+  const known = (q: (typeof start.questions)[number]): string | undefined =>
+    q.answers.find((a) => a.pages && (a.pages.least ?? 0) <= pages && pages <= (a.pages.most ?? Infinity))?.id;
+  const given = start.questions.map((q) => answers[q.id] ?? known(q));
   const settled = given.every((a) => a !== undefined) ? start.settled[given.join(' ')] : undefined;
   return (
     <details className="start-from" open={!Object.keys(values).length || Object.keys(answers).length > 0}>
       <summary>Start from what it is for</summary>
-      {start.questions.map((q) => (
-        <label key={q.id}>
-          {q.ask}
-          <Select
-            aria-label={q.ask}
-            placeholder="Choose"
-            value={answers[q.id] ?? null}
-            onChange={(a) => setAnswers({ ...answers, [q.id]: a })}
-            options={q.answers.map((a) => ({ value: a.id, label: a.label }))}
-          />
-        </label>
-      ))}
+      {start.questions
+        .filter((q) => known(q) === undefined)
+        .map((q) => (
+          <label key={q.id}>
+            {q.ask}
+            <Select
+              aria-label={q.ask}
+              placeholder="Choose"
+              value={answers[q.id] ?? null}
+              onChange={(a) => setAnswers({ ...answers, [q.id]: a })}
+              options={q.answers.map((a) => ({ value: a.id, label: a.label }))}
+            />
+          </label>
+        ))}
       {settled && (
         <>
           <dl>

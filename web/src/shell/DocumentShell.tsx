@@ -16,6 +16,7 @@ const STOPS = [
   { path: 'motion', name: 'Motion' },
   { path: 'outputs', name: 'Outputs' },
   { path: 'compare', name: 'Compare' },
+  { path: 'handover', name: 'Handover' },
 ] as const;
 
 const KEYS: [string, string][] = [

@@ -111,7 +111,8 @@ class PageWalker {
   private readonly tables: ObservedCell[][][] = [];
   private readonly loose: ObservedRun[] = [];
   private readonly shapes: (ObservedShape & { z: number })[] = [];
-  private readonly images: { z: number; box: Rect; src: string; alt: string | undefined; block: ObservedBlock | null }[] = [];
+  private readonly images: { z: number; box: Rect; src: string; others: string[]; alt: string | undefined; block: ObservedBlock | null }[] =
+    [];
 
   private readonly areas: ObservedPage['areas'] = [];
   private readonly parts: ObservedPage['parts'] = [];
@@ -146,8 +147,14 @@ class PageWalker {
     for (const child of section.childNodes) this.visit(child, start);
     const pictures: ObservedPage['pictures'] = [];
     for (const image of this.images.sort((a, b) => a.z - b.z)) {
-      const source = resolve(this.path, image.src);
-      const bytes = source ? await this.files.file(source.file) : undefined;
+      // Of several sizes, every one must be there: which is shown, the reader's screen decides.
+      const all = await Promise.all(
+        [image.src, ...image.others].map(async (src) => {
+          const at = resolve(this.path, src);
+          return at ? this.files.file(at.file) : undefined;
+        }),
+      );
+      const bytes = all.every((b) => b) ? all[0] : undefined;
       const picture = bytes ? await this.files.pictures.signature(bytes, SIGNATURE_CELLS).catch(() => new Uint8Array()) : new Uint8Array();
       pictures.push({ box: image.box, alt: image.alt, picture });
       if (image.block) image.block.picture = picture;
@@ -312,7 +319,8 @@ class PageWalker {
       ? null
       : { role: 'figure', text: '', language: inside.language, runs: [], alt: alt ?? '', box: onPage };
     if (block) this.blocks.push(block);
-    this.images.push({ z: inside.z, box: onPage, src: attribute(node, isFilm ? 'poster' : 'src') ?? '', alt, block });
+    const others = (attribute(node, 'srcset') ?? '').split(',').flatMap((s) => s.trim().split(/\s/)[0] || []);
+    this.images.push({ z: inside.z, box: onPage, src: attribute(node, isFilm ? 'poster' : 'src') ?? '', others, alt, block });
   }
 
   private svg(node: Element, own: Declarations, inside: Where): void {

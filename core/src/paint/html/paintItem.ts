@@ -9,6 +9,7 @@ import { pathElement } from '../svg/fillAndStroke.ts';
 import { frameBoxes, GlyphOutlines, lineGlyphs } from '../svg/glyphs.ts';
 import { attrs, num } from '../svg/markup.ts';
 import { px } from './metrics.ts';
+import type { LookSheet } from './styleSheet.ts';
 
 export interface ItemPlacement {
   /** Position in the painting order of the page. */
@@ -72,18 +73,26 @@ export function outlineSvg(item: Exclude<Item, { kind: 'group' }>, head: Head, w
 /** On long pages, pictures are fetched when they come near. */
 export const LAZY = { loading: 'lazy', decoding: 'async' };
 
+/** A picture's file, and the same in several widths as `srcset` has them. */
+export interface PictureSource {
+  src: string;
+  srcset?: string;
+}
+
 /** A picture, cropped by its box or its clipping path. */
-export function pictureMarkup(item: Item & { kind: 'picture' }, src: string, alt: string, lazy: boolean): string {
+export function pictureMarkup(item: Item & { kind: 'picture' }, { src, srcset }: PictureSource, alt: string, lazy: boolean): string {
   const [a, b, c, d, e, f] = item.placement;
   const upright = b === 0 && c === 0 && a > 0 && d > 0;
   const style = upright
     ? `left:${num(px(e), 4)}px;top:${num(px(f), 4)}px;width:${num(px(a), 4)}px;height:${num(px(d), 4)}px`
     : `left:${num(px(e), 4)}px;top:${num(px(f), 4)}px;width:1000px;height:1000px;transform:matrix(${[a, b, c, d].map((n) => num(px(n) / 1000, 8)).join(',')},0,0)`;
+  // Turned pictures are laid out in a square of their own: only their real width says which size is needed.
+  const shown = `${num(px(shownWidth(item.placement, item.transform)), 0)}px`;
   const path = item.clip ?? (item.corner ? outlineOf(item) : undefined);
   const clip = path
     ? `clip-path:path('${pathData(path.map((s) => [s[0], ...s.slice(1).map((n) => px(n as number))] as typeof s))}')`
     : undefined;
-  return `<div${attrs({ class: 'c', style: clip })}><img${attrs({ src, alt, style, ...(lazy && LAZY) })}/></div>`;
+  return `<div${attrs({ class: 'c', style: clip })}><img${attrs({ src, srcset, sizes: srcset && (lazy && upright ? `auto, ${shown}` : shown), alt, style, ...(lazy && LAZY) })}/></div>`;
 }
 
 /** Rules, shadings, borders and cells of a text, under its letters. */
@@ -94,9 +103,9 @@ export function textBoxes(frame: ComposedFrame, item: Item & { kind: 'textFrame'
   return `<svg${attrs({ class: 'o', style: 'left:0;top:0', width: num(px(width), 4), height: num(px(height), 4), viewBox: `0 0 ${num(Math.max(width, 0.01), 4)} ${num(Math.max(height, 0.01), 4)}`, 'aria-hidden': 'true' })}>${boxes}</svg>`;
 }
 
-/** Letters of a font that may not be embedded, as shapes over their live but unseen text. */
-export function drawnLetters(frame: ComposedFrame, item: Item & { kind: 'textFrame' }, head: Head): string {
-  const lines = frame.lines.map((l) => ({ ...l, runs: l.runs.filter((r) => !r.font.mayEmbed) })).filter((l) => l.runs.length);
+/** Letters that are drawn as shapes over their live but unseen text: all, or those of fonts that may not be embedded. */
+export function drawnLetters(frame: ComposedFrame, item: Item & { kind: 'textFrame' }, head: Head, looks: LookSheet): string {
+  const lines = frame.lines.map((l) => ({ ...l, runs: l.runs.filter((r) => looks.isDrawn(r.font)) })).filter((l) => l.runs.length);
   if (!lines.length) return '';
   const outlines = new GlyphOutlines(`${item.id}-g`);
   const glyphs = lines.map((l) => lineGlyphs(l, outlines, head.swatches)).join('');

@@ -11,7 +11,16 @@ export class LookSheet {
   private readonly families = new Map<FontFace, string>();
   readonly characters = new Map<FontFace, Set<number>>();
 
-  constructor(private readonly swatches: Record<string, Swatch>) {}
+  /** `draws`: letters are drawn, whatever their font; else only those whose font may not be embedded. */
+  constructor(
+    private readonly swatches: Record<string, Swatch>,
+    private readonly draws = false,
+  ) {}
+
+  /** Whether a font's letters are drawn over their live but unseen text. */
+  isDrawn(font: FontFace): boolean {
+    return this.draws || !font.mayEmbed;
+  }
 
   /** The CSS family name of a face: every face is a family of its own, so that none is ever faked. */
   family(font: FontFace): string {
@@ -42,7 +51,7 @@ export class LookSheet {
 
   private declarations(run: GlyphRun, shifted: boolean): string {
     const { look } = run;
-    const drawn = !run.font.mayEmbed;
+    const drawn = this.isDrawn(run.font);
     const generic = /serif/i.test(run.font.family) && !/sans/i.test(run.font.family) ? 'serif' : 'sans-serif';
     const lines: string[] = [];
     if (look.underline) lines.push('underline');
@@ -62,8 +71,11 @@ export class LookSheet {
     ].join(';');
   }
 
+  /** Fonts that must come along. */
   fonts(): { face: FontFace; family: string; characters: Set<number> }[] {
-    return [...this.characters].map(([face, characters]) => ({ face, family: this.family(face), characters }));
+    return [...this.characters]
+      .filter(([face]) => !this.isDrawn(face))
+      .map(([face, characters]) => ({ face, family: this.family(face), characters }));
   }
 
   css(): string {

@@ -34,7 +34,7 @@ async function fill(job: WriteJob<FixedEpubSettings>, book: Book): Promise<Packa
   const names = new Map(scope.pages.map((p) => [p.page.id, `page-${String(p.number).padStart(3, '0')}.xhtml`]));
   const addressOf = (page: string): string => names.get(page)!;
   const elementOf = (page: string): string => `page-${page}`;
-  const press = paintPages(job, scope, { lazy: false, frames: new Map(), anchorOf: elementOf, addressOf });
+  const press = paintPages(job, scope, { lazy: () => false, frames: new Map(), anchorOf: elementOf, addressOf });
   const { language } = press;
   const words = wordsFor(language);
   await addCover(job, scope, book);

@@ -8,10 +8,18 @@ const button = (does: string, sign: string, label: string): string =>
   `<button${attrs({ type: 'button', class: 'needs', 'data-do': does, 'aria-label': label, title: label })}>${sign}</button>`;
 
 /** The bar of a file. Contents and the ways to other files are links, which need no program; what needs one is seen with it. */
-export function barMarkup(site: Site, settings: HtmlSettings, w: SiteWords, count: number): string {
+export function barMarkup(
+  site: Site,
+  settings: HtmlSettings,
+  w: SiteWords,
+  count: number,
+  small: ReadonlyMap<string, SmallPicture>,
+): string {
   const parts: Record<HtmlSettings['bar'][number], () => string> = {
     contents: () =>
       `<details class="contents"><summary>${escape(w.contents)}</summary><nav${attrs({ 'aria-label': w.contents })}>${contents(site)}</nav></details>`,
+    overview: () =>
+      `<details class="contents overview"><summary>${escape(w.pages)}</summary><nav${attrs({ 'aria-label': w.pages })}>${overview(site, w, count, small)}</nav></details>`,
     arrows: () => button('back', '‹', w.back) + button('next', '›', w.next),
     slider: () =>
       count > 1
@@ -29,6 +37,28 @@ export function barMarkup(site: Site, settings: HtmlSettings, w: SiteWords, coun
   };
   const inside = settings.bar.map((part) => parts[part]()).join('\n');
   return inside ? `<header class="bar">\n${inside}\n</header>` : '';
+}
+
+/** A page drawn small. */
+export interface SmallPicture {
+  path: string;
+  width: number;
+  height: number;
+}
+
+/** All pages as small pictures, each a link; they come when the list is opened. */
+function overview(site: Site, w: SiteWords, count: number, small: ReadonlyMap<string, SmallPicture>): string {
+  const entries = site.files
+    .flatMap((f) => f.slots.flat())
+    .flatMap((p, i) => {
+      const picture = small.get(p.page.id);
+      if (!picture) return [];
+      const alt = w.page.replace('{n}', String(i + 1)).replace('{all}', String(count));
+      return [
+        `<li><a${attrs({ href: site.addressOf(p.page.id) })}><img${attrs({ src: picture.path, width: picture.width, height: picture.height, alt, loading: 'lazy' })}/></a></li>`,
+      ];
+    });
+  return `<ol>${entries.join('')}</ol>`;
 }
 
 /** What readers jump by: headings, each a step further in under the one above; pages where there are none. */

@@ -85,7 +85,7 @@ async function edition(job: WriteJob<HtmlSettings>, id: string, writeEdition: Wr
     media: other.media,
     others: new Map(),
     composition: new Composer(fonts).compose(other.folio),
-    settings: HtmlSettings.parse({ resolution: job.settings.resolution, quality: job.settings.quality, gap: 0 }),
+    settings: HtmlSettings.parse({ resolution: job.settings.resolution, quality: job.settings.quality, sizes: false, gap: 0 }),
     progress: () => undefined,
   };
   const files = new Map<string, BundledFile>();

@@ -3,6 +3,7 @@ import { px } from '../../paint/html/metrics.ts';
 import { keywordsOf } from './keywords.ts';
 import type { WriteJob } from '../writer.ts';
 import type { HtmlSettings } from './settings.ts';
+import { MANIFEST_FILE, themeOf, TOUCH_ICON } from './homeScreen.ts';
 import { isOneAtATime } from './siteCss.ts';
 import type { Site, SiteFile } from './siteFiles.ts';
 
@@ -13,11 +14,16 @@ export interface SiteFacts {
   authors: string[];
   keywords: string[];
   language: string;
-  /** The picture for previews, as a file of the edition. */
-  card: { path: string; width: number; height: number } | null;
+  /** Pictures for previews, as files of the edition: by the file that each stands for. */
+  cards: ReadonlyMap<string, { path: string; width: number; height: number }>;
+  hasIcons: boolean;
 }
 
-export function factsOf({ folio, settings }: WriteJob<HtmlSettings>, language: string, card: SiteFacts['card']): SiteFacts {
+export function factsOf(
+  { folio, settings }: WriteJob<HtmlSettings>,
+  language: string,
+  made: Pick<SiteFacts, 'cards' | 'hasIcons'>,
+): SiteFacts {
   const { metadata } = folio.head;
   const asked = settings.keywords.split(',').flatMap((k) => k.trim() || []);
   const found = asked.length ? asked : [...new Set([...metadata.subjects, ...keywordsOf(folio)])].slice(0, 12);
@@ -27,7 +33,7 @@ export function factsOf({ folio, settings }: WriteJob<HtmlSettings>, language: s
     authors: metadata.creators,
     keywords: found,
     language,
-    card,
+    ...made,
   };
 }
 
@@ -44,7 +50,8 @@ export function headMarkup(job: WriteJob<HtmlSettings>, site: Site, file: SiteFi
   const isFirst = file.name === 'index.html';
   const title = isFirst ? facts.title : `${file.title} – ${facts.title}`;
   const address = addressIn(settings, file.name);
-  const image = facts.card && addressIn(settings, facts.card.path);
+  const card = facts.cards.get(file.name) ?? facts.cards.get('index.html');
+  const image = card && addressIn(settings, card.path);
   const first = file.slots[0]?.[0];
   // Pages in their own size are shown so on phones, too; others fit themselves to the screen.
   const viewport =
@@ -59,7 +66,11 @@ export function headMarkup(job: WriteJob<HtmlSettings>, site: Site, file: SiteFi
     meta({ name: 'author', content: facts.authors.join(', ') }) +
     meta({ name: 'keywords', content: facts.keywords.join(', ') }) +
     meta({ name: 'robots', content: settings.listed ? '' : 'noindex' }) +
-    meta({ name: 'theme-color', content: settings.ground }) +
+    meta({ name: 'theme-color', content: themeOf(settings) }) +
+    (settings.app ? `<link${attrs({ rel: 'manifest', href: MANIFEST_FILE })}>\n` : '') +
+    (facts.hasIcons
+      ? `<link${attrs({ rel: 'icon', href: 'icons/any-192.png', sizes: '192x192', type: 'image/png' })}>\n<link${attrs({ rel: 'apple-touch-icon', href: TOUCH_ICON.path })}>\n`
+      : '') +
     (address ? `<link${attrs({ rel: 'canonical', href: address })}>\n` : '') +
     around('prev', site.files[at - 1]) +
     around('next', site.files[at + 1]) +
@@ -71,8 +82,8 @@ export function headMarkup(job: WriteJob<HtmlSettings>, site: Site, file: SiteFi
     meta({ property: 'og:site_name', content: isFirst ? '' : facts.title }) +
     meta({ property: 'og:url', content: address }) +
     meta({ property: 'og:image', content: image ?? '' }) +
-    (image ? meta({ property: 'og:image:width', content: String(facts.card!.width) }) : '') +
-    (image ? meta({ property: 'og:image:height', content: String(facts.card!.height) }) : '') +
+    (image ? meta({ property: 'og:image:width', content: String(card!.width) }) : '') +
+    (image ? meta({ property: 'og:image:height', content: String(card!.height) }) : '') +
     `<script type="application/ld+json">${json(structuredData(site, file, facts, address, image ?? undefined, settings))}</script>\n`
   );
 }

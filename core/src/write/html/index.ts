@@ -20,10 +20,21 @@ export const htmlWriter: Writer<HtmlSettings> = {
   entry: 'index.html',
   settings: HtmlSettings,
   start: purposes,
+  secure: ({ offline, app, bar }) => [
+    ...(offline !== 'no' ? ['Reading without a connection'] : []),
+    ...(app ? ['Putting it on the home screen'] : []),
+    ...(bar.includes('share') ? ['The share button'] : []),
+  ],
   migrate: (old) => HtmlSettings.parse(old),
   write: (job) => writeHtml(job),
   judge: (job) =>
-    judgeFixedPage(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), htmlPageWriter('web', job)),
+    judgeFixedPage(
+      job.folio,
+      job.composition,
+      job.fonts,
+      scopeOf(job.folio, job.composition, job.settings),
+      htmlPageWriter('web', job, job.settings.text),
+    ),
   async *readBack(files, job) {
     const byPath = new Map(files.map((f) => [f.path, f]));
     if (!byPath.has('index.html')) throw new FolioError('readBack.missing', 'The result has no index.html.', 'Run it again.');
@@ -36,7 +47,7 @@ export const htmlWriter: Writer<HtmlSettings> = {
     yield* readBackPages(
       job,
       observed,
-      HTML_PAGES,
+      { ...HTML_PAGES, drawsText: job.settings.text !== 'live' },
       (headings) => headings.map((h) => ({ ...h, listed: h.own })),
       false,
       (source) => isAtHand(source, job),

@@ -40,6 +40,17 @@ const READ: Record<string, { label: string; settings: StartSetting[] }> = {
       set('listed', true, 'A site wants to be found.'),
     ],
   },
+  home: {
+    label: 'Kept on a home screen, like a program',
+    settings: [
+      set('form', 'slides', 'One page is in sight at a time, as in programs on a phone.'),
+      set('turnsBy', ['keys', 'swipe'], 'Thumbs swipe.'),
+      set('bar', ['contents', 'overview', 'search'], 'There is no browser around it: it brings its own ways about.'),
+      set('barAt', 'bottom', 'Below, thumbs reach it.'),
+      set('app', true, 'It gets an icon and a window of its own.'),
+      set('window', 'standalone', 'The bar is enough.'),
+    ],
+  },
   slides: {
     label: 'Shown as slides',
     settings: [
@@ -62,9 +73,12 @@ const READ: Record<string, { label: string; settings: StartSetting[] }> = {
 };
 
 /** Forms in which a page that is larger than the window would be cut off. */
-const WHOLE = new Set(['leafed', 'slides']);
+const WHOLE = new Set(['leafed', 'slides', 'home']);
 
-/** A web edition by what it is for: two answers make a recipe, each setting with its reason. */
+/** From so many pages on, one file would be slow to come and to search. */
+const MANY_PAGES = 100;
+
+/** A web edition by what it is for: some answers make a recipe, each setting with its reason. */
 export const purposes: Start = {
   questions: [
     { id: 'read', ask: 'How will it be read?', answers: Object.entries(READ).map(([id, { label }]) => ({ id, label })) },
@@ -76,16 +90,45 @@ export const purposes: Start = {
         { id: 'hold', label: 'Yes, they stay as large as designed' },
       ],
     },
+    {
+      id: 'connection',
+      ask: 'Must it work without a connection?',
+      answers: [
+        { id: 'no', label: 'No, or from a folder only' },
+        { id: 'yes', label: 'Yes, once it has been opened' },
+      ],
+    },
+    {
+      id: 'length',
+      ask: 'How long is it?',
+      answers: [
+        { id: 'short', label: `Up to ${MANY_PAGES} pages`, pages: { most: MANY_PAGES } },
+        { id: 'long', label: `More than ${MANY_PAGES} pages`, pages: { least: MANY_PAGES + 1 } },
+      ],
+    },
   ],
-  settle: ({ read = 'leafed', layout = 'adapt' }) => {
+  settle: ({ read = 'leafed', layout = 'adapt', connection = 'no', length = 'short' }) => {
     const { settings } = READ[read] ?? READ['leafed']!;
     if (read === 'strip') return settings;
+    const offline =
+      connection === 'yes'
+        ? [
+            length === 'long'
+              ? set('offline', 'opened', 'So long an edition is not fetched as a whole: what was opened stays.')
+              : set('offline', 'all', 'The first visit fetches everything; later ones need no connection.'),
+          ]
+        : [];
+    const inFiles =
+      length === 'long' && (read === 'long' || read === 'scroll')
+        ? [set('form', 'sections', 'So many pages come in one file for each section, so that none waits for all others.')]
+        : [];
+    const changed = new Set(inFiles.map((s) => s.setting));
     const fit =
       layout === 'hold'
         ? set('fit', 'size', 'Pages are as large as on paper; in small windows they are moved about.')
         : WHOLE.has(read)
           ? set('fit', 'page', 'The whole page is in sight, as large as the window allows.')
           : set('fit', 'width', 'Pages are as wide as the window: on a phone, too, nothing is cut off.');
-    return [...settings, fit];
+    return [...settings.filter((s) => !changed.has(s.setting)), ...inFiles, fit, ...offline];
   },
 };

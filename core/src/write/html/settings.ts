@@ -1,8 +1,21 @@
 import { z } from 'zod';
 import { commonSettings } from '../shared/commonSettings.ts';
+import { deviceSettings } from './deviceSettings.ts';
+import { measuringSettings } from './measuringSettings.ts';
 
 /** What the bar can hold, in the order in which it stands there. */
-export const BAR_PARTS = ['contents', 'arrows', 'slider', 'number', 'search', 'enlarge', 'sound', 'share', 'fullScreen'] as const;
+export const BAR_PARTS = [
+  'contents',
+  'overview',
+  'arrows',
+  'slider',
+  'number',
+  'search',
+  'enlarge',
+  'sound',
+  'share',
+  'fullScreen',
+] as const;
 
 const reading = 'How it is read';
 const fitting = 'Size on the screen';
@@ -40,6 +53,38 @@ export const HtmlSettings = z.object({
       group: reading,
       labels: { keys: 'Arrow keys', swipe: 'Swiping', wheel: 'The wheel' },
       showIf: { form: ['stacked', 'continuous', 'slides', 'slidesDown', 'spreads', 'site', 'sections'] },
+    }),
+  joined: z
+    .boolean()
+    .default(false)
+    .meta({
+      title: 'Spreads stay together',
+      help: 'Pages that were designed side by side are shown side by side.',
+      group: reading,
+      showIf: { form: ['stacked', 'continuous', 'slides', 'slidesDown', 'site', 'sections'] },
+    }),
+  sideBySide: z
+    .number()
+    .int()
+    .min(0)
+    .max(4000)
+    .default(0)
+    .meta({
+      title: 'Side by side from',
+      help: 'In windows narrower than this the pages of a spread stand below one another. 0: in all that are higher than wide.',
+      unit: 'px',
+      group: reading,
+      format: 'number',
+      showIf: { form: ['spreads'] },
+    }),
+  text: z
+    .enum(['live', 'shapes', 'picture'])
+    .default('live')
+    .meta({
+      title: 'Text',
+      help: 'Drawn text needs no fonts and looks the same everywhere; it can still be searched, copied and heard.',
+      group: reading,
+      labels: { live: 'Live, every line in its place', shapes: 'Drawn as shapes', picture: 'Drawn as pictures' },
     }),
   seconds: z
     .number()
@@ -95,6 +140,24 @@ export const HtmlSettings = z.object({
       showIf: { fit: ['between'] },
     }),
   ...commonSettings,
+  pictureFormat: z
+    .enum(['auto', 'webp', 'avif', 'jpeg', 'png'])
+    .default('auto')
+    .meta({
+      title: 'Format of pictures',
+      help: 'WebP and AVIF are smaller at the same quality; browsers since 2020 (WebP) and 2023 (AVIF) show them.',
+      group: 'Pictures',
+      labels: { auto: 'JPEG, and PNG where something shows through', webp: 'WebP', avif: 'AVIF', jpeg: 'JPEG', png: 'PNG' },
+    }),
+  sizes: z
+    .boolean()
+    .default(true)
+    .meta({ title: 'Several sizes', help: 'Small screens fetch smaller pictures. More files, less to load.', group: 'Pictures' }),
+  thorough: z.boolean().default(false).meta({
+    title: 'Take time for smaller files',
+    help: 'Pictures are packed as tightly as their format can; PNG pictures get a table of 256 colours.',
+    group: 'Pictures',
+  }),
   ground: z
     .string()
     .regex(/^#[0-9a-fA-F]{6}$/, 'a colour such as #ECE7DC')
@@ -139,6 +202,7 @@ export const HtmlSettings = z.object({
       group: bar,
       labels: {
         contents: 'Contents',
+        overview: 'Small pictures of all pages',
         arrows: 'Back and next',
         slider: 'A slider over all pages',
         number: 'Which page this is',
@@ -169,6 +233,8 @@ export const HtmlSettings = z.object({
     help: 'Words that stand there until everything has come, such as “One moment”. Empty: none.',
     group: bar,
   }),
+  ...measuringSettings,
+  ...deviceSettings,
   description: z.string().max(500).default('').meta({
     title: 'Description',
     help: 'One or two sentences for lists of results and previews. Empty: the document’s own.',
@@ -196,6 +262,24 @@ export const HtmlSettings = z.object({
     group: finding,
     format: 'number',
   }),
+  shareAt: z
+    .string()
+    .max(500)
+    .regex(/^(https?:\/\/[^\s"<>]+)?$/, 'an address that begins with https:')
+    .default('')
+    .meta({
+      title: 'Address to share',
+      help: 'What the share button hands on, such as a page that introduces the edition. Empty: the page that is open.',
+      group: finding,
+    }),
+  sharePicture: z
+    .boolean()
+    .default(false)
+    .meta({
+      title: 'Share a picture, too',
+      help: 'The share button hands on the picture for previews, where devices take pictures.',
+      group: finding,
+    }),
   listed: z
     .boolean()
     .default(true)

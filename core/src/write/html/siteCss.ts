@@ -6,6 +6,9 @@ const MARGIN = 16;
 /** Forms in which one page, or one spread, is in sight at a time. */
 export const isOneAtATime = (form: HtmlSettings['form']): boolean => form === 'slides' || form === 'slidesDown' || form === 'spreads';
 
+/** Windows in which the pages of a spread stand below one another. */
+const oneByOne = ({ sideBySide }: HtmlSettings): string => (sideBySide > 0 ? `(width<${sideBySide}px)` : '(orientation:portrait)');
+
 /** How pages lie, how large they are, and what is behind and around them. */
 export function siteCss(s: HtmlSettings, ground: string | undefined): string {
   return [
@@ -14,12 +17,15 @@ export function siteCss(s: HtmlSettings, ground: string | undefined): string {
     'body{margin:0}',
     FORMS[s.form](s),
     zoomRule(s),
+    s.joined && s.form !== 'spreads' && !isOneAtATime(s.form) ? '.slot{display:flex;justify-content:center}.slot>.page{margin:0}' : '',
     !isOneAtATime(s.form) && (s.fit === 'page' || s.fit === 'between') ? 'main{padding-block:16px}' : '',
     s.shadow ? '.page{box-shadow:0 2px 14px #0003}' : '',
     s.bar.length ? barRules(s.barAt) : '',
     s.form === 'site' || s.form === 'sections' ? AROUND : '',
     s.progress ? PROGRESS : '',
     s.loading ? LOADING : '',
+    s.measureAt ? MEASURING : '',
+    s.measureAt && isOneAtATime(s.form) ? MEASURING_OVER : '',
     'main:focus-visible{outline:3px solid #1E5B4B;outline-offset:-3px}',
     PLAIN,
     PRINT,
@@ -51,8 +57,8 @@ const FORMS: Record<HtmlSettings['form'], (s: HtmlSettings) => string> = {
   sections: (s) => stacked(s.gap),
   slides: () => oneAtATime('x'),
   slidesDown: () => oneAtATime('y'),
-  spreads: () => `${oneAtATime('x')}
-@media (orientation:portrait){.slot{grid-auto-flow:row}}
+  spreads: (s) => `${oneAtATime('x')}
+@media ${oneByOne(s)}{.slot{grid-auto-flow:row}}
 .leaf{position:fixed;z-index:10000;overflow:hidden;transform-style:preserve-3d;backface-visibility:hidden;pointer-events:none}
 .leaf>.page{position:absolute;left:0;top:0;margin:0}`,
   banner: () => `html{overflow:hidden}
@@ -81,7 +87,7 @@ function zoomRule(s: HtmlSettings): string {
   }[s.fit];
   const rules = [s.bar.includes('enlarge') || s.fit !== 'size' ? `.page{zoom:calc(${fits}*${more})}` : ''];
   // Held upright, the pages of a spread stand below one another, each as wide as the window.
-  if (s.form === 'spreads' && s.fit !== 'size') rules.push(`@media (orientation:portrait){.page{zoom:calc(${pair}*${more})}}`);
+  if (s.form === 'spreads' && s.fit !== 'size') rules.push(`@media ${oneByOne(s)}{.page{zoom:calc(${pair}*${more})}}`);
   return rules.filter(Boolean).join('\n');
 }
 
@@ -97,6 +103,9 @@ body{padding-${at}:var(--bar)}
 .bar input[type=range]{flex:1 1 80px;min-width:60px;accent-color:#1E5B4B}
 .bar input[type=search]{box-sizing:border-box;width:11em;max-width:34vw;height:32px;padding:0 10px;border:1px solid #5b6a62;border-radius:16px;background:#fff;color:inherit;font:inherit}
 .bar output{padding:0 6px;white-space:nowrap;font-variant-numeric:tabular-nums}
+.overview ol{display:grid;grid-template-columns:repeat(auto-fill,minmax(110px,1fr));gap:14px}
+.overview img{display:block;max-width:100%;height:auto;box-shadow:0 0 0 1px #17211e33}
+.overview.contents nav{width:34em}
 .contents nav,.found{position:fixed;${at}:var(--bar);max-height:calc(100dvh - var(--bar) - 24px);overflow:auto;box-sizing:border-box;width:22em;max-width:100vw;padding:10px 16px;background:#fff;box-shadow:0 2px 14px #0003}
 .contents nav{left:0}
 .found{right:0}
@@ -118,14 +127,28 @@ const AROUND = `.around{display:flex;justify-content:space-between;gap:24px;padd
 const PROGRESS = `.progress{position:fixed;z-index:10002;left:0;top:0;height:3px;width:100%;background:#1E5B4B;transform:scaleX(var(--read,0));transform-origin:0 0}
 html:not(.played) .progress{display:none}`;
 
+const MEASURING = `.measuring{display:flex;flex-wrap:wrap;align-items:center;justify-content:center;gap:6px 14px;padding:12px 20px;background:#fffffff2;color:#17211e;font:15px/1.4 system-ui,sans-serif}
+.measuring p{margin:0;max-width:60ch}
+.measuring button{min-width:44px;height:36px;padding:0 16px;border:1px solid #1E5B4B;border-radius:18px;background:#fff;color:#17211e;font:inherit;cursor:pointer}
+.measuring.asks{position:fixed;z-index:10004;left:0;right:0;bottom:0;box-shadow:0 -2px 14px #0003}
+.measuring :focus-visible{outline:3px solid #1E5B4B;outline-offset:1px}`;
+
+/** Where nothing is below the pages, what was answered stands small over them. */
+const MEASURING_OVER = `.measuring:not(.asks){position:fixed;z-index:10000;left:8px;bottom:8px;padding:0;background:none}
+.measuring:not(.asks) p{display:none}
+.measuring:not(.asks) button{height:28px;padding:0 12px;font-size:13px;opacity:.85}`;
+
 const LOADING = `.loading{position:fixed;z-index:10003;left:50%;bottom:20px;transform:translateX(-50%);margin:0;padding:8px 18px;border-radius:20px;background:#17211ee6;color:#fff;font:15px/1.4 system-ui,sans-serif}
+.loading::after{content:"";position:absolute;left:18px;right:18px;bottom:4px;height:2px;background:#fff;transform-origin:0 0;animation:loads 1.6s ease-in-out infinite}
+@keyframes loads{0%{transform:scaleX(0)}60%,100%{transform:scaleX(1)}}
+@media (prefers-reduced-motion:reduce){.loading::after{animation:none}}
 html:not(.played) .loading,html.loaded .loading{display:none}`;
 
 /** Asked for plainly, pages lie below one another as they were designed: to compare them, or to print them. */
-const PLAIN = `.plain .bar,.plain .around,.plain .progress,.plain .loading{display:none}
+const PLAIN = `.plain .bar,.plain .around,.plain .progress,.plain .loading,.plain .measuring{display:none}
 .plain,.plain body{--bar:0px;height:auto;overflow:visible;padding:0}
 .plain main{display:block;padding:0;width:auto;height:auto;overflow:visible}
 .plain .slot{display:block;height:auto;overflow:visible;margin:0}
 .plain .page{content-visibility:visible;zoom:1;margin:0 auto;box-shadow:none}`;
 
-const PRINT = `@media print{html{background:none;--bar:0px}html,body{height:auto;overflow:visible;padding:0}.bar,.around,.progress,.loading{display:none}main{display:block;width:auto;height:auto;overflow:visible}.slot{display:block;height:auto;overflow:visible;margin:0}.page{zoom:1;margin:0;break-after:page;box-shadow:none;content-visibility:visible}}`;
+const PRINT = `@media print{html{background:none;--bar:0px}html,body{height:auto;overflow:visible;padding:0}.bar,.around,.progress,.loading,.measuring{display:none}main{display:block;width:auto;height:auto;overflow:visible}.slot{display:block;height:auto;overflow:visible;margin:0}.page{zoom:1;margin:0;break-after:page;box-shadow:none;content-visibility:visible}}`;

@@ -27,6 +27,7 @@ export interface Site {
 /** How an edition is divided into files: one for all pages, or one for each page or section of a site. */
 export function siteOf(job: WriteJob<HtmlSettings>, scope: Scope, inside: boolean): Site {
   const form = inside ? 'stacked' : job.settings.form;
+  const joins = form === 'spreads' || (job.settings.joined && form !== 'banner' && !inside);
   const title = job.settings.title || job.folio.head.metadata.title;
   const readings = readingsOf(job, scope);
   const headings = scope.pages.flatMap(({ page }) =>
@@ -34,7 +35,9 @@ export function siteOf(job: WriteJob<HtmlSettings>, scope: Scope, inside: boolea
   );
   const groups =
     form === 'site'
-      ? scope.pages.map((p) => [p])
+      ? job.settings.joined
+        ? pairsOf(scope.pages)
+        : scope.pages.map((p) => [p])
       : form === 'sections'
         ? sectionsOf(scope.pages, (page) => startsSection(readings.get(page)!))
         : [scope.pages];
@@ -42,7 +45,7 @@ export function siteOf(job: WriteJob<HtmlSettings>, scope: Scope, inside: boolea
   const files = groups.map((pages, i): SiteFile => {
     const own = headings.find((h) => pages.some((p) => p.page.id === h.page));
     const called = own?.listed ?? `Page ${printedNumber(pages[0]!)}`;
-    const slots = form === 'spreads' ? pairsOf(pages) : pages.map((p) => [p]);
+    const slots = joins ? pairsOf(pages) : pages.map((p) => [p]);
     return i === 0
       ? { name: 'index.html', title, slots }
       : { name: `${free(slugOf(called) || `page-${pages[0]!.number}`, taken)}.html`, title: called, slots };

@@ -15,6 +15,7 @@ export interface SiteWords {
   fullScreen: string;
   close: string;
   pages: string;
+  measuring: { name: string; ask: string; yes: string; no: string; sent: string; notSent: string; stop: string; start: string };
 }
 
 const WORDS: Record<string, SiteWords> = {
@@ -34,6 +35,16 @@ const WORDS: Record<string, SiteWords> = {
     fullScreen: 'Full screen',
     close: 'Close',
     pages: 'Pages',
+    measuring: {
+      name: 'Measuring',
+      ask: 'May the publisher be told what is read here? No name goes with it, and nothing is kept about you.',
+      yes: 'Yes',
+      no: 'No',
+      sent: 'The publisher is told what is read here.',
+      notSent: 'The publisher is not told what is read here.',
+      stop: 'Stop telling',
+      start: 'Tell them',
+    },
   },
   de: {
     contents: 'Inhalt',
@@ -51,6 +62,16 @@ const WORDS: Record<string, SiteWords> = {
     fullScreen: 'Vollbild',
     close: 'Schließen',
     pages: 'Seiten',
+    measuring: {
+      name: 'Messung',
+      ask: 'Darf der Verlag erfahren, was hier gelesen wird? Ohne Namen, und über Sie wird nichts aufbewahrt.',
+      yes: 'Ja',
+      no: 'Nein',
+      sent: 'Der Verlag erfährt, was hier gelesen wird.',
+      notSent: 'Der Verlag erfährt nicht, was hier gelesen wird.',
+      stop: 'Nicht mehr mitteilen',
+      start: 'Mitteilen',
+    },
   },
   fr: {
     contents: 'Sommaire',
@@ -68,6 +89,16 @@ const WORDS: Record<string, SiteWords> = {
     fullScreen: 'Plein écran',
     close: 'Fermer',
     pages: 'Pages',
+    measuring: {
+      name: 'Mesure',
+      ask: 'L’éditeur peut-il savoir ce qui est lu ici ? Sans nom, et rien n’est conservé sur vous.',
+      yes: 'Oui',
+      no: 'Non',
+      sent: 'L’éditeur apprend ce qui est lu ici.',
+      notSent: 'L’éditeur n’apprend pas ce qui est lu ici.',
+      stop: 'Ne plus le dire',
+      start: 'Le dire',
+    },
   },
   es: {
     contents: 'Índice',
@@ -85,6 +116,16 @@ const WORDS: Record<string, SiteWords> = {
     fullScreen: 'Pantalla completa',
     close: 'Cerrar',
     pages: 'Páginas',
+    measuring: {
+      name: 'Medición',
+      ask: '¿Puede la editorial saber qué se lee aquí? Sin nombre, y no se guarda nada sobre usted.',
+      yes: 'Sí',
+      no: 'No',
+      sent: 'La editorial sabe qué se lee aquí.',
+      notSent: 'La editorial no sabe qué se lee aquí.',
+      stop: 'No decirlo más',
+      start: 'Decirlo',
+    },
   },
   it: {
     contents: 'Indice',
@@ -102,6 +143,16 @@ const WORDS: Record<string, SiteWords> = {
     fullScreen: 'Schermo intero',
     close: 'Chiudi',
     pages: 'Pagine',
+    measuring: {
+      name: 'Misurazione',
+      ask: 'L’editore può sapere che cosa si legge qui? Senza nome, e su di lei non si conserva nulla.',
+      yes: 'Sì',
+      no: 'No',
+      sent: 'L’editore sa che cosa si legge qui.',
+      notSent: 'L’editore non sa che cosa si legge qui.',
+      stop: 'Non dirlo più',
+      start: 'Dirlo',
+    },
   },
   ja: {
     contents: '目次',
@@ -119,6 +170,16 @@ const WORDS: Record<string, SiteWords> = {
     fullScreen: '全画面',
     close: '閉じる',
     pages: 'ページ',
+    measuring: {
+      name: '計測',
+      ask: 'ここで読まれたページを発行者に知らせてもよいですか。お名前は送られず、記録も残りません。',
+      yes: 'はい',
+      no: 'いいえ',
+      sent: 'ここで読まれたページは発行者に知らされます。',
+      notSent: 'ここで読まれたページは発行者に知らされません。',
+      stop: '知らせるのをやめる',
+      start: '知らせる',
+    },
   },
 };
 

@@ -7,6 +7,10 @@ import { shownWidth } from '../../paint/html/paintItem.ts';
 
 const VERSION = 2;
 
+/** Pictures for small screens are no smaller than this, in pixels, and no more than so many. */
+const LEAST_WIDTH = 240;
+const MOST_SIZES = 3;
+
 /** The media file that an item shows as a still picture, if any. */
 export const pictureOf = (item: PaintedLeaf): string | null | undefined =>
   item.kind === 'picture' ? item.media : item.kind === 'media' || item.kind === 'embed' ? item.poster : undefined;
@@ -24,19 +28,22 @@ export interface PictureSettings {
   quality: number;
   pictureFormat?: NonNullable<PictureOptions['format']>;
   progressive?: boolean;
+  thorough?: boolean;
 }
 
 /** A recipe's wishes as those of the encoder. */
-export const encodingOf = ({ quality, pictureFormat, progressive }: PictureSettings): Omit<PictureOptions, 'maxWidth'> => ({
+export const encodingOf = ({ quality, pictureFormat, progressive, thorough }: PictureSettings): Omit<PictureOptions, 'maxWidth'> => ({
   quality,
   ...(pictureFormat && { format: pictureFormat }),
   ...(progressive !== undefined && { progressive }),
+  ...(thorough && { thorough }),
 });
 
 export const PICTURE_EXTENSIONS: Record<EncodedPicture['mediaType'], string> = {
   'image/jpeg': 'jpg',
   'image/png': 'png',
   'image/webp': 'webp',
+  'image/avif': 'avif',
 };
 
 /** Encodes pictures for an output, each once at its largest size, and keeps the results for the next run. */
@@ -58,9 +65,18 @@ export class PictureEncoder {
     return picture;
   }
 
-  private async encode(media: string): Promise<EncodedPicture> {
+  /** The same picture for smaller screens: each half as wide as the one before it, the widest first. */
+  async smaller(media: string): Promise<EncodedPicture[]> {
+    const out: EncodedPicture[] = [];
+    const { width } = await this.get(media);
+    for (let w = Math.round(width / 2); w >= LEAST_WIDTH && out.length < MOST_SIZES; w = Math.round(w / 2))
+      out.push(await this.encode(media, w));
+    return out;
+  }
+
+  private async encode(media: string, width?: number): Promise<EncodedPicture> {
     const { settings, derived, pictures, folio } = this.job;
-    const maxWidth = Math.ceil(((this.widths.get(media) ?? 0) / PT_PER_INCH) * settings.resolution) || 1;
+    const maxWidth = width ?? (Math.ceil(((this.widths.get(media) ?? 0) / PT_PER_INCH) * settings.resolution) || 1);
     const key = `picture/${VERSION}/${folio.head.media[media]?.sha256}/${maxWidth}/${JSON.stringify(encodingOf(settings))}`;
     const kept = await derived.get(key);
     if (kept) return unpack(kept);

@@ -29,6 +29,8 @@ export interface FixedPageWriter {
   /** Whether a press that leads somewhere becomes a link. */
   linksCues: boolean;
   motion: MotionReach;
+  /** Letters that are all drawn, as the recipe says. */
+  draws?: 'shapes' | 'picture';
 }
 
 /** Sentences for the codes below; each writer adds its own. */
@@ -43,6 +45,9 @@ export const FIXED_PAGE_SENTENCES: Record<string, string> = {
   'text.unplaced': 'This text has no frame on a page, so it is not shown.',
   'text.notSet': 'This kind of text cannot be set yet.',
   'font.drawn': 'The font may not be embedded: its letters are drawn as shapes, with the text kept for searching.',
+  'text.shapes': 'Its letters are drawn as shapes, as the recipe says, with the text kept for searching.',
+  'text.picture': 'Its letters are drawn as a picture, as the recipe says, with the text kept for searching.',
+  'font.notNeeded': 'Texts are drawn, so no font is needed.',
   'font.substituted': '{family} is not there; another font stands in for it.',
   'font.notEmbedded': 'The font may not be embedded, so it is not in the result.',
   'font.unused': 'No text in the result uses this font.',
@@ -138,6 +143,7 @@ export function judgeFixedPage(
         const face = fonts.faces.find((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
         if (!face) return dropped('font.substituted', { family: font.family });
         if (!usedFaces(composition).has(face)) return excluded('font.unused');
+        if (writer.draws) return excluded('font.notNeeded');
         return face.mayEmbed ? kept : dropped('font.notEmbedded', { family: font.family });
       }
       case 'pin':
@@ -185,7 +191,7 @@ export function judgeFixedPage(
         const left = state.leftOut || (block.kind === 'paragraph' && paragraphRole(folio.head, block.style).leaveOut);
         if (left && (subject.aspect === 'role' || subject.aspect === 'language' || subject.kind === 'field'))
           return subject.kind === 'field' ? kept : excluded('reading.leftOut');
-        return judgeText(folio, composition, substituted, state.outRange, about, scope);
+        return judgeText(folio, composition, substituted, state.outRange, about, scope, writer);
       }
     }
   };
@@ -326,6 +332,7 @@ function judgeText(
   partly: boolean,
   about: SubjectInFolio,
   scope: Scope,
+  writer: FixedPageWriter,
 ): Judgement {
   const { subject, story } = about;
   if (subject.kind === 'note') {
@@ -350,6 +357,7 @@ function judgeText(
   }
   if (subject.aspect === 'look') {
     const { character } = resolveParagraph(folio.head, block);
+    if (writer.draws) return adapted(`text.${writer.draws}`);
     if (drawsLetters(composition, block.id)) return adapted('font.drawn');
     const family = substituted.get(character.fontFamily.toLowerCase());
     if (family) return adapted('font.substituted', { family });

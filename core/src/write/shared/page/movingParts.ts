@@ -22,7 +22,7 @@ export function movingPart(item: Item, c: HtmlPageContext): string {
     case 'media':
       return filmOrSound(item, c);
     case 'embed': {
-      const poster = item.poster === undefined ? '' : posterPicture(c.source(item.poster), item.alt ?? '', c);
+      const poster = item.poster === undefined ? '' : posterPicture(c.source(item.poster).src, item.alt ?? '', c);
       const frame = c.frames.get(item.id);
       if (frame) return `<div class="c">${poster && poster.replace(/^<div class="c">|<\/div>$/g, '')}${frameMarkup(item, frame)}</div>`;
       const { source } = item;
@@ -43,7 +43,7 @@ const posterPicture = (src: string, alt: string, c: HtmlPageContext): string =>
 function filmOrSound(item: Media, c: HtmlPageContext): string {
   const file = playedFile(c.folio, item);
   const src = item.media === null ? undefined : c.mediaFile(item.media);
-  const poster = item.poster === undefined ? undefined : c.source(item.poster);
+  const poster = item.poster === undefined ? undefined : c.source(item.poster).src;
   if (!file || !src) return poster === undefined ? '' : posterPicture(poster, item.alt ?? '', c);
   const captions = item.captions === undefined ? undefined : c.mediaFile(item.captions);
   const { element, said } = playedMarkup(item, file, { src, poster, captions, language: c.language });

@@ -18,7 +18,12 @@ export const HTML_PAGES: Format = {
 };
 
 /** What pages of HTML can hold, on the web and in a book. */
-export const htmlPageWriter = (where: 'web' | 'book', job?: Pick<WriteJob<unknown>, 'folio' | 'others'>): FixedPageWriter => ({
+export const htmlPageWriter = (
+  where: 'web' | 'book',
+  job?: Pick<WriteJob<unknown>, 'folio' | 'others'>,
+  text: 'live' | 'shapes' | 'picture' = 'live',
+): FixedPageWriter => ({
+  ...(text !== 'live' && { draws: text }),
   keepsColourSpaces: false,
   hasEffects: true,
   groupsMustBeReadTogether: true,

@@ -1,10 +1,12 @@
-import type { Composition } from '../../../compose/marks.ts';
+import type { ComposedFrame, Composition } from '../../../compose/marks.ts';
 import type { Folio } from '../../../folio/folio.ts';
+import type { TextFrame } from '../../../folio/items.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
 import { boundsOfPath, rectPath } from '../../../folio/geometry.ts';
 import { resolveParagraph } from '../../../folio/resolve.ts';
 import { pageOfItem, printedNumber } from '../../../folio/traverse.ts';
-import { drawnLetters, itemFilter, itemStyle, outlineSvg, pictureMarkup, textBoxes } from '../../../paint/html/paintItem.ts';
+import { itemFilter, itemStyle, outlineSvg, pictureMarkup, textBoxes } from '../../../paint/html/paintItem.ts';
+import type { PictureSource } from '../../../paint/html/paintItem.ts';
 import { px } from '../../../paint/html/metrics.ts';
 import { paintLine } from '../../../paint/html/paintLine.ts';
 import type { LookSheet } from '../../../paint/html/styleSheet.ts';
@@ -27,9 +29,11 @@ export interface HtmlPageContext {
   looks: LookSheet;
   language: string;
   /** File of a picture in the result. */
-  source: (media: string) => string;
+  source: (media: string) => PictureSource;
   /** File of a film or sound in the result. */
   mediaFile: (media: string) => string | undefined;
+  /** What shows letters that are drawn. */
+  letters: (item: TextFrame, frame: ComposedFrame) => string;
   scope: Pick<Scope, 'targets' | 'shown'>;
   /** What is shown inside a page, by the ids of its items; nothing where an output cannot. */
   frames: ReadonlyMap<string, Frame>;
@@ -143,7 +147,7 @@ function shell(
     movingPart(item, c) +
     (composed ? textBoxes(composed.frame, composed.item, head) : '') +
     (text ?? '') +
-    (composed ? drawnLetters(composed.frame, composed.item, head) : '');
+    (composed ? c.letters(composed.item, composed.frame) : '');
   if (!body && item.kind !== 'veil') return '';
   const speaks = isAlive(item) || (entry.own && ((text !== undefined && !text.startsWith('<!--d-->')) || alt !== ''));
   const label =
