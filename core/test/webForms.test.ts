@@ -1,6 +1,4 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { parse as parseCss } from 'css-tree';
-import { parse } from 'parse5';
 import { produce } from 'immer';
 import { Folio } from '../src/index.ts';
 import { keywordsOf } from '../src/write/html/keywords.ts';
@@ -9,10 +7,9 @@ import { BAR_PARTS, HtmlSettings } from '../src/write/html/settings.ts';
 import { asSample, make, sample } from './support/samples.ts';
 import type { Made } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
+import { htmlOf, missingFiles, text, webFaults } from './support/webFaults.ts';
 
 const FORMS = HtmlSettings.shape.form.unwrap().options;
-const text = async (made: Made, path: string): Promise<string> => new TextDecoder().decode(await made.read(path));
-const htmlOf = (made: Made): string[] => made.paths.filter((p) => /^[^/]+\.html$/.test(p));
 /** What is read, in order: text of all pages, by their files' order and without what is only seen. */
 const read = (html: string): string =>
   [...html.matchAll(/<(h[1-6]|p|li)(?: [^>]*)?>([\s\S]*?)<\/\1>/g)].map((m) => m[2]!.replace(/<[^>]+>/g, '').trim()).join('\n');
@@ -78,6 +75,9 @@ describe.each(FORMS)('the web edition as %s', (form) => {
         bar: [...BAR_PARTS],
         progress: true,
         loading: 'One moment',
+        measureAt: 'https://marrowby.example/collect',
+        app: true,
+        offline: 'all',
         address: 'https://marrowby.example/dome',
         shadow: true,
       },
@@ -94,15 +94,9 @@ describe.each(FORMS)('the web edition as %s', (form) => {
     expect(all.join('\n')).toBe('Über den Dom\nŌkina\nThe dome\nThe dome');
   });
 
-  test('is HTML and CSS without a fault, as parse5 and css-tree read them', async () => {
-    for (const path of htmlOf(made)) {
-      const errors: string[] = [];
-      parse(await text(made, path), { onParseError: (e) => void errors.push(e.code) });
-      expect(errors).toEqual([]);
-    }
-    const wrong: string[] = [];
-    parseCss(await text(made, 'style.css'), { onParseError: (e: Error) => void wrong.push(e.message) });
-    expect(wrong).toEqual([]);
+  test('is HTML and CSS without a fault, as parse5 and css-tree read them; every file that it names is there', async () => {
+    expect(await webFaults(made)).toEqual([]);
+    expect(await missingFiles(made)).toEqual([]);
   });
 
   test('leads nowhere that is not there: every link of its own has its place', async () => {
@@ -110,7 +104,7 @@ describe.each(FORMS)('the web edition as %s', (form) => {
     let links = 0;
     for (const [path, html] of pages)
       for (const [, href] of html.matchAll(/<(?:a|link) [^>]*href="([^"]*)"/g)) {
-        if (/^https:|\.css$/.test(href!)) continue;
+        if (/^https:|\.(css|png|webmanifest)$/.test(href!)) continue;
         const [file, anchor] = href!.split('#');
         const target = pages.get(file || path);
         expect([href, target !== undefined, anchor === undefined || target!.includes(` id="${anchor}"`)]).toEqual([href, true, true]);
@@ -199,7 +193,10 @@ describe('words that stand out in a text', () => {
 
 describe('a start from what the edition is for', () => {
   const { questions, settle } = purposes;
-  const ways = questions[0]!.answers.flatMap((a) => questions[1]!.answers.map((b) => ({ read: a.id, layout: b.id })));
+  const ways = questions.reduce<Record<string, string>[]>(
+    (all, q) => all.flatMap((w) => q.answers.map((a) => ({ ...w, [q.id]: a.id }))),
+    [{}],
+  );
 
   test.each(ways)('%j makes a recipe that can be used, each setting with its reason', (answers) => {
     const settings = settle(answers);
@@ -210,6 +207,16 @@ describe('a start from what the edition is for', () => {
     }
     // Each setting is one that is asked about in this form.
     expect(new Set(settings.map((s) => s.setting)).size).toBe(settings.length);
-    if (answers.layout === 'hold' && answers.read !== 'strip') expect(parsed.fit).toBe('size');
+    if (answers['layout'] === 'hold' && answers['read'] !== 'strip') expect(parsed.fit).toBe('size');
+    if (answers['read'] !== 'strip') expect(parsed.offline !== 'no').toBe(answers['connection'] === 'yes');
+  });
+
+  test('above 100 pages one file for each section is proposed, to be kept as it is opened', () => {
+    const answers = { read: 'long', layout: 'adapt', connection: 'yes', length: 'long' };
+    const set = Object.fromEntries(settle(answers).map((s) => [s.setting, s.value]));
+    expect(set).toMatchObject({ form: 'sections', offline: 'opened' });
+    // Which answer is right, the number of pages says.
+    const { answers: lengths } = questions.find((q) => q.id === 'length')!;
+    expect(lengths.map((a) => a.pages)).toEqual([{ most: 100 }, { least: 101 }]);
   });
 });

@@ -79,7 +79,13 @@ export async function compareDocuments(
       continue;
     }
     const same = Math.abs(seen.width - page.page.box.width) < 0.1 && Math.abs(seen.height - page.page.box.height) < 0.1;
-    found.say('page', page.page.id, 'size', same, `${pt(seen.width)} × ${pt(seen.height)}`);
+    found.say(
+      'page',
+      page.page.id,
+      'size',
+      same && !seen.hidden,
+      seen.hidden ? 'a rule of the style sheet hides the page' : `${pt(seen.width)} × ${pt(seen.height)}`,
+    );
     moved.push(...compareBlocks(page, seen, observed, context, found));
     await comparePictures(page, seen, context, found);
     compareShapes(page, seen, found);

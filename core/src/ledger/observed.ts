@@ -50,6 +50,8 @@ export interface ObservedShape {
 export interface ObservedPage {
   width: number;
   height: number;
+  /** Nobody sees the page: a rule hides it, or what it stands in. */
+  hidden?: boolean;
   blocks: ObservedBlock[];
   /** Pictures in painting order, those of figures included. */
   pictures: { box: Rect; picture: Uint8Array; alt: string | undefined }[];

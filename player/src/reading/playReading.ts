@@ -79,6 +79,13 @@ export function playReading(s: Surroundings, reading: Reading, screen: PagesOnSc
   if (full) full.hidden = !doc.fullscreenEnabled;
   full?.addEventListener('click', () => void (doc.fullscreenElement ? doc.exitFullscreen() : root.requestFullscreen()));
 
+  // What was opened is put away by whatever is pressed beside it.
+  doc.addEventListener('pointerdown', (e) => {
+    const target = e.target as Element;
+    for (const list of doc.querySelectorAll<HTMLDetailsElement>('.contents[open]')) if (!list.contains(target)) list.open = false;
+    const found = doc.querySelector<HTMLElement>('.found');
+    if (found && !found.parentElement!.contains(target)) found.hidden = true;
+  });
   for (const list of doc.querySelectorAll<HTMLDetailsElement>('.contents')) playList(list);
   function playList(list: HTMLDetailsElement): void {
     list.addEventListener('toggle', () => {

@@ -138,6 +138,7 @@ export function playSearch(input: HTMLInputElement, pages: readonly Element[], r
     told.textContent = count ? reading.words.found.replace('{n}', String(count)) : reading.words.nothing;
   };
   input.addEventListener('input', find);
+  input.addEventListener('focus', () => box.hidden && input.value && find());
   input.addEventListener('keydown', (e) => {
     if (e.key !== 'Escape') return;
     input.value = '';

@@ -163,6 +163,7 @@ class PageWalker {
     return {
       width: lengthPx(style['width']) * PT,
       height: lengthPx(style['height']) * PT,
+      ...(this.isHidden(section) && { hidden: true }),
       blocks: this.blocks.filter((b) => b.text.trim() || b.role === 'figure'),
       pictures,
       shapes,
@@ -171,6 +172,16 @@ class PageWalker {
       areas: this.areas,
       parts: this.parts,
     };
+  }
+
+  /** Whether a rule keeps a page, or what it stands in, from being seen. */
+  private isHidden(section: Element): boolean {
+    const chain: Element[] = [];
+    for (let e: Node | null = section; e && isElement(e); e = e.parentNode) chain.unshift(e);
+    return chain.some((e, i) => {
+      const style = this.rules.styleOf(e, chain.slice(0, i));
+      return style['display'] === 'none' || style['visibility'] === 'hidden' || Number(style['opacity'] ?? 1) === 0;
+    });
   }
 
   private visit(node: Node, at: Where): void {

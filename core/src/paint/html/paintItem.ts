@@ -77,22 +77,31 @@ export const LAZY = { loading: 'lazy', decoding: 'async' };
 export interface PictureSource {
   src: string;
   srcset?: string;
+  /** How wide its page is, in points, where pages are as wide as the window. */
+  pageWidth?: number;
 }
 
 /** A picture, cropped by its box or its clipping path. */
-export function pictureMarkup(item: Item & { kind: 'picture' }, { src, srcset }: PictureSource, alt: string, lazy: boolean): string {
+export function pictureMarkup(
+  item: Item & { kind: 'picture' },
+  { src, srcset, pageWidth }: PictureSource,
+  alt: string,
+  lazy: boolean,
+): string {
   const [a, b, c, d, e, f] = item.placement;
   const upright = b === 0 && c === 0 && a > 0 && d > 0;
   const style = upright
     ? `left:${num(px(e), 4)}px;top:${num(px(f), 4)}px;width:${num(px(a), 4)}px;height:${num(px(d), 4)}px`
     : `left:${num(px(e), 4)}px;top:${num(px(f), 4)}px;width:1000px;height:1000px;transform:matrix(${[a, b, c, d].map((n) => num(px(n) / 1000, 8)).join(',')},0,0)`;
-  // Turned pictures are laid out in a square of their own: only their real width says which size is needed.
-  const shown = `${num(px(shownWidth(item.placement, item.transform)), 0)}px`;
+  // Turned pictures are laid out in a square of their own, and where pages are zoomed browsers take the size before that: then
+  // only the real width says which picture is needed.
+  const width = shownWidth(item.placement, item.transform);
+  const shown = pageWidth ? `${num((100 * width) / pageWidth, 0)}vw` : `${num(px(width), 0)}px`;
   const path = item.clip ?? (item.corner ? outlineOf(item) : undefined);
   const clip = path
     ? `clip-path:path('${pathData(path.map((s) => [s[0], ...s.slice(1).map((n) => px(n as number))] as typeof s))}')`
     : undefined;
-  return `<div${attrs({ class: 'c', style: clip })}><img${attrs({ src, srcset, sizes: srcset && (lazy && upright ? `auto, ${shown}` : shown), alt, style, ...(lazy && LAZY) })}/></div>`;
+  return `<div${attrs({ class: 'c', style: clip })}><img${attrs({ src, srcset, sizes: srcset && (lazy && upright && !pageWidth ? `auto, ${shown}` : shown), alt, style, ...(lazy && LAZY) })}/></div>`;
 }
 
 /** Rules, shadings, borders and cells of a text, under its letters. */

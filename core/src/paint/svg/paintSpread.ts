@@ -18,6 +18,8 @@ export interface SvgOptions {
   href: (media: string) => string | undefined;
   shown: (item: Item) => boolean;
   outlines: GlyphOutlines;
+  /** Whether nothing marks the places of what is not there: readers see none. */
+  forReaders?: boolean;
 }
 
 /** A top-level item of a spread as SVG; equal markup means nothing of it changed. */
@@ -102,21 +104,23 @@ function content(folio: Folio, composition: Composition, item: Item, o: SvgOptio
   if (item.kind === 'picture') {
     const href = item.media === null ? undefined : o.href(item.media);
     const clip = `<clipPath id="${item.id}-clip"><path d="${pathData(item.clip ?? outlineOf(item))}"/></clipPath>`;
-    if (!href) return placeholder(item.size.width, item.size.height);
+    if (!href) return placeholder(item.size, o);
     return `<defs>${clip}</defs><g clip-path="url(#${item.id}-clip)"><image${attrs({ href, width: 1, height: 1, preserveAspectRatio: 'none', transform: matrixAttribute(item.placement) })}/></g>`;
   }
   if ((item.kind === 'media' || item.kind === 'embed') && item.poster) {
     const href = o.href(item.poster);
     return href
       ? `<image${attrs({ href, width: item.size.width, height: item.size.height, preserveAspectRatio: 'xMidYMid slice' })}/>`
-      : placeholder(item.size.width, item.size.height);
+      : placeholder(item.size, o);
   }
   return '';
 }
 
 /** A crossed box where something should be but is not there. */
-const placeholder = (w: number, h: number): string =>
-  `<path d="M0 0H${num(w)}V${num(h)}H0ZM0 0L${num(w)} ${num(h)}M${num(w)} 0L0 ${num(h)}" fill="#ECE7DC" stroke="#A83E22" stroke-width="1"/>`;
+const placeholder = ({ width: w, height: h }: { width: number; height: number }, { forReaders }: SvgOptions): string =>
+  forReaders
+    ? ''
+    : `<path d="M0 0H${num(w)}V${num(h)}H0ZM0 0L${num(w)} ${num(h)}M${num(w)} 0L0 ${num(h)}" fill="#ECE7DC" stroke="#A83E22" stroke-width="1"/>`;
 
 /** Paper and background of a page, in spread coordinates. */
 export function paintPaper(folio: Folio, page: Page): string {

@@ -272,14 +272,11 @@ export const HtmlSettings = z.object({
       help: 'What the share button hands on, such as a page that introduces the edition. Empty: the page that is open.',
       group: finding,
     }),
-  sharePicture: z
-    .boolean()
-    .default(false)
-    .meta({
-      title: 'Share a picture, too',
-      help: 'The share button hands on the picture for previews, where devices take pictures.',
-      group: finding,
-    }),
+  sharePicture: z.boolean().default(false).meta({
+    title: 'Share a picture, too',
+    help: 'The share button hands on the picture for previews, where devices take pictures.',
+    group: finding,
+  }),
   listed: z
     .boolean()
     .default(true)

@@ -52,7 +52,13 @@ async function* edition(job: WriteJob<HtmlSettings>, inside: boolean): AsyncGene
   // What is seen at once is fetched at once; all other pictures wait until they come near.
   const atOnce = new Set(site.files.flatMap((f) => f.slots[0]?.map((p) => p.page.id) ?? []));
   const lazy = (page: string): boolean => !inside && !atOnce.has(page);
-  const press = paintPages(job, scope, { lazy, frames, anchorOf: site.anchorOf, addressOf: site.addressOf });
+  const press = paintPages(job, scope, {
+    lazy,
+    fitsWindow: settings.fit !== 'size' && settings.form !== 'banner',
+    frames,
+    anchorOf: site.anchorOf,
+    addressOf: site.addressOf,
+  });
   const bodies = new Map<string, string>();
   for await (const { place, markup, pictures } of press.pages) {
     for (const { path, mediaType, bytes } of pictures) yield outputFile(path, mediaType, bytes);

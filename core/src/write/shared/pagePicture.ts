@@ -28,6 +28,10 @@ export async function pagePicture(
     const { bytes, mediaType } = await encoder.get(media);
     sources.set(media, `data:${mediaType};base64,${Buffer.from(bytes).toString('base64')}`);
   }
-  const svg = spreadPicture(folio, composition, spread, place.page.box, width, { href: (m) => sources.get(m), shown: scope.shown });
+  const svg = spreadPicture(folio, composition, spread, place.page.box, width, {
+    href: (m) => sources.get(m),
+    shown: scope.shown,
+    forReaders: true,
+  });
   return job.pictures.encode(await job.pictures.drawSvg(svg, 'picture'), { maxWidth: width, quality: job.settings.quality });
 }

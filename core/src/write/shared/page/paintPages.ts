@@ -48,7 +48,11 @@ export interface PagePress {
 export function paintPages(
   job: WriteJob<PageJobSettings>,
   scope: Scope,
-  how: Pick<HtmlPageContext, 'frames' | 'anchorOf' | 'addressOf'> & { lazy: (page: string) => boolean },
+  how: Pick<HtmlPageContext, 'frames' | 'anchorOf' | 'addressOf'> & {
+    lazy: (page: string) => boolean;
+    /** Whether pages are as wide as the window. */
+    fitsWindow?: boolean;
+  },
 ): PagePress {
   const { folio, composition, settings } = job;
   const looks = new LookSheet(folio.head.swatches, settings.text === 'shapes' || settings.text === 'picture');
@@ -108,7 +112,10 @@ export function paintPages(
       const reading = last.readings.get(place.page.id)!;
       const source = (media: string): PictureSource => {
         const srcset = sets.get(media);
-        return { src: written.get(media)!, ...(srcset !== undefined && { srcset }) };
+        return {
+          src: written.get(media)!,
+          ...(srcset !== undefined && { srcset, ...(how.fitsWindow && { pageWidth: place.page.box.width }) }),
+        };
       };
       const markup = paintHtmlPage(place, items, reading, {
         ...how,

@@ -1,0 +1,15 @@
+import { chromium } from 'playwright';
+import sharp from 'sharp';
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+const get = async (n) => { const p = await (await b.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion:'reduce' })).newPage();
+await p.goto(`file:///work/main/test-results/delivery/${n}/html/index.html?plain#page-3`); await p.evaluate(()=>document.fonts.ready); await p.waitForTimeout(300);
+const png = await p.locator('#page-3').screenshot({ path: `/tmp/s/d-${n}.png` }); const r = await sharp(png).removeAlpha().greyscale().raw().toBuffer({resolveWithObject:true}); console.log(n, r.info.width, r.info.height); return r; };
+const live = await get('plain'), sh = await get('shapes'), pi = await get('picture');
+const W = live.info.width;
+const diff = (a, c, s=0) => { let t=0; for (let i=0;i<a.length;i++) t += Math.abs(a[i]-(c[i+s]??255)); return t/a.length; };
+console.log('shapes', diff(live.data, sh.data), 'picture', diff(live.data, pi.data), 'shift1x', diff(live.data, live.data,1),'shift1y', diff(live.data, live.data,W), 'shapes vs picture', diff(sh.data, pi.data));
+for (const s of [-W,W,-1,1,-W-1,W+1]) console.log(s, diff(live.data, sh.data, s));
+await b.close();
+const small = async n => sharp(`/tmp/s/d-${n}.png`).removeAlpha().greyscale().resize(198, 255, {fit:'fill'}).raw().toBuffer();
+const [l,s2,p2] = await Promise.all(['plain','shapes','picture'].map(small));
+console.log('small: shapes', diff(l,s2),'picture',diff(l,p2),'shift by 1 small px (4)', diff(l,l,1), diff(l,l,198));
