@@ -18,6 +18,8 @@ import { GlyphOutlines, paintItems } from '@elastic-folio/core/paint';
 import { FileDerived, sharpPictures, shippedFontSource } from '@elastic-folio/core/node';
 import { convert, readSettings, WRITERS } from '@elastic-folio/core/write';
 import { median } from './median.ts';
+import { webReadingTimes } from './webReading.ts';
+import type { WebReadingTimes } from './webReading.ts';
 
 const ROUNDS = 5;
 /** Milliseconds of shaping and of composing before they are timed. */
@@ -42,6 +44,11 @@ const BOOK_MEMORY_LIMIT = 150;
 const STRUCTURE_LIMIT = 0.2;
 /** The part of its frames that a page keeps while 400 flakes lift off it at a quarter of the speed. */
 const FRAMES_LIMIT = 0.85;
+/** kB that may come before the first page of a web edition is painted; ms that a task may take while its pages turn. */
+const FIRST_PAGE_LIMIT = 200;
+const TURN_TASK_LIMIT = 100;
+/** Turning a page of 300 may take this many times what turning one of 16 takes. */
+const LONG_TURN_LIMIT = 3;
 /** MiB that a document of 3,000 pages may take altogether. */
 const MEMORY_LIMIT = 1500;
 const round = (v: number, d = 2): number => +v.toFixed(d);
@@ -245,6 +252,42 @@ async function books(sample: Sample, fonts: FontSet): Promise<void> {
     missed.push(`path and roles take ${round(s.share)} of the time of setting the pages; at most ${STRUCTURE_LIMIT}`);
 }
 
+/** The web edition on a slow phone: how soon its first page is seen, how its pages turn; 300 pages against 16. */
+async function webReading(sample: Sample, fonts: FontSet): Promise<void> {
+  const browser = await chromium.launch(CHROMIUM);
+  const prose = proseOf(sample.folio);
+  const measure = async (called: string, settings: Record<string, unknown>, pages?: number): Promise<WebReadingTimes> => {
+    const folio = pages === undefined ? sample.folio : longFolio(sample.folio, prose, pages);
+    const t = await webReadingTimes(browser, { sample, folio, fonts, settings });
+    report[`web edition, ${called}, at a quarter of the speed and 1.6 Mbit/s`] = Object.fromEntries(
+      Object.entries(t).map(([k, v]) => [k, round(v as number)]),
+    );
+    if (t.longestTurnTaskMs > TURN_TASK_LIMIT)
+      missed.push(`${called}: a task of ${round(t.longestTurnTaskMs)} ms while pages turn; at most ${TURN_TASK_LIMIT}`);
+    return t;
+  };
+  try {
+    for (const form of ['stacked', 'slides', 'spreads']) {
+      const t = await measure(`the Almanac, ${form}`, { form, fit: 'page', bar: ['contents', 'arrows', 'number'] });
+      if (t.kBToFirstPage > FIRST_PAGE_LIMIT)
+        missed.push(`${form}: ${round(t.kBToFirstPage)} kB come before the first page is seen; at most ${FIRST_PAGE_LIMIT}`);
+    }
+    const bar = { fit: 'width', bar: ['contents', 'arrows', 'number'] };
+    for (const form of ['stacked', 'slides']) {
+      const [short, long] = [
+        await measure(`16 pages of prose, ${form}`, { form, ...bar }, 16),
+        await measure(`300 pages, ${form}`, { form, ...bar }, 300),
+      ];
+      const ratio = long.turnMs / short.turnMs;
+      report[`turning a page of 300 against one of 16, ${form}`] = { ratio: round(ratio) };
+      if (ratio > LONG_TURN_LIMIT)
+        missed.push(`${form}: a page of 300 turns in ${round(ratio)} times the time; at most ${LONG_TURN_LIMIT}`);
+    }
+  } finally {
+    await browser.close();
+  }
+}
+
 /** The Almanac and a document of 3,000 pages in a browser: how soon they are seen, and the memory they take. */
 async function screen(sample: Sample): Promise<void> {
   const { almanac, long } = await onScreen(longFolio(sample.folio, proseOf(sample.folio), 3000), (work) => time(work));
@@ -267,7 +310,7 @@ async function main(): Promise<void> {
   process.chdir(dirname(new URL(import.meta.url).pathname).replace(/\/node_modules\/.*$/, ''));
   const json = process.argv.includes('--json');
   // `-- chains` and the like measure one part alone.
-  const parts = ['compositions', 'conversions', 'chains', 'printing', 'screen', 'books', 'intake', 'motion'].filter((p) =>
+  const parts = ['compositions', 'conversions', 'chains', 'printing', 'screen', 'books', 'intake', 'motion', 'web'].filter((p) =>
     process.argv.includes(p),
   );
   const only = (part: string): boolean => !parts.length || parts.includes(part);
@@ -279,6 +322,7 @@ async function main(): Promise<void> {
     if (only('printing') && sample.folio.stories['dome-feature']) await printing(sample, fonts);
     if (only('books') && /almanac|handbook/.test(sample.folio.head.id)) await books(sample, fonts);
     if (only('screen') && sample.folio.stories['dome-feature']) await screen(sample);
+    if (only('web') && sample.folio.stories['dome-feature']) await webReading(sample, fonts);
     if (only('chains') && sample.folio.stories['dome-feature']) longChains(sample, fonts);
   }
 

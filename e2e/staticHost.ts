@@ -1,7 +1,8 @@
-import { createReadStream, existsSync, statSync } from 'node:fs';
+import { existsSync, readFileSync, statSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join, normalize } from 'node:path';
+import { gzipSync } from 'node:zlib';
 
 const TYPES: Record<string, string> = {
   html: 'text/html; charset=utf-8',
@@ -26,8 +27,8 @@ export interface StaticHost {
   close(): Promise<void>;
 }
 
-/** A plain host of files, with the edition in a sub-folder; it takes what is posted to `/collect`, and lets `/hangs` wait for ever. */
-export async function staticHost(folder: string, under = '/publications/almanac/', port = 0): Promise<StaticHost> {
+/** A plain host of files, with the edition in a sub-folder; it takes what is posted to `/collect`, and lets `/hangs` wait for ever. `packs`: texts are compressed, as hosts do. */
+export async function staticHost(folder: string, under = '/publications/almanac/', port = 0, packs = false): Promise<StaticHost> {
   const asked: StaticHost['asked'] = [];
   const collected: string[] = [];
   const server = createServer((req, res) => {
@@ -46,10 +47,15 @@ export async function staticHost(folder: string, under = '/publications/almanac/
       asked.push({ path, bytes: null });
       return void res.writeHead(404).end();
     }
-    const bytes = statSync(file).size;
-    asked.push({ path: path.slice(under.length), bytes });
-    res.writeHead(200, { 'content-type': TYPES[file.split('.').pop()!] ?? 'application/octet-stream', 'content-length': bytes });
-    createReadStream(file).pipe(res);
+    const zipped = packs && /\.(html|css|js)$/.test(file);
+    const body = zipped ? gzipSync(readFileSync(file)) : readFileSync(file);
+    asked.push({ path: path.slice(under.length), bytes: body.length });
+    res.writeHead(200, {
+      'content-type': TYPES[file.split('.').pop()!] ?? 'application/octet-stream',
+      'content-length': body.length,
+      ...(zipped && { 'content-encoding': 'gzip' }),
+    });
+    res.end(body);
   });
   await new Promise<void>((resolve) => server.listen(port, '127.0.0.1', resolve));
   return {

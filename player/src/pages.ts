@@ -53,7 +53,7 @@ export function playPages(s: Surroundings): PagesOnScreen {
     onItsWay = window.setTimeout(arrived, 1500);
     // Where one page is in sight at a time, all of its room comes with it.
     const seen = reading && ONE_AT_A_TIME.has(reading.form) && !isPlain(doc) ? spread(target) : target;
-    seen.scrollIntoView({ behavior: calm || transition || leaf ? 'auto' : 'smooth', block: 'start', inline: 'start' });
+    bringIntoView(seen, calm || transition || leaf ? 'auto' : 'smooth');
     turned?.(spread(target));
     if (transition && !calm) target.animate(transitionFrames(transition), { duration: transition.seconds * 1000, easing: 'ease-in-out' });
     moved(from);
@@ -140,6 +140,18 @@ export function playPages(s: Surroundings): PagesOnScreen {
       else location.href = to.href;
     },
   };
+}
+
+/** Scrolls a page into sight. Inside a frame only what is in it moves: browsers would move the page around the frame as well. */
+function bringIntoView(page: Element, behavior: ScrollBehavior): void {
+  if (window.top === window) return page.scrollIntoView({ behavior, block: 'start', inline: 'start' });
+  const root = document.documentElement;
+  const main = page.closest('main');
+  const holder = main && getComputedStyle(main).overflowX !== 'visible' ? main : root;
+  const at = page.getBoundingClientRect();
+  const room =
+    holder === root ? { left: 0, top: Number.parseFloat(getComputedStyle(root).scrollPaddingTop) || 0 } : holder.getBoundingClientRect();
+  holder.scrollBy({ left: at.left - room.left, top: at.top - room.top, behavior });
 }
 
 /** Keys, swipes and the wheel, as far as they go from page to page. */

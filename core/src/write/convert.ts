@@ -69,15 +69,39 @@ export async function convert(
     for await (const e of writer.readBack(written, job)) evidence.push(e);
     stopIfCancelled(ports.signal);
     const ledger = buildLedger(folio, writer.judge(job), evidence);
-    await rm(folder, { recursive: true, force: true });
     await mkdir(dirname(folder), { recursive: true });
-    await rename(staging, folder);
+    await putInPlace(staging, folder);
     return { files: files.sort((a, b) => (a.path < b.path ? -1 : 1)), ledger, counts: countLedger(ledger), valid: isValid(ledger) };
   } catch (error) {
     await rm(staging, { recursive: true, force: true });
-    throw ports.signal.aborted ? new Cancelled() : error;
+    if (ports.signal.aborted) throw new Cancelled();
+    throw (error as NodeJS.ErrnoException).code === 'ENOSPC' ? diskFull() : error;
   }
 }
+
+/** What a former run left goes with it, as a whole; where the new one cannot take its place, the old one stays. */
+async function putInPlace(made: string, folder: string): Promise<void> {
+  const former = `${folder}.former`;
+  await rm(former, { recursive: true, force: true });
+  const had = await rename(folder, former).then(
+    () => true,
+    () => false,
+  );
+  try {
+    await rename(made, folder);
+  } catch (error) {
+    if (had) await rename(former, folder);
+    throw error;
+  }
+  await rm(former, { recursive: true, force: true });
+}
+
+const diskFull = (): FolioError =>
+  new FolioError(
+    'disk.full',
+    'The disk became full while the files were written. The last result is still there.',
+    'Make room and run it again.',
+  );
 
 function stopIfCancelled(signal: AbortSignal): void {
   if (signal.aborted) throw new Cancelled();

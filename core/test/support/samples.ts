@@ -33,7 +33,7 @@ export async function bytesOf(s: Sample, media: string): Promise<Uint8Array> {
 export const fontsOf = async (folio: Folio): Promise<FontSet> => loadFonts(folio.head, [await shippedFontSource()]);
 
 /** Ports for a conversion in a test: a fixed clock, pictures from the sample, no player. */
-const portsFor = (s: Sample, fonts: FontSet, more: Partial<ConversionPorts> = {}): ConversionPorts => ({
+export const portsFor = (s: Sample, fonts: FontSet, more: Partial<ConversionPorts> = {}): ConversionPorts => ({
   fonts,
   media: (id) => bytesOf(s, id),
   pictures: sharpPictures,

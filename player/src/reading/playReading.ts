@@ -29,6 +29,7 @@ export function playReading(s: Surroundings, reading: Reading, screen: PagesOnSc
   };
 
   const number = part('number');
+  const progress = doc.querySelector<HTMLElement>('.progress');
   let isFirst = true;
   screen.onShown((page) => {
     const at = reading.before + page;
@@ -38,7 +39,8 @@ export function playReading(s: Surroundings, reading: Reading, screen: PagesOnSc
       slider.value = String(at + 1);
       slider.setAttribute('aria-valuetext', said);
     }
-    root.style.setProperty('--read', String(reading.count > 1 ? at / (reading.count - 1) : 1));
+    // On the line itself: told to the root, every element would have to be looked at anew.
+    progress?.style.setProperty('--read', String(reading.count > 1 ? at / (reading.count - 1) : 1));
     // The address follows the page, so that it can be kept and handed on; where one comes to is in it already.
     if (!isFirst) history.replaceState(history.state, '', `#${pages[page]!.id}`);
     isFirst = false;

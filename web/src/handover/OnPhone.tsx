@@ -50,8 +50,8 @@ export function OnPhone({ site }: { site: PublishedSite }) {
         </p>
         {version && version.secure.length > 0 && (
           <p>
-            Not available there, because this connection is not secure: {version.secure.map((w, i) => (i ? w.toLowerCase() : w)).join(', ')}
-            .
+            Not available there, because this connection is not secure:{' '}
+            {version.secure.map((w) => w[0]!.toLowerCase() + w.slice(1)).join(', ')}.
           </p>
         )}
         <Button size="small" onClick={() => close.mutate()}>

@@ -13,6 +13,14 @@ const KINDS: Record<Measures['kinds'][number]['kind'], string> = {
   search: 'Words searched for',
 };
 
+const ONE: typeof KINDS = {
+  page: 'Page shown',
+  link: 'Link followed',
+  media: 'Played',
+  form: 'Answered',
+  search: 'Searched for',
+};
+
 /** What the collector that comes with this program was sent under a name. */
 export default function ReaderCharts({ sentAs }: { sentAs: string }) {
   const client = useQueryClient();
@@ -73,7 +81,7 @@ export default function ReaderCharts({ sentAs }: { sentAs: string }) {
             <tbody>
               {most.map((m) => (
                 <tr key={`${m.kind} ${m.what}`}>
-                  <td className="soft">{KINDS[m.kind]}</td>
+                  <td className="soft">{ONE[m.kind]}</td>
                   <th scope="row">{m.what}</th>
                   <td>{m.count}</td>
                 </tr>
@@ -87,7 +95,7 @@ export default function ReaderCharts({ sentAs }: { sentAs: string }) {
             {latest.map((l, i) => (
               <tr key={i}>
                 <td className="soft">{dayjs(l.at).format('H:mm:ss')}</td>
-                <th scope="row">{KINDS[l.kind]}</th>
+                <th scope="row">{ONE[l.kind]}</th>
                 <td>
                   page {l.page}
                   {l.what !== null && ` · ${l.what}`}

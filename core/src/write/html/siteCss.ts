@@ -48,7 +48,7 @@ const oneAtATime = (axis: 'x' | 'y'): string => `html,body{box-sizing:border-box
 main{display:flex;${axis === 'y' ? 'flex-direction:column;' : ''}height:calc(100dvh - var(--bar));overflow:${axis === 'x' ? 'auto hidden' : 'hidden auto'};scroll-snap-type:${axis} mandatory;overscroll-behavior:contain;scrollbar-width:none}
 main::-webkit-scrollbar{display:none}
 main>form{display:contents}
-.slot{flex:0 0 100%;box-sizing:border-box;height:calc(100dvh - var(--bar));overflow:auto;display:grid;grid-auto-flow:column;place-content:safe center;scroll-snap-align:start;scroll-snap-stop:always}`;
+.slot{flex:0 0 100%;box-sizing:border-box;height:calc(100dvh - var(--bar));overflow:auto;display:grid;grid-auto-flow:column;place-content:safe center;scroll-snap-align:start;scroll-snap-stop:always;content-visibility:auto}`;
 
 const FORMS: Record<HtmlSettings['form'], (s: HtmlSettings) => string> = {
   stacked: (s) => stacked(s.gap),
@@ -148,7 +148,7 @@ html:not(.played) .loading,html.loaded .loading{display:none}`;
 const PLAIN = `.plain .bar,.plain .around,.plain .progress,.plain .loading,.plain .measuring{display:none}
 .plain,.plain body{--bar:0px;height:auto;overflow:visible;padding:0}
 .plain main{display:block;padding:0;width:auto;height:auto;overflow:visible}
-.plain .slot{display:block;height:auto;overflow:visible;margin:0}
+.plain .slot{content-visibility:visible;display:block;height:auto;overflow:visible;margin:0}
 .plain .page{content-visibility:visible;zoom:1;margin:0 auto;box-shadow:none}`;
 
-const PRINT = `@media print{html{background:none;--bar:0px}html,body{height:auto;overflow:visible;padding:0}.bar,.around,.progress,.loading,.measuring{display:none}main{display:block;width:auto;height:auto;overflow:visible}.slot{display:block;height:auto;overflow:visible;margin:0}.page{zoom:1;margin:0;break-after:page;box-shadow:none;content-visibility:visible}}`;
+const PRINT = `@media print{html{background:none;--bar:0px}html,body{height:auto;overflow:visible;padding:0}.bar,.around,.progress,.loading,.measuring{display:none}main{display:block;width:auto;height:auto;overflow:visible}.slot{content-visibility:visible;display:block;height:auto;overflow:visible;margin:0}.page{zoom:1;margin:0;break-after:page;box-shadow:none;content-visibility:visible}}`;
