@@ -79,6 +79,48 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
   await make(page, 'epub-fixed', /^E-book of fixed pages/);
   await page.getByRole('button', { name: 'PDF, page 6', exact: false }).click();
   await shot('outputs');
+  await goTo(almanac, 'outputs?below=weight');
+  await row(page, 'html').locator('.output-name').click();
+  await page.locator('.weights .recharts-bar-rectangle').first().waitFor();
+  await shot('weights');
+  await row(page, 'html').getByRole('button', { name: 'Settings' }).click();
+  const sheet = page.getByRole('complementary', { name: 'Settings' });
+  for (const [ask, answer] of [
+    ['How will it be read?', 'Leafed through, like paper'],
+    ['Must pages keep their size?', 'No, they may fit the window'],
+    ['Must it work without a connection?', 'Yes, once it has been opened'],
+  ] as const) {
+    await sheet.getByLabel(ask).click();
+    await page.locator('.ant-select-dropdown:visible').getByText(answer, { exact: true }).click();
+  }
+  await sheet.getByRole('button', { name: 'Set it so' }).click();
+  await sheet.getByRole('button', { name: 'Try it with the collector here' }).click();
+  await sheet.locator('.start-from summary').scrollIntoViewIfNeeded();
+  await page.waitForTimeout(6000);
+  await shot('settings');
+  await page.getByRole('button', { name: 'Close settings' }).click();
+  await row(page, 'html').getByRole('button', { name: 'Run', exact: true }).click();
+  await row(page, 'html').locator('.state', { hasText: 'fresh' }).waitFor({ timeout: 120_000 });
+  await page.getByRole('link', { name: 'Handover' }).click();
+  await page.getByRole('button', { name: 'Publish on the trial host' }).click();
+  const site = await page.locator('.site-address a').getAttribute('href');
+  for (const pages of [9, 5, 3]) {
+    const reader = await (await page.context().browser()!.newContext({ reducedMotion: 'reduce' })).newPage();
+    await reader.goto(site!);
+    await reader.getByRole('button', { name: 'Yes', exact: true }).click();
+    for (let n = 0; n < pages; n++) {
+      await reader.keyboard.press('ArrowRight');
+      await reader.waitForTimeout(200);
+    }
+    await reader.waitForTimeout(300);
+    await reader.context().close();
+  }
+  await page.getByRole('button', { name: 'Open on a phone …' }).click();
+  await page.locator('.result', { has: page.locator('.site') }).scrollIntoViewIfNeeded();
+  await page.getByRole('button', { name: 'What readers did' }).click();
+  await page.locator('.reader-charts .recharts-bar-rectangle').first().waitFor({ timeout: 30_000 });
+  await page.locator('.handover').evaluate((e) => e.scrollTo(0, 0));
+  await shot('handover');
   await goTo(almanac, 'compare?page=6');
   await page.locator('.pair').getByRole('figure').nth(1).waitFor();
   await shot('compare');

@@ -12,6 +12,7 @@ const collect = 'http://127.0.0.1:4791/collect';
 const RECIPES = {
   plain: { fit: 'width', bar: ['contents', 'overview', 'search', 'share'] },
   shapes: { text: 'shapes' },
+  flowing: { text: 'flowing' },
   picture: { text: 'picture', resolution: 200 },
   kept: { form: 'sections', fit: 'width', bar: ['contents', 'overview', 'arrows', 'search'], app: true, offline: 'all' },
   opened: { form: 'sections', fit: 'width', app: true, offline: 'opened' },
@@ -76,6 +77,48 @@ test('letters that are drawn look as live ones do, and can still be found, copie
     // Moved by four pixels, the page would differ by 7 across and by 12 down.
     expect(off).toBeLessThan(3);
   }
+});
+
+test('lines that the browser breaks begin where the layout has them, and cover nothing', async ({ browser }) => {
+  const tops = async (name: Name): Promise<Record<string, number[]>> => {
+    const page = await reader(browser);
+    await page.goto(`${url(name)}?plain`);
+    await page.evaluate(() => document.fonts.ready);
+    const found = await page.evaluate(() =>
+      Object.fromEntries(
+        [...document.querySelectorAll('#page-3 :is(h2,p)[id],#page-7 :is(h1,h2,p)[id]')].map((e) => {
+          // Letters alone: boxes around them are made otherwise.
+          const boxes: DOMRect[] = [];
+          const walker = document.createTreeWalker(e, NodeFilter.SHOW_TEXT);
+          for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+            if (!node.textContent!.trim()) continue;
+            const range = document.createRange();
+            range.selectNodeContents(node);
+            boxes.push(...range.getClientRects());
+          }
+          const page = e.closest('.page')!.getBoundingClientRect();
+          return [
+            e.id,
+            [
+              Math.min(...boxes.map((r) => r.left - page.left)),
+              Math.min(...boxes.map((r) => r.top - page.top)),
+              Math.max(...boxes.map((r) => r.bottom - page.top)),
+            ],
+          ];
+        }),
+      ),
+    );
+    await page.context().close();
+    return found;
+  };
+  const [live, flowing] = [await tops('plain'), await tops('flowing')];
+  expect(Object.keys(flowing)).toEqual(Object.keys(live));
+  expect(Object.keys(live).length).toBeGreaterThan(12);
+  // The first paragraph of every column begins within a px; lines break otherwise, so those after it may be a line or two off.
+  const firsts = Object.entries(live).map(([id, [left, top]]) => [Math.abs(left! - flowing[id]![0]!), Math.abs(top! - flowing[id]![1]!)]);
+  expect(firsts.filter(([dx]) => dx! > 20)).toEqual([]);
+  expect(firsts.filter(([, dy]) => dy! <= 1.5).length).toBeGreaterThan(firsts.length / 2);
+  expect(Math.max(...firsts.map(([, dy]) => dy!))).toBeLessThan(45);
 });
 
 test('on a host, in a sub-folder: everything that is asked for is there; a phone fetches smaller pictures than a large screen', async ({
@@ -190,6 +233,18 @@ test('nothing is sent before a yes; then what was said is sent, and a stop stops
   await expect(page.getByRole('button', { name: 'Tell them' })).toBeVisible();
   await page.context().close();
   await host.close();
+});
+
+test('an edition inside a page turns its own pages, and not those around it', async ({ browser }) => {
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await page.goto(`${url('measured')}#page-7`);
+  await expect.poll(() => page.evaluate(() => location.hash)).toBe('#page-7');
+  const inner = page.frames().find((f) => f.url().includes('embeds/'))!;
+  await expect.poll(() => inner.evaluate(() => document.documentElement.scrollLeft), { timeout: 15_000 }).toBeGreaterThan(10);
+  await page.waitForTimeout(1500);
+  expect(await page.evaluate(() => location.hash)).toBe('#page-7');
+  await expect(page.locator('#page-7')).toBeInViewport({ ratio: 0.9 });
+  await page.context().close();
 });
 
 test('a collector that hangs hangs alone, and so do scripts of one’s own that throw', async ({ browser }) => {

@@ -95,6 +95,54 @@ describe.each(['shapes', 'picture'] as const)('text drawn as %s', (how) => {
   });
 });
 
+describe('text that browsers break into lines', () => {
+  let [flowing, live]: Made[] = [];
+  beforeAll(async () => {
+    const s = await sample('marrowby-almanac');
+    flowing = await make(s, 'html', { text: 'flowing' });
+    live = await make(s, 'html', {});
+  });
+  const paragraph = async (made: Made, beginning: string): Promise<string> =>
+    [...(await text(made, 'index.html')).matchAll(/<(h[1-6]|p)((?: [^>]*)?)>([\s\S]*?)<\/\1>/g)]
+      .map((m) => m[0])
+      .find((m) => m.replace(/<[^>]+>/g, '').includes(beginning))!;
+
+  test('says of each such paragraph what became of it; font, size and colour of all are read back', () => {
+    const flows = flowing!.ledger.filter((e) => e.code === 'text.flows');
+    expect(flows.length).toBeGreaterThan(200);
+    expect(flows.every((e) => e.outcome === 'adapted' && e.subject.aspect === 'look')).toBe(true);
+    expect(flows.filter((e) => e.check === 'contradicted')).toEqual([]);
+    expect(flowing!.valid).toBe(true);
+    expect(live!.ledger.some((e) => e.code === 'text.flows')).toBe(false);
+  });
+
+  test('keeps its text, lines that were ended by hand, and what stands around something', async () => {
+    const plain = (html: string): string =>
+      html
+        .replace(/<[^>]+>|\u00ad/g, '')
+        .replace(/\s+/g, ' ')
+        .trim();
+    for (const beginning of ['From these pages we know', 'A walk', 'The month begins']) {
+      const [a, b] = [await paragraph(flowing!, beginning), await paragraph(live!, beginning)];
+      expect(a).toContain('class="fl ');
+      expect(plain(a)).toBe(plain(b));
+    }
+    expect(await paragraph(flowing!, 'A walk')).toMatch(/A walk<\/span> <br>/);
+    // Beside a drop capital every line keeps its place.
+    expect(await paragraph(flowing!, 'of the Marrowby Hill')).toContain('<span class="l ');
+  });
+
+  test('without room, lines go on, are cut off, or are scrolled to by keys as well (WCAG 2.2, 2.1.1)', async () => {
+    const column = async (overflow: string): Promise<string> =>
+      /<div class="col"[^>]*>/.exec(
+        await text(await make(await sample('five-worlds'), 'html', { text: 'flowing', overflow }), 'index.html'),
+      )![0];
+    expect(await column('shown')).toContain('overflow:visible');
+    expect(await column('cut')).toContain('overflow:clip');
+    expect(await column('scroll')).toMatch(/overflow:hidden auto.*tabindex="0"/);
+  });
+});
+
 describe('kept on a device', () => {
   let made: Made;
   const recipe = { form: 'sections', app: true, offline: 'all', theme: '#1E5B4B', appName: 'Almanac', bar: ['search'], pages: PAGES };
@@ -228,6 +276,44 @@ describe('what readers do', () => {
     expect(Collected.safeParse(sent).success).toBe(true);
     for (const wrong of [{ events: [] }, { visit: '<b>' }, { events: [{ ...event, kind: 'name' }] }, { events: [{ ...event, page: -1 }] }])
       expect(Collected.safeParse({ ...sent, ...wrong }).success).toBe(false);
+  });
+});
+
+describe('own files', () => {
+  const withFiles = produce(tinyFolio(['x']), (d) => {
+    const file = (id: string, name: string, mediaType: string) => ({ id, name, file: `media/${id}.x`, mediaType, sha256: id, bytes: 3 });
+    d.head.media = {
+      a: file('a', 'Own looks.css', 'text/css'),
+      b: file('b', 'count.js', 'text/javascript'),
+      c: file('c', 'count.js', 'text/javascript'),
+      d: file('d', '../../sky <1>.json', 'application/json'),
+    };
+  });
+  test('come in their order and to their places, under names that lead nowhere else; what is gone is passed over', async () => {
+    const files = [
+      { media: 'b', as: 'end' },
+      { media: 'a', as: 'head' },
+      { media: 'gone', as: 'head' },
+      { media: 'c', as: 'head' },
+      { media: 'd', as: 'beside' },
+    ];
+    const made = await make(asSample(withFiles), 'html', { files, head: '<meta name="last">' }, withFiles, {
+      media: async (id) => new TextEncoder().encode(`/*${id}*/`),
+    });
+    expect(made.paths.filter((p) => p.startsWith('own/')).sort()).toEqual([
+      'own/Own-looks.css',
+      'own/count-2.js',
+      'own/count.js',
+      'own/sky-1-.json',
+    ]);
+    const html = await text(made, 'index.html');
+    const [head, body] = html.split('<body>');
+    expect(head).toContain(
+      '<link rel="stylesheet" href="own/Own-looks.css">\n<script src="own/count-2.js" defer></script>\n<meta name="last">',
+    );
+    expect(body).toContain('<script src="own/count.js"></script>');
+    expect(await text(made, 'own/count.js')).toBe('/*b*/');
+    expect(await missingFiles(made)).toEqual([]);
   });
 });
 

@@ -31,6 +31,7 @@ export const theme: ThemeConfig = {
     fontSize: 13,
     colorPrimary: colours.fir,
     colorLink: colours.fir,
+    colorLinkHover: colours.fir,
     colorText: colours.ink,
     colorTextSecondary: colours.soft,
     colorBorder: colours.rule,

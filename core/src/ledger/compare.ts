@@ -284,7 +284,7 @@ function placeDifference(
   for (const w of want) {
     const seen = dense(w.text) && !/^\s/.test(w.text) ? starts.get(at) : undefined;
     at += dense(w.text).length;
-    if (!seen || /^\s/.test(seen.text)) continue;
+    if (!seen || seen.placed === false || /^\s/.test(seen.text)) continue;
     const [dx, dy] = [seen.box.x - w.start.x, seen.box.y - w.start.y];
     first ??= { dx, dy };
     worst = Math.max(worst, Math.hypot(dx - first.dx, Math.max(0, Math.abs(dy - first.dy) - baseline)));

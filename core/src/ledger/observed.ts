@@ -10,6 +10,8 @@ export interface ObservedRun {
   /** `#rrggbb`, or `drawn` where letters are shapes. */
   colour: string;
   box: Rect;
+  /** False where the reader’s browser breaks the lines: then nothing is known of its place. */
+  placed?: boolean;
   /** Angle of the baseline in degrees clockwise. */
   angle: number;
   link?: string | undefined;

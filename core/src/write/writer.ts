@@ -51,7 +51,7 @@ export interface StartSetting {
 }
 
 /** An answer; where the document's length gives it, for how many pages it is right. */
-export interface StartAnswer {
+interface StartAnswer {
   id: string;
   label: string;
   pages?: { least?: number; most?: number };

@@ -61,8 +61,14 @@ export function playMeasuring({ doc, program }: Surroundings, m: Measuring, befo
   addEventListener('pagehide', send);
 
   screen.onShown((shown) => {
+    // Of a spread, all pages are seen.
+    const slot = doc.getElementById(program.pages[shown]!)?.closest('.slot');
+    const seen = program.pages.flatMap((id, i) => (i === shown || (slot && doc.getElementById(id)?.closest('.slot') === slot) ? [i] : []));
+    for (const i of seen) {
+      page = before + i + 1;
+      note('page');
+    }
     page = before + shown + 1;
-    note('page');
   });
   doc.addEventListener('click', (e) => {
     const link = (e.target as Element).closest<HTMLAnchorElement>('a[href]');

@@ -95,7 +95,7 @@ function Result({ output, kind, site, settings }: ResultProps) {
         </span>
       </header>
       {site && <SiteVersions site={site} newest={run.id} />}
-      {site?.shown != null && <OnPhone site={site} />}
+      {site && site.shown !== null && <OnPhone site={site} />}
       {measuredAs !== null && (
         <div className="readers">
           <Button type="link" size="small" aria-expanded={readers} onClick={() => address({ readers: readers ? null : output.recipe })}>

@@ -257,7 +257,13 @@ export function Outputs() {
         )}
       </div>
       {sheet && (
-        <RecipeSheet key={sheet.id} recipe={sheet} kind={kinds.find((k) => k.id === sheet.output)} onClose={() => setSettings(null)} />
+        <RecipeSheet
+          key={sheet.id}
+          recipe={sheet}
+          kind={kinds.find((k) => k.id === sheet.output)}
+          made={rows.find((o) => o.recipe === sheet.id)?.lastDone?.files ?? null}
+          onClose={() => setSettings(null)}
+        />
       )}
     </div>
   );

@@ -2,17 +2,29 @@ import { useEffect, useRef, useState } from 'react';
 import { Button, Input } from 'antd';
 import { X } from 'lucide-react';
 import type { Recipe } from '@elastic-folio/core';
-import type { OutputKind } from '@elastic-folio/core/api';
+import type { OutputKind, Run } from '@elastic-folio/core/api';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { KeptRecipes } from './KeptRecipes.tsx';
 import { StartFrom } from './StartFrom.tsx';
 import { SettingsForm } from './SettingsForm.tsx';
+import { inBytes } from '../shell/inBytes.ts';
 
 /** Settings that wait this long after the last change before they are kept. */
 const SETTLE_MS = 350;
 
 /** One recipe beside the score: its name and its settings, kept as they are changed. */
-export function RecipeSheet({ recipe, kind, onClose }: { recipe: Recipe; kind: OutputKind | undefined; onClose: () => void }) {
+export function RecipeSheet({
+  recipe,
+  kind,
+  made,
+  onClose,
+}: {
+  recipe: Recipe;
+  kind: OutputKind | undefined;
+  /** The files of the last result. */
+  made: Run['files'];
+  onClose: () => void;
+}) {
   const change = useDocument((s) => s.change);
   const [values, setValues] = useState(recipe.settings);
   const [name, setName] = useState(recipe.name);
@@ -37,9 +49,11 @@ export function RecipeSheet({ recipe, kind, onClose }: { recipe: Recipe; kind: O
   // Closed before the last change has settled: it is kept all the same.
   useEffect(() => () => keep.current(), []);
 
-  // Undo, or another window, changed the recipe: show what is kept.
+  // Undo, or another window, changed the recipe: show what is kept. What is merely what was kept last, whatever has been chosen
+  // since, is no such change.
   useEffect(() => {
-    if (recipe.settings === settled.current.values || JSON.stringify(recipe.settings) === JSON.stringify(latest.current.values)) return;
+    const kept = JSON.stringify(recipe.settings);
+    if (kept === JSON.stringify(settled.current.values) || kept === JSON.stringify(latest.current.values)) return;
     settled.current = { values: recipe.settings, name: recipe.name };
     setValues(recipe.settings);
     setName(recipe.name);
@@ -61,6 +75,18 @@ export function RecipeSheet({ recipe, kind, onClose }: { recipe: Recipe; kind: O
       {kind && <StartFrom kind={kind} values={values} onApply={setValues} />}
       {kind && <KeptRecipes recipe={recipe} values={values} kind={kind} onApply={setValues} />}
       {kind && <SettingsForm kind={kind} values={values} onChange={setValues} />}
+      {made && made.length > 1 && (
+        <details className="made-files">
+          <summary>The {made.length} files of the last result</summary>
+          <ul>
+            {made.map((f) => (
+              <li key={f.path}>
+                <code>{f.path}</code> <span className="soft">{inBytes(f.bytes)}</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
     </aside>
   );
 }

@@ -3,6 +3,7 @@ import { Button, Checkbox, Form, Input, InputNumber, Select, Slider, Switch } fr
 import type { OutputKind } from '@elastic-folio/core/api';
 import { api } from '../api/client.ts';
 import { useDocument } from '../document/documentStore.ts';
+import { OwnFiles } from './OwnFiles.tsx';
 
 /** A setting as its Zod schema describes it (JSON Schema with our own `meta`). */
 interface Setting {
@@ -129,6 +130,8 @@ function CollectorChoice({ id, value, onChange }: Omit<ControlProps, 'setting'>)
 
 function Control({ id, setting, value, onChange }: ControlProps) {
   if (setting.choicesFrom === 'pictures') return <PictureChoice id={id} value={value} onChange={onChange} />;
+  if (setting.format === 'ownFiles')
+    return <OwnFiles value={value as { media: string; as: string }[]} labels={setting.labels ?? {}} onChange={onChange} />;
   if (setting.format === 'collector') return <CollectorChoice id={id} value={value} onChange={onChange} />;
   if (setting.type === 'array')
     return (

@@ -11,7 +11,11 @@ const LONGEST = 60;
 
 /** A setting's value in the words of its control. */
 export function inWords({ unit, labels }: DescribedSetting, value: unknown): string {
-  if (Array.isArray(value)) return value.map((v) => labels?.[String(v)] ?? String(v)).join(', ') || 'none';
+  if (Array.isArray(value)) {
+    const one = (v: unknown): string =>
+      typeof v === 'object' && v !== null ? Object.values(v).map(one).join(' ') : (labels?.[String(v)] ?? String(v));
+    return value.map(one).join(', ') || 'none';
+  }
   if (typeof value === 'boolean') return value ? 'on' : 'off';
   const text = labels?.[String(value)] ?? String(value ?? '');
   const short = text.length > LONGEST ? `${text.slice(0, LONGEST)}…` : text;

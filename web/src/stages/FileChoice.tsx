@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { Button, Select, Upload } from 'antd';
 import { Plus } from 'lucide-react';
-import { addFile } from '../api/client.ts';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { bringIn } from '../document/bringIn.ts';
 
 /** Kinds of files: how their types begin, and what a person may choose from disk. */
 const KINDS = {
@@ -26,18 +26,15 @@ interface Props {
 export function FileChoice({ words, name, of, value, none = 'none', onChange }: Props) {
   const id = useDocument((s) => s.id)!;
   const media = useDocument((s) => s.folio!.head.media);
-  const change = useDocument((s) => s.change);
   const complain = useDocument((s) => s.complain);
   const [busy, setBusy] = useState(false);
   const { types, accept } = KINDS[of];
   const add = async (file: File): Promise<void> => {
     setBusy(true);
     try {
-      const added = await addFile(id, file);
-      if (!types.test(added.mediaType)) return complain(`“${file.name}” is not of the kind that is needed here.`);
-      const known = Object.values(useDocument.getState().folio!.head.media).find((m) => m.sha256 === added.sha256);
-      if (!known) change([{ kind: 'media.add', args: added }], newBurst());
-      onChange(known?.id ?? added.id);
+      const added = await bringIn(id, file, types);
+      if (added === null) return complain(`“${file.name}” is not of the kind that is needed here.`);
+      onChange(added);
     } catch (error) {
       complain((error as Error).message);
     } finally {

@@ -276,7 +276,8 @@ class PageWalker {
   private text(value: string, at: Where): void {
     if (at.block) at.block.text += value;
     if (at.cell && at.block) at.cell.text += value;
-    if (!at.line || !value) return;
+    if (!value) return;
+    if (!at.line) return this.flowing(value, at);
     const families = (at.style['font-family'] ?? '').split(',').map(unquote);
     const font = this.fonts.get(families[0] ?? '');
     const size = lengthPx(at.style['font-size']);
@@ -306,6 +307,24 @@ class PageWalker {
     };
     if (at.block) at.block.runs.push(run);
     else this.loose.push(run);
+  }
+
+  /** Letters whose lines the browser breaks: they have a look, but no place that is known here. */
+  private flowing(value: string, at: Where): void {
+    if (!at.block || !value.trim()) return;
+    const [family = ''] = (at.style['font-family'] ?? '').split(',').map(unquote);
+    const colour = at.style['color'] ?? '';
+    at.block.runs.push({
+      text: value,
+      font: this.fonts.get(family)?.postscriptName ?? family,
+      size: lengthPx(at.style['font-size']) * PT,
+      colour: colour === 'transparent' ? 'drawn' : colour,
+      box: { x: 0, y: 0, width: 0, height: 0 },
+      placed: false,
+      angle: angleOf(at.matrix),
+      link: at.link,
+      language: at.language,
+    });
   }
 
   /** A link that is a place and has no text of its own. */

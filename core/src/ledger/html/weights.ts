@@ -33,7 +33,7 @@ export function weightsOf(folio: Folio, files: readonly WeighedFile[], texts: re
   const byPath = new Map(files.map((f) => [f.path, f]));
   const labels = new Map(pagesOf(folio).map((p) => [p.page.id, printedNumber(p)]));
   const counted = new Set<string>();
-  const pages: (Weights['pages'][number] & { order: number })[] = [];
+  const pages: { order: number; page: Weights['pages'][number] }[] = [];
   let shell = 0;
   for (const { text } of texts) {
     let inPages = 0;
@@ -51,7 +51,10 @@ export function weightsOf(folio: Folio, files: readonly WeighedFile[], texts: re
         now[kindOf(file)] += file.bytes;
         was += originalOf(folio, path);
       }
-      pages.push({ page: id, label: labels.get(id) ?? '', now, was, order: Number(/\d+$/.exec(attribute(section, 'id') ?? '')?.[0]) });
+      pages.push({
+        order: Number(/\d+$/.exec(attribute(section, 'id') ?? '')?.[0]),
+        page: { page: id, label: labels.get(id) ?? '', now, was },
+      });
     }
     shell += Buffer.byteLength(text) - inPages;
   }
@@ -65,7 +68,7 @@ export function weightsOf(folio: Folio, files: readonly WeighedFile[], texts: re
     else spare += file.bytes;
   }
   pages.sort((a, b) => a.order - b.order);
-  return { pages: pages.map(({ order: _order, ...p }) => p), shared, spare };
+  return { pages: pages.map((p) => p.page), shared, spare };
 }
 
 /** The document's file behind a file of the result, by its id, which is in its name. */

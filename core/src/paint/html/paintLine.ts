@@ -89,10 +89,16 @@ const inlineElement = (head: Head, run: GlyphRun): string | undefined => {
   return role && INLINE_ELEMENTS.has(role.element) ? role.element : undefined;
 };
 
-function paintRun(run: GlyphRun, context: LineContext): string {
+/** Letters of a line that browsers break anew: those of a divided word with the place where they may divide it. */
+export function paintFlowing(line: SetLine, context: LineContext, more: boolean): string {
+  const runs = line.runs.map((run) => paintRun(run, context, shown(run) + (endsDivided(run) ? SOFT_HYPHEN : '')));
+  return runs.join('') + (more && line.spaceAtEnd ? ' ' : '');
+}
+
+function paintRun(run: GlyphRun, context: LineContext, text?: string): string {
   const style = spacing(run).slice(1) || undefined;
   const element = inlineElement(context.head, run) ?? 'span';
-  const inner = `<${element}${attrs({ class: context.looks.classOf(run) + hyphenClass(run, context), style, lang: run.language === context.language ? undefined : run.language })}>${escape(shown(run))}</${element}>`;
+  const inner = `<${element}${attrs({ class: context.looks.classOf(run) + (text === undefined ? hyphenClass(run, context) : ''), style, lang: run.language === context.language ? undefined : run.language })}>${escape(text ?? shown(run))}</${element}>`;
   const link = run.link === undefined ? undefined : context.href(run.link);
   if (!link) return inner;
   return `<a${attrs({ href: link.href, title: link.title, target: link.newWindow ? '_blank' : undefined, rel: link.newWindow ? 'noopener' : undefined })}>${inner}</a>`;

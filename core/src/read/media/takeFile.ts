@@ -9,7 +9,16 @@ import { beginsAs, PLAYED } from './played.ts';
 
 const MIB = 2 ** 20;
 /** The most that a file of each kind may hold: more would make a publication that nobody can open on the way. */
-const MOST = { picture: 100 * MIB, played: 500 * MIB, captions: 5 * MIB, bundle: 100 * MIB } as const;
+const MOST = { picture: 100 * MIB, played: 500 * MIB, captions: 5 * MIB, bundle: 100 * MIB, own: 5 * MIB } as const;
+/** Files that designers add to a web edition by themselves: what they are called, and what they are. */
+const OWN: Record<string, string> = {
+  css: 'text/css',
+  js: 'text/javascript',
+  json: 'application/json',
+  txt: 'text/plain',
+  xml: 'application/xml',
+};
+
 /** A folder of files, unpacked. */
 export const BUNDLE_LIMITS = { entries: 2000, expandedBytes: 300 * MIB, ratio: 200, partBytes: 100 * MIB };
 
@@ -24,7 +33,7 @@ interface TakenFile {
 }
 
 /**
- * Stores a picture, film, sound, captions or a zipped folder, and says what it is. A FolioError says what is wrong with a file
+ * Stores a picture, film, sound, captions, a zipped folder or a file of own code, and says what it is. A FolioError says what is wrong with a file
  * that is too large, of no kind that outputs can carry, or not what its name says.
  */
 export async function takeFile({ file, name, id, blobs, pictures }: TakenFile): Promise<MediaFile> {
@@ -59,6 +68,12 @@ export async function takeFile({ file, name, id, blobs, pictures }: TakenFile): 
     }
     return stored('application/zip');
   }
+  const own = OWN[extension];
+  if (own !== undefined) {
+    within(name, size, 'own');
+    if (!isText(await readFile(file))) throw notWhat(name, 'text in UTF-8');
+    return stored(own);
+  }
   within(name, size, 'picture');
   const info = await pictures.info(new Uint8Array(await readFile(file))).catch(() => null);
   const kind = info && KEPT[info.format];
@@ -78,6 +93,14 @@ function within(name: string, size: number, kind: keyof typeof MOST): void {
       `“${name}” has ${Math.ceil(size / MIB)} MB; at most ${MOST[kind] / MIB} MB can be taken.`,
       'Make it smaller, or put it on the web and show its address.',
     );
+}
+
+function isText(bytes: Uint8Array): boolean {
+  try {
+    return !new TextDecoder('utf-8', { fatal: true }).decode(bytes).includes('\0');
+  } catch {
+    return false;
+  }
 }
 
 const notWhat = (name: string, what: string): FolioError =>

@@ -8,6 +8,7 @@ import { aroundMarkup, barMarkup } from './barMarkup.ts';
 import type { SmallPicture } from './barMarkup.ts';
 import { headMarkup } from './headMarkup.ts';
 import type { SiteFacts } from './headMarkup.ts';
+import { ownFiles, ownMarkup } from './ownFiles.ts';
 import type { HtmlSettings } from './settings.ts';
 import { isOneAtATime } from './siteCss.ts';
 import type { Site, SiteFile } from './siteFiles.ts';
@@ -31,6 +32,7 @@ interface FileParts {
 /** A file of the web edition. */
 export function filePage(job: WriteJob<HtmlSettings>, { site, file, facts, bodies, count, small, program, inside }: FileParts): string {
   const { settings } = job;
+  const own = ownFiles(job);
   const words = siteWords(facts.language);
   const slots = file.slots.map((pages) => slotMarkup(pages, bodies, inside));
   const form = slots.some((s) => s.includes(' data-field=')) ? '<form>\n' : '';
@@ -43,14 +45,14 @@ export function filePage(job: WriteJob<HtmlSettings>, { site, file, facts, bodie
 <head>
 ${headMarkup(job, site, file, facts)}<link rel="stylesheet" href="style.css">
 <script defer src="player.js"></script>
-${settings.head}</head>
+${inside ? '' : ownMarkup(own, 'head')}${settings.head}</head>
 <body>
 ${inside ? '' : barMarkup(site, settings, words, count, small)}${!inside && settings.progress ? '<div class="progress" aria-hidden="true"></div>' : ''}${!inside && settings.loading ? `<p class="loading" role="status">${escape(settings.loading)}</p>` : ''}
 <main${attrs({ style: size, ...(isMoved && { tabindex: 0, 'aria-label': facts.title }) })}>
 ${form}${slots.join('\n')}
 ${form && '</form>\n'}</main>
 ${inside ? '' : aroundMarkup(site, file, words)}${programScript(program)}
-${settings.end}</body>
+${inside ? '' : ownMarkup(own, 'end')}${settings.end}</body>
 </html>
 `;
 }

@@ -47,7 +47,7 @@ export const htmlWriter: Writer<HtmlSettings> = {
     yield* readBackPages(
       job,
       observed,
-      { ...HTML_PAGES, drawsText: job.settings.text !== 'live' },
+      { ...HTML_PAGES, drawsText: job.settings.text === 'shapes' || job.settings.text === 'picture' },
       (headings) => headings.map((h) => ({ ...h, listed: h.own })),
       false,
       (source) => isAtHand(source, job),

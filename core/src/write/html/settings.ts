@@ -78,13 +78,28 @@ export const HtmlSettings = z.object({
       showIf: { form: ['spreads'] },
     }),
   text: z
-    .enum(['live', 'shapes', 'picture'])
+    .enum(['live', 'flowing', 'shapes', 'picture'])
     .default('live')
     .meta({
       title: 'Text',
       help: 'Drawn text needs no fonts and looks the same everywhere; it can still be searched, copied and heard.',
       group: reading,
-      labels: { live: 'Live, every line in its place', shapes: 'Drawn as shapes', picture: 'Drawn as pictures' },
+      labels: {
+        live: 'Live, every line in its place',
+        flowing: 'Live, lines broken by the browser',
+        shapes: 'Drawn as shapes',
+        picture: 'Drawn as pictures',
+      },
+    }),
+  overflow: z
+    .enum(['shown', 'cut', 'scroll'])
+    .default('shown')
+    .meta({
+      title: 'Lines without room',
+      help: 'Where a browser needs more lines than the layout has room for.',
+      group: reading,
+      labels: { shown: 'Go on below', cut: 'Are cut off', scroll: 'Are scrolled to' },
+      showIf: { text: ['flowing'] },
     }),
   seconds: z
     .number()
@@ -281,6 +296,17 @@ export const HtmlSettings = z.object({
     .boolean()
     .default(true)
     .meta({ title: 'Search programs may list it', help: 'Off: they are asked to pass it over.', group: finding }),
+  files: z
+    .array(z.object({ media: z.string().max(100), as: z.enum(['head', 'end', 'beside']) }))
+    .max(50)
+    .default([])
+    .meta({
+      title: 'Files',
+      help: 'Style sheets, scripts and other files, in this order, in the folder own/. Style sheets always come in the head.',
+      group: own,
+      format: 'ownFiles',
+      labels: { head: 'In the head', end: 'At the end', beside: 'Only beside it' },
+    }),
   css: z.string().max(100_000).default('').meta({
     title: 'Style sheet',
     help: 'Rules that come after all others. Pages are .page, the bar is .bar.',

@@ -15,6 +15,7 @@ import { filePage } from './filePage.ts';
 import { addressIn, factsOf, sitemap } from './headMarkup.ts';
 import { iconsOf, MANIFEST_FILE, manifestOf } from './homeScreen.ts';
 import { OFFLINE_FILE, offlineProgram } from './offline.ts';
+import { ownFiles } from './ownFiles.ts';
 import { groundPicture, PagePictures } from './picturesBeside.ts';
 import { readingProgram } from './readingProgram.ts';
 import { INDEX_FILE, searchIndex } from './searchIndex.ts';
@@ -79,6 +80,7 @@ async function* edition(job: WriteJob<HtmlSettings>, inside: boolean): AsyncGene
   const icons = settings.app && !inside ? await drawn.icons((encoder) => iconsOf(job, scope, encoder)) : [];
   const beside = new Map([...(ground ? [ground] : []), ...cards.values(), ...small.values(), ...icons].map((p) => [p.path, p]));
   for (const { path, mediaType, bytes } of beside.values()) yield outputFile(path, mediaType, bytes);
+  if (!inside) for (const own of ownFiles(job)) yield outputFile(own.path, own.mediaType, await job.media(own.media));
   const sheet = inside
     ? `html{background:${settings.ground}}\nbody{margin:0}\n${pageCss(press.looks)}${ROW}`
     : `${pageCss(press.looks)}${siteCss(settings, ground?.path)}\n${settings.css}`;

@@ -14,6 +14,7 @@ import type { FontSet } from '../../compose/fontSet.ts';
 import { judgeAlive, judgePlayedCue, MOTION_SENTENCES } from './judgeMotion.ts';
 import type { MotionReach } from './judgeMotion.ts';
 import { linkCueOf } from '../../structure/pageTargets.ts';
+import { flowsFreely } from './page/flowing.ts';
 import { groupsApart } from './groupsApart.ts';
 import { adapted, dropped, excluded, kept } from './judgements.ts';
 import type { Scope } from './scope.ts';
@@ -31,6 +32,8 @@ export interface FixedPageWriter {
   motion: MotionReach;
   /** Letters that are all drawn, as the recipe says. */
   draws?: 'shapes' | 'picture';
+  /** Whether browsers break the lines of paragraphs that can flow. */
+  flows?: boolean;
 }
 
 /** Sentences for the codes below; each writer adds its own. */
@@ -47,6 +50,7 @@ export const FIXED_PAGE_SENTENCES: Record<string, string> = {
   'font.drawn': 'The font may not be embedded: its letters are drawn as shapes, with the text kept for searching.',
   'text.shapes': 'Its letters are drawn as shapes, as the recipe says, with the text kept for searching.',
   'text.picture': 'Its letters are drawn as a picture, as the recipe says, with the text kept for searching.',
+  'text.flows': 'Its lines are broken by the reader’s browser, as the recipe says, and may end elsewhere than in the layout.',
   'font.notNeeded': 'Texts are drawn, so no font is needed.',
   'font.substituted': '{family} is not there; another font stands in for it.',
   'font.notEmbedded': 'The font may not be embedded, so it is not in the result.',
@@ -361,6 +365,7 @@ function judgeText(
     if (drawsLetters(composition, block.id)) return adapted('font.drawn');
     const family = substituted.get(character.fontFamily.toLowerCase());
     if (family) return adapted('font.substituted', { family });
+    if (writer.flows && flowsFreely(linesOf(composition, block.id))) return adapted('text.flows');
   }
   return kept;
 }

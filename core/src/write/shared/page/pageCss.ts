@@ -53,7 +53,8 @@ export const pageCss = (
 .c{position:absolute;inset:0;overflow:hidden}
 .c img{display:block;max-width:none}
 .l{white-space:pre}
-.l *{line-height:0}
+.l *,.fl *{line-height:0}
+.col{position:absolute}
 .e{font-kerning:none}
 h1,h2,h3,h4,h5,h6,p,ul,li,blockquote,aside,div,table,th,td{margin:0;padding:0;font-size:inherit;font-weight:inherit;font-style:inherit}
 table{border-collapse:collapse}

@@ -21,9 +21,9 @@ export const HTML_PAGES: Format = {
 export const htmlPageWriter = (
   where: 'web' | 'book',
   job?: Pick<WriteJob<unknown>, 'folio' | 'others'>,
-  text: 'live' | 'shapes' | 'picture' = 'live',
+  text: 'live' | 'flowing' | 'shapes' | 'picture' = 'live',
 ): FixedPageWriter => ({
-  ...(text !== 'live' && { draws: text }),
+  ...(text === 'flowing' ? { flows: true } : text !== 'live' && { draws: text }),
   keepsColourSpaces: false,
   hasEffects: true,
   groupsMustBeReadTogether: true,

@@ -4,11 +4,12 @@ import type { TextFrame } from '../../../folio/items.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
 import { boundsOfPath, rectPath } from '../../../folio/geometry.ts';
 import { resolveParagraph } from '../../../folio/resolve.ts';
+import { plainText } from '../../../folio/text.ts';
 import { pageOfItem, printedNumber } from '../../../folio/traverse.ts';
 import { itemFilter, itemStyle, outlineSvg, pictureMarkup, textBoxes } from '../../../paint/html/paintItem.ts';
 import type { PictureSource } from '../../../paint/html/paintItem.ts';
 import { px } from '../../../paint/html/metrics.ts';
-import { paintLine } from '../../../paint/html/paintLine.ts';
+import { paintFlowing, paintLine } from '../../../paint/html/paintLine.ts';
 import type { LookSheet } from '../../../paint/html/styleSheet.ts';
 import { pathElement } from '../../../paint/svg/fillAndStroke.ts';
 import { attrs, num } from '../../../paint/svg/markup.ts';
@@ -17,6 +18,8 @@ import type { TablePart } from '../../../structure/tableParts.ts';
 import { pictureOf } from '../encodePictures.ts';
 import type { PageItem } from '../paintedPage.ts';
 import type { Scope } from '../scope.ts';
+import { columnOf, columnStyle, flowOf, flowStyle, unjustified } from './flowing.ts';
+import type { FlowingColumn, FlowingPart, Overflow } from './flowing.ts';
 import type { Frame } from './frame.ts';
 import { groupMarkup } from './groupMarkup.ts';
 import type { Marked } from './groupMarkup.ts';
@@ -34,6 +37,8 @@ export interface HtmlPageContext {
   mediaFile: (media: string) => string | undefined;
   /** What shows letters that are drawn. */
   letters: (item: TextFrame, frame: ComposedFrame) => string;
+  /** Where paragraphs flow: what happens to lines that have no room. */
+  flows: Overflow | null;
   scope: Pick<Scope, 'targets' | 'shown'>;
   /** What is shown inside a page, by the ids of its items; nothing where an output cannot. */
   frames: ReadonlyMap<string, Frame>;
@@ -175,22 +180,34 @@ function decorText(frame: string, c: HtmlPageContext): string | undefined {
 function textOf(
   units: readonly ReadingUnit[],
   all: readonly ReadingUnit[],
-  { item: { id: frame } }: PageItem,
+  { item: frameItem }: PageItem,
   page: string,
   rest: boolean,
   c: HtmlPageContext,
 ): string {
+  const frame = frameItem.id;
   const isText = (u: ReadingUnit): u is ParagraphUnit => u.kind === 'paragraph' && u.item === frame;
   const mine = units.filter(isText);
   let out = '';
   let inList = false;
+  const flows = mine.map((u) => (c.flows ? flowOf(u) : null));
+  let column: { of: number; room: FlowingColumn; pen: number } | null = null;
   for (let i = 0; i < mine.length; i++) {
     const unit = mine[i]!;
+    const flow = flows[i] ?? null;
+    if ((flow?.column ?? null) !== (column?.of ?? null)) {
+      out += `${inList ? '</ul>' : ''}${column ? '</div>' : ''}`;
+      inList = false;
+      column = flow && { of: flow.column, room: roomFrom(mine, flows, i, frameItem), pen: flow.top };
+      if (column)
+        out += `<div${attrs({ class: 'col', style: columnStyle(column.room, c.flows!), tabindex: c.flows === 'scroll' ? 0 : undefined })}>`;
+    }
     const isItem = unit.role.element === 'li' && !unit.cell;
     if (isItem !== inList) out += isItem ? '<ul>' : '</ul>';
     inList = isItem;
     if (!unit.cell) {
-      out += paragraphMarkup(unit, page, c);
+      out += paragraphMarkup(unit, page, c, flow && column && { part: flow, room: column.room, gap: flow.top - column.pen });
+      if (flow && column) column.pen = flow.top + flow.lines * flow.leading;
       continue;
     }
     const { part } = unit.cell;
@@ -199,7 +216,23 @@ function textOf(
     out += tableMarkup(part, mine.slice(from, i + 1), page, c);
   }
   const unread = rest ? '' : unreadLines(all.filter(isText), frame, c);
-  return out + (inList ? '</ul>' : '') + unread;
+  return `${out}${inList ? '</ul>' : ''}${column ? '</div>' : ''}${unread}`;
+}
+
+/** The room of the paragraphs that flow from one on: down to what stands below them in their column, or to the frame's end. */
+function roomFrom(
+  units: readonly ParagraphUnit[],
+  flows: readonly (FlowingPart | null)[],
+  from: number,
+  item: PageItem['item'],
+): FlowingColumn {
+  const first = flows[from]!;
+  let to = from + 1;
+  while (flows[to]?.column === first.column) to++;
+  const next = units[to]?.lines[0];
+  const frameEnd = px('size' in item ? item.size.height : 0);
+  const bottom = next && next.column === first.column ? px(next.baseline - next.ascent) : frameEnd;
+  return columnOf(flows.slice(from, to) as FlowingPart[], bottom);
 }
 
 /** A table as one; its text stands where the layout has it, so rows and cells themselves take no room. */
@@ -232,7 +265,12 @@ function unreadLines(units: readonly ParagraphUnit[], frame: string, c: HtmlPage
     : '';
 }
 
-function paragraphMarkup(unit: ParagraphUnit, page: string, c: HtmlPageContext): string {
+function paragraphMarkup(
+  unit: ParagraphUnit,
+  page: string,
+  c: HtmlPageContext,
+  flowing: { part: FlowingPart; room: FlowingColumn; gap: number } | null = null,
+): string {
   const story = c.folio.stories[unit.story]!;
   const block = story.blocks[unit.paragraph]!;
   if (block.kind !== 'paragraph') return '';
@@ -245,11 +283,25 @@ function paragraphMarkup(unit: ParagraphUnit, page: string, c: HtmlPageContext):
     const newWindow = 'href' in target && target.newWindow;
     return { href: 'href' in target ? target.href : c.addressOf(target.page), newWindow, title: found?.title };
   };
+  const plain = plainText(block.content);
+  const context = { head: c.folio.head, looks: c.looks, language: character.language, href };
   const lines = unit.lines
-    .map((l, i) =>
-      paintLine(l, { head: c.folio.head, looks: c.looks, language: character.language, href }, i < unit.lines.length - 1 || !unit.ends),
-    )
+    .map((l, i) => {
+      const more = i < unit.lines.length - 1 || !unit.ends;
+      if (!flowing) return paintLine(l, context, more);
+      // A line that was ended by hand ends there in every browser.
+      return paintFlowing({ ...l, runs: l.runs.map(unjustified) }, context, more) + (plain[l.end] === '\n' ? '<br>' : '');
+    })
     .join('');
-  const name = [unit.role.class, unit.begins ? undefined : 'continued'].filter(Boolean).join(' ');
-  return `<${tag}${attrs({ id: unit.begins ? unit.paragraph : undefined, class: name || undefined, role, lang: character.language === c.language ? undefined : character.language, dir: paragraph.direction === 'rtl' ? 'rtl' : undefined })}>${lines}</${tag}>`;
+  const style = flowing ? flowStyle(flowing.part, paragraph, unit.ends, flowing.room, flowing.gap) : undefined;
+  // The font of its first letters decides where the baselines are.
+  const [main] = unit.lines[0]?.runs ?? [];
+  const strut =
+    flowing && main && !main.look.underline && !main.look.strike
+      ? `fl ${c.looks.classOf(unjustified({ ...main, shift: 0 }))}`
+      : flowing
+        ? 'fl'
+        : undefined;
+  const name = [strut, unit.role.class, unit.begins ? undefined : 'continued'].filter(Boolean).join(' ');
+  return `<${tag}${attrs({ id: unit.begins ? unit.paragraph : undefined, class: name || undefined, role, lang: character.language === c.language ? undefined : character.language, dir: paragraph.direction === 'rtl' ? 'rtl' : undefined, style })}>${lines}</${tag}>`;
 }

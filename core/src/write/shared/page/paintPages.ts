@@ -15,6 +15,7 @@ import { groupsApart } from '../groupsApart.ts';
 import { itemsOfPage } from '../paintedPage.ts';
 import type { Scope } from '../scope.ts';
 import type { WriteJob } from '../../writer.ts';
+import type { Overflow } from './flowing.ts';
 import { lettersPicture } from './lettersPicture.ts';
 import { paintHtmlPage } from './paintPage.ts';
 import type { HtmlPageContext } from './paintPage.ts';
@@ -24,7 +25,8 @@ interface PageJobSettings extends PictureSettings {
   /** Whether pictures come in several widths, of which a screen takes what it needs. */
   sizes?: boolean;
   /** Whether letters are those of fonts, or drawn. */
-  text?: 'live' | 'shapes' | 'picture';
+  text?: 'live' | 'flowing' | 'shapes' | 'picture';
+  overflow?: Overflow;
 }
 
 /** A page in HTML, with the pictures, films and sounds that no page before it had. */
@@ -126,6 +128,7 @@ export function paintPages(
         language,
         source,
         scope,
+        flows: settings.text === 'flowing' ? (settings.overflow ?? 'shown') : null,
         letters: (item, frame) => texts.get(item.id) ?? (settings.text === 'picture' ? '' : drawnLetters(frame, item, folio.head, looks)),
         mediaFile: (media) => written.get(media),
       });
