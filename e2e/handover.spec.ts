@@ -37,6 +37,8 @@ test('the start asks what cannot be known; measuring is set up in one press; the
   await sheet.getByRole('button', { name: 'Set it so' }).click();
   await sheet.getByRole('button', { name: 'Try it with the collector here' }).click();
   await sheet.getByLabel('Sent as').fill('flyer');
+  await sheet.getByRole('button', { name: 'Work them out from the text' }).click();
+  await expect(sheet.getByLabel('Keywords')).toHaveValue(/\b(dome|night|sky|telescope)\b.*,/i);
   await sheet
     .locator('input[type=file]')
     .setInputFiles({ name: 'own.css', mimeType: 'text/css', buffer: Buffer.from('.bar{background:#ffe}') });

@@ -15,5 +15,6 @@ export type { Conversion } from './convert.ts';
 export type { ConversionPorts, OutputFile, Start, WriteJob, Writer, WrittenFile } from './writer.ts';
 export { readRecipe, RecipeFile } from './recipeFile.ts';
 export { packFolio } from './efolio/packFolio.ts';
+export { keywordsFor } from './html/keywords.ts';
 export { webFont } from './shared/subsetFont.ts';
 export { zipFiles } from './zipFiles.ts';

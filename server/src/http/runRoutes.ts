@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { FolioError } from '@elastic-folio/core/node';
-import { writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
+import { keywordsFor, writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
 import type { Start } from '@elastic-folio/core/write';
 import { inputHash } from '../runs/inputHash.ts';
 import { Run } from '@elastic-folio/core/api';
@@ -64,6 +64,17 @@ export function runRoutes(api: Api, s: Services): void {
   api.route(
     { method: 'get', path: '/folios/:id/outputs', says: 'How each output of a document stands', params, answer: z.array(OutputState) },
     ({ params: p }) => outputStates(s, p.id),
+  );
+
+  api.route(
+    {
+      method: 'get',
+      path: '/folios/:id/keywords',
+      says: 'What a document would be listed under: its subjects, and words that stand out in its text',
+      params,
+      answer: z.array(z.string()),
+    },
+    async ({ params: p }) => keywordsFor((await s.documents.get(p.id)).folio),
   );
 
   api.route({ method: 'get', path: '/runs', says: 'The newest runs', answer: z.array(Run) }, () => s.runs.list());

@@ -112,6 +112,7 @@ export const api = {
   closePhone: (site: string) => call<object>(`/published/${site}/phone`, undefined, 'DELETE'),
   collected: (id: string) => call<Measures>(`/collected?id=${encodeURIComponent(id)}`),
   clearCollected: (id: string) => call<object>(`/collected?id=${encodeURIComponent(id)}`, undefined, 'DELETE'),
+  keywords: (id: string) => call<string[]>(`${doc(id)}/keywords`),
   settings: () => call<{ resultPort: number }>('/settings'),
 };
 

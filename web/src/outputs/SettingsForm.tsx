@@ -112,6 +112,27 @@ function PictureChoice({ id, value, onChange }: Omit<ControlProps, 'setting'>) {
   );
 }
 
+/** Words with commas between, worked out from the document's text to begin with. */
+function Keywords({ id, value, onChange }: Omit<ControlProps, 'setting'>) {
+  const folio = useDocument((s) => s.id)!;
+  const complain = useDocument((s) => s.complain);
+  const workOut = async (): Promise<void> => {
+    try {
+      onChange((await api.keywords(folio)).join(', '));
+    } catch (error) {
+      complain((error as Error).message);
+    }
+  };
+  return (
+    <>
+      <Input.TextArea id={id} autoSize={{ minRows: 1, maxRows: 6 }} value={value as string} onChange={(e) => onChange(e.target.value)} />
+      <Button type="link" size="small" className="collector-own" onClick={() => void workOut()}>
+        Work them out from the text
+      </Button>
+    </>
+  );
+}
+
 /** An address, or that of the collector which comes with this program and shows what would have arrived. */
 function CollectorChoice({ id, value, onChange }: Omit<ControlProps, 'setting'>) {
   const port = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity }).data?.resultPort;
@@ -132,6 +153,7 @@ function Control({ id, setting, value, onChange }: ControlProps) {
   if (setting.choicesFrom === 'pictures') return <PictureChoice id={id} value={value} onChange={onChange} />;
   if (setting.format === 'ownFiles')
     return <OwnFiles value={value as { media: string; as: string }[]} labels={setting.labels ?? {}} onChange={onChange} />;
+  if (setting.format === 'keywords') return <Keywords id={id} value={value} onChange={onChange} />;
   if (setting.format === 'collector') return <CollectorChoice id={id} value={value} onChange={onChange} />;
   if (setting.type === 'array')
     return (

@@ -1,6 +1,6 @@
 import { attrs, escape, num } from '../../paint/svg/markup.ts';
 import { px } from '../../paint/html/metrics.ts';
-import { keywordsOf } from './keywords.ts';
+import { keywordsFor } from './keywords.ts';
 import type { WriteJob } from '../writer.ts';
 import type { HtmlSettings } from './settings.ts';
 import { MANIFEST_FILE, themeOf, TOUCH_ICON } from './homeScreen.ts';
@@ -26,7 +26,7 @@ export function factsOf(
 ): SiteFacts {
   const { metadata } = folio.head;
   const asked = settings.keywords.split(',').flatMap((k) => k.trim() || []);
-  const found = asked.length ? asked : [...new Set([...metadata.subjects, ...keywordsOf(folio)])].slice(0, 12);
+  const found = asked.length ? asked : keywordsFor(folio);
   return {
     title: settings.title || metadata.title,
     description: settings.description.trim() || metadata.description || '',

@@ -50,3 +50,10 @@ export function keywordsOf(folio: Folio, most = 8): string[] {
 /** A word as it is mostly written. */
 const oftenest = (written: ReadonlyMap<string, number>): string =>
   [...written].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))[0]![0];
+
+/** More than these are no help to anybody. */
+const MOST_KEYWORDS = 12;
+
+/** What a document is listed under: its subjects, then the words that stand out in its text. */
+export const keywordsFor = (folio: Folio): string[] =>
+  [...new Set([...folio.head.metadata.subjects, ...keywordsOf(folio)])].slice(0, MOST_KEYWORDS);

@@ -260,6 +260,7 @@ export const HtmlSettings = z.object({
     title: 'Keywords',
     help: 'With commas between. Empty: the document’s subjects, then words that stand out in its text.',
     group: finding,
+    format: 'keywords',
   }),
   address: z
     .string()

@@ -127,7 +127,7 @@ const AROUND = `.around{display:flex;justify-content:space-between;gap:24px;padd
 const PROGRESS = `.progress{position:fixed;z-index:10002;left:0;top:0;height:3px;width:100%;background:#1E5B4B;transform:scaleX(var(--read,0));transform-origin:0 0}
 html:not(.played) .progress{display:none}`;
 
-const MEASURING = `.measuring{display:flex;flex-wrap:wrap;align-items:center;justify-content:center;gap:6px 14px;padding:12px 20px;background:#fffffff2;color:#17211e;font:15px/1.4 system-ui,sans-serif}
+const MEASURING = `.measuring{display:flex;flex-wrap:wrap;align-items:center;justify-content:center;gap:6px 14px;padding:12px 20px;background:#fff;color:#17211e;font:15px/1.4 system-ui,sans-serif}
 .measuring p{margin:0;max-width:60ch}
 .measuring button{min-width:44px;height:36px;padding:0 16px;border:1px solid #1E5B4B;border-radius:18px;background:#fff;color:#17211e;font:inherit;cursor:pointer}
 .measuring.asks{position:fixed;z-index:10004;left:0;right:0;bottom:0;box-shadow:0 -2px 14px #0003}
