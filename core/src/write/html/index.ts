@@ -4,12 +4,18 @@ import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.t
 import { htmlPageWriter, HTML_PAGES, isAtHand } from '../shared/page/pageFormat.ts';
 import { readBackPages } from '../shared/readBackPages.ts';
 import { scopeOf } from '../shared/scope.ts';
-import type { Writer } from '../writer.ts';
+import type { WriteJob, Writer } from '../writer.ts';
+import { adapted } from '../shared/judgements.ts';
+import { groupsToDraw, withGroupsDrawn } from './drawnGroups.ts';
+import { withOversetShown } from './overset.ts';
 import { purposes } from './purposes.ts';
 import { HtmlSettings } from './settings.ts';
 import { writeHtml } from './writeHtml.ts';
 
 const firstPage = (text: string): number => Number(/<section class="page" id="page-(\d+)"/.exec(text)?.[1] ?? Infinity);
+
+/** What a recipe makes of the document before anything is written: texts to their ends, groups as pictures. */
+const prepared = (job: WriteJob<HtmlSettings>): Promise<WriteJob<HtmlSettings>> => withGroupsDrawn(withOversetShown(job));
 
 export const htmlWriter: Writer<HtmlSettings> = {
   id: 'html',
@@ -26,16 +32,29 @@ export const htmlWriter: Writer<HtmlSettings> = {
     ...(bar.includes('share') ? ['The share button'] : []),
   ],
   migrate: (old) => HtmlSettings.parse(old),
-  write: (job) => writeHtml(job),
-  judge: (job) =>
-    judgeFixedPage(
+  async *write(job) {
+    yield* writeHtml(await prepared(job));
+  },
+  judge: (job) => {
+    const inGroups = new Set(groupsToDraw(job.folio, job.settings).flatMap((d) => [d.group.id, ...d.leaves]));
+    const { composition } = withOversetShown(job);
+    const judge = judgeFixedPage(
       job.folio,
-      job.composition,
+      composition,
       job.fonts,
-      scopeOf(job.folio, job.composition, job.settings),
+      scopeOf(job.folio, composition, job.settings),
       htmlPageWriter('web', job, job.settings.text),
-    ),
-  async *readBack(files, job) {
+    );
+    return (about) => {
+      const judged = judge(about);
+      const { kind, id } = about.subject;
+      const overset = kind === 'story' && judged.outcome === 'kept' ? job.composition.stories.get(id)?.overflow : null;
+      if (overset) return adapted('text.overset', { characters: overset.characters });
+      return kind === 'item' && inGroups.has(id) && judged.outcome === 'kept' ? adapted('group.drawn') : judged;
+    };
+  },
+  async *readBack(files, given) {
+    const job = await prepared(given);
     const byPath = new Map(files.map((f) => [f.path, f]));
     if (!byPath.has('index.html')) throw new FolioError('readBack.missing', 'The result has no index.html.', 'Run it again.');
     const written = files.filter((f) => /^[^/]+\.html$/.test(f.path));
@@ -53,5 +72,9 @@ export const htmlWriter: Writer<HtmlSettings> = {
       (source) => isAtHand(source, job),
     );
   },
-  sentences: FIXED_PAGE_SENTENCES,
+  sentences: {
+    ...FIXED_PAGE_SENTENCES,
+    'group.drawn': 'Its group is drawn as one picture, as the recipe says.',
+    'text.overset': '{characters} characters have no room in their frame: readers get them below it or by scrolling, as the recipe says.',
+  },
 };

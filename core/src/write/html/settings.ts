@@ -18,6 +18,7 @@ export const BAR_PARTS = [
 ] as const;
 
 const reading = 'How it is read';
+const drawing = 'Text and drawing';
 const fitting = 'Size on the screen';
 const behind = 'Behind the pages';
 const bar = 'The bar';
@@ -83,7 +84,7 @@ export const HtmlSettings = z.object({
     .meta({
       title: 'Text',
       help: 'Drawn text needs no fonts and looks the same everywhere; it can still be searched, copied and heard.',
-      group: reading,
+      group: drawing,
       labels: {
         live: 'Live, every line in its place',
         flowing: 'Live, lines broken by the browser',
@@ -91,13 +92,31 @@ export const HtmlSettings = z.object({
         picture: 'Drawn as pictures',
       },
     }),
+  groups: z
+    .enum(['parts', 'picture'])
+    .default('parts')
+    .meta({
+      title: 'Groups',
+      help: 'As one picture they are light to draw and need no further care; groups with texts or anything to press stay parts.',
+      group: drawing,
+      labels: { parts: 'Every part by itself', picture: 'Drawn as one picture' },
+    }),
+  overset: z
+    .enum(['cut', 'shown', 'scroll'])
+    .default('cut')
+    .meta({
+      title: 'Text that does not fit',
+      help: 'What readers get of texts that the layout itself has no room for.',
+      group: drawing,
+      labels: { cut: 'Is cut off', shown: 'Goes on below its frame', scroll: 'Is scrolled to in its frame' },
+    }),
   overflow: z
     .enum(['shown', 'cut', 'scroll'])
     .default('shown')
     .meta({
-      title: 'Lines without room',
-      help: 'Where a browser needs more lines than the layout has room for.',
-      group: reading,
+      title: 'Lines too many',
+      help: 'Where a browser needs more lines for a text than the layout has.',
+      group: drawing,
       labels: { shown: 'Go on below', cut: 'Are cut off', scroll: 'Are scrolled to' },
       showIf: { text: ['flowing'] },
     }),

@@ -15,6 +15,7 @@ import { filePage } from './filePage.ts';
 import { addressIn, factsOf, sitemap } from './headMarkup.ts';
 import { iconsOf, MANIFEST_FILE, manifestOf } from './homeScreen.ts';
 import { OFFLINE_FILE, offlineProgram } from './offline.ts';
+import { scrolledFrames } from './overset.ts';
 import { ownFiles } from './ownFiles.ts';
 import { groundPicture, PagePictures } from './picturesBeside.ts';
 import { readingProgram } from './readingProgram.ts';
@@ -57,6 +58,7 @@ async function* edition(job: WriteJob<HtmlSettings>, inside: boolean): AsyncGene
     lazy,
     fitsWindow: settings.fit !== 'size' && settings.form !== 'banner',
     frames,
+    scrolls: scrolledFrames(job),
     anchorOf: site.anchorOf,
     addressOf: site.addressOf,
   });

@@ -37,6 +37,8 @@ export interface HtmlPageContext {
   mediaFile: (media: string) => string | undefined;
   /** What shows letters that are drawn. */
   letters: (item: TextFrame, frame: ComposedFrame) => string;
+  /** Frames whose text is scrolled to its end. */
+  scrolls: ReadonlySet<string>;
   /** Where paragraphs flow: what happens to lines that have no room. */
   flows: Overflow | null;
   scope: Pick<Scope, 'targets' | 'shown'>;
@@ -150,9 +152,9 @@ function shell(
     (item.kind === 'veil' ? '' : outlineSvg(item, head, item.kind === 'picture' ? 'fill' : 'both')) +
     (item.kind === 'picture' && media ? pictureMarkup(item, c.source(media), alt ?? '', c.lazy) + outlineSvg(item, head, 'stroke') : '') +
     movingPart(item, c) +
-    (composed ? textBoxes(composed.frame, composed.item, head) : '') +
-    (text ?? '') +
-    (composed ? c.letters(composed.item, composed.frame) : '');
+    (composed
+      ? scrolled(composed.item, textBoxes(composed.frame, composed.item, head) + (text ?? '') + c.letters(composed.item, composed.frame), c)
+      : (text ?? ''));
   if (!body && item.kind !== 'veil') return '';
   const speaks = isAlive(item) || (entry.own && ((text !== undefined && !text.startsWith('<!--d-->')) || alt !== ''));
   const label =
@@ -163,6 +165,13 @@ function shell(
         : {};
   const box = `<div${attrs({ class: entry.unseen ? 'i unseen' : 'i', 'data-item': item.id, 'data-press': isAlive(item) && isPressed(item, place.page.id, c) ? item.id : undefined, style, 'aria-hidden': speaks ? undefined : 'true', ...label })}>${body.replace('<!--d-->', '')}</div>`;
   return itemFilter(item, size, head) + box;
+}
+
+/** A frame's text in a room of its own where it is scrolled, by keys as well (WCAG 2.2, 2.1.1). */
+function scrolled({ id, size }: TextFrame, text: string, c: HtmlPageContext): string {
+  if (!c.scrolls.has(id)) return text;
+  const style = `left:0;top:0;width:${num(px(size.width), 4)}px;height:${num(px(size.height), 4)}px;overflow:hidden auto`;
+  return `<div${attrs({ class: 'col', style, tabindex: 0 })}>${text}</div>`;
 }
 
 /** Text that is seen but not read: page numbers and the like. */

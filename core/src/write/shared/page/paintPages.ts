@@ -54,6 +54,8 @@ export function paintPages(
     lazy: (page: string) => boolean;
     /** Whether pages are as wide as the window. */
     fitsWindow?: boolean;
+    /** Frames whose text is scrolled to its end. */
+    scrolls?: ReadonlySet<string>;
   },
 ): PagePress {
   const { folio, composition, settings } = job;
@@ -122,6 +124,7 @@ export function paintPages(
       const markup = paintHtmlPage(place, items, reading, {
         ...how,
         lazy: how.lazy(place.page.id),
+        scrolls: how.scrolls ?? new Set(),
         folio,
         composition,
         looks,
