@@ -200,6 +200,27 @@ test('a new version takes the place of the old one as a whole, once nobody reads
   await context.close();
 });
 
+test('what was opened once can be opened again without a connection, from the first visit on', async ({ browser }) => {
+  const host = await staticHost(folder('opened'));
+  const page = await reader(browser);
+  await page.goto(host.address);
+  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  const seen = (): Promise<string[]> =>
+    page.evaluate(async () =>
+      (await (await caches.open((await caches.keys())[0]!)).keys()).map((r) => new URL(r.url).pathname.split('/').slice(3).join('/')),
+    );
+  await expect.poll(async () => (await seen()).filter((f) => f.startsWith('fonts/')).length).toBeGreaterThan(1);
+  await expect.poll(async () => (await seen()).filter((f) => f.startsWith('pictures/')).length).toBeGreaterThan(0);
+  // What was not opened was not fetched.
+  expect((await seen()).filter((f) => f.endsWith('.webm'))).toEqual([]);
+  await host.close();
+  await page.reload();
+  await page.evaluate(() => document.fonts.ready);
+  expect(await page.evaluate(() => [...document.images].filter((i) => i.loading !== 'lazy' && !i.naturalWidth).length)).toBe(0);
+  expect(await page.evaluate(() => [...document.fonts].some((f) => f.status === 'error'))).toBe(false);
+  await page.context().close();
+});
+
 test('nothing is sent before a yes; then what was said is sent, and a stop stops it', async ({ browser }) => {
   const host = await staticHost(folder('measured'), '/a/', 4791);
   const page = await reader(browser);
