@@ -10,7 +10,13 @@ import { staticHost } from './staticHost.ts';
 const out = resolve('test-results/delivery');
 const collect = 'http://127.0.0.1:4791/collect';
 const RECIPES = {
-  plain: { fit: 'width', bar: ['contents', 'overview', 'search', 'share'] },
+  plain: {
+    fit: 'width',
+    bar: ['contents', 'overview', 'search', 'share'],
+    shareAt: 'https://marrowby.example/spring',
+    sharePicture: true,
+  },
+  narrow: { form: 'spreads', fit: 'width', sideBySide: 1000 },
   shapes: { text: 'shapes' },
   flowing: { text: 'flowing' },
   picture: { text: 'picture', resolution: 200 },
@@ -219,6 +225,49 @@ test('what was opened once can be opened again without a connection, from the fi
   expect(await page.evaluate(() => [...document.images].filter((i) => i.loading !== 'lazy' && !i.naturalWidth).length)).toBe(0);
   expect(await page.evaluate(() => [...document.fonts].some((f) => f.status === 'error'))).toBe(false);
   await page.context().close();
+});
+
+test('sharing is the device’s own, with the address and the picture that the recipe names; without it the address is copied', async ({
+  browser,
+}) => {
+  const host = await staticHost(folder('plain'));
+  const page = await reader(browser);
+  await page.addInitScript(() => {
+    const shared: unknown[] = [];
+    Object.assign(window, { shared });
+    Object.assign(navigator, {
+      canShare: () => true,
+      share: async ({ title, url, files }: ShareData) =>
+        void shared.push({ title, url, files: files?.map((f) => [f.type, f.size > 2000]) }),
+    });
+  });
+  await page.goto(host.address);
+  await page.getByRole('button', { name: 'Share' }).click();
+  await expect
+    .poll(() => page.evaluate(() => (window as unknown as { shared: unknown[] }).shared))
+    .toEqual([{ title: 'The Marrowby Almanac', url: 'https://marrowby.example/spring', files: [['image/jpeg', true]] }]);
+  await page.context().close();
+  const plain = await reader(browser, { permissions: ['clipboard-read', 'clipboard-write'] });
+  await plain.goto(host.address);
+  await plain.getByRole('button', { name: 'Share' }).click();
+  await expect(plain.locator('.told')).toHaveText('Address copied');
+  expect(await plain.evaluate(() => navigator.clipboard.readText())).toBe('https://marrowby.example/spring');
+  await plain.context().close();
+  await host.close();
+});
+
+test('pages of a spread stand side by side from a width on, and below one another in narrower windows', async ({ browser }) => {
+  for (const [width, beside] of [
+    [1100, true],
+    [960, false],
+  ] as const) {
+    const page = await reader(browser, { viewport: { width, height: 700 } });
+    await page.goto(`${url('narrow')}#page-4`);
+    const [a, b] = [(await page.locator('#page-4').boundingBox())!, (await page.locator('#page-5').boundingBox())!];
+    expect(Math.abs(a.y - b.y) < 2).toBe(beside);
+    if (!beside) expect(b.y).toBeGreaterThanOrEqual(a.y + a.height - 1);
+    await page.context().close();
+  }
 });
 
 test('nothing is sent before a yes; then what was said is sent, and a stop stops it', async ({ browser }) => {

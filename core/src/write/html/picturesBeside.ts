@@ -71,7 +71,8 @@ export class PagePictures {
     const key = `${called}-${place.number}`;
     let drawn = this.cache.get(key);
     if (!drawn) {
-      drawn = pagePicture(this.job, this.encoder, place, this.scope, width).then((p) => ({
+      // The hairline of its edge that shows through would make it a PNG, many times as large.
+      drawn = pagePicture(this.job, this.encoder, place, this.scope, width, 'jpeg').then((p) => ({
         path: `pictures/${key}-${shortHash(p.bytes)}.${PICTURE_EXTENSIONS[p.mediaType]}`,
         mediaType: p.mediaType,
         bytes: p.bytes,

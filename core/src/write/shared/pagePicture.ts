@@ -2,7 +2,7 @@ import { composedSpread } from '../../compose/anchored.ts';
 import { pageOfItem } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { spreadPicture } from '../../paint/svg/paintSpread.ts';
-import type { EncodedPicture } from '../../ports/ports.ts';
+import type { EncodedPicture, PictureOptions } from '../../ports/ports.ts';
 import type { PictureEncoder } from './encodePictures.ts';
 import { pictureOf } from './encodePictures.ts';
 import type { PaintedLeaf } from './paintedPage.ts';
@@ -16,6 +16,7 @@ export async function pagePicture(
   place: PagePlace,
   scope: Scope,
   width: number,
+  format: NonNullable<PictureOptions['format']> = 'auto',
 ): Promise<EncodedPicture> {
   const { folio, composition } = job;
   const spread = composedSpread(folio, composition, folio.spreads[place.spread.id]!);
@@ -33,5 +34,5 @@ export async function pagePicture(
     shown: scope.shown,
     forReaders: true,
   });
-  return job.pictures.encode(await job.pictures.drawSvg(svg, 'picture'), { maxWidth: width, quality: job.settings.quality });
+  return job.pictures.encode(await job.pictures.drawSvg(svg, 'picture'), { maxWidth: width, quality: job.settings.quality, format });
 }
