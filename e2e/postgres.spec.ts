@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { rmSync } from 'node:fs';
+import type { Measures, PublishedSite } from '@elastic-folio/core/api';
 import { addOutput, clientOf, gone, started, startServer } from './ownServer.ts';
 
 const url = process.env['TEST_DATABASE_URL'];
@@ -21,6 +22,13 @@ test('on a PostgreSQL server: samples, an edit and both outputs, with a second p
     return runs.map((r) => all.find((a) => a.id === r.id)!.state);
   };
   await expect.poll(states, { timeout: 40_000 }).toEqual(['done', 'done']);
+  // What is handed over lies in the same database.
+  const site = await post<PublishedSite>(`/api/folios/${id}/published`, { recipe: 'web' });
+  expect([site.shown, site.versions.length, site.versions[0]!.bytes > 1000]).toEqual([1, 1, true]);
+  const sent = { id: 'pg', visit: 'abcdef', title: '', language: 'en', events: [{ kind: 'page', at: 1, page: 2 }] };
+  const answer = await fetch('http://127.0.0.1:4792/collect', { method: 'POST', body: JSON.stringify(sent) });
+  expect(answer.status).toBe(204);
+  expect(await get<Measures>('/api/collected?id=pg')).toMatchObject({ visits: 1, pages: [{ page: 2, shown: 1, visits: 1 }] });
   for (const child of [worker, server]) {
     child.kill('SIGTERM');
     await gone(child);

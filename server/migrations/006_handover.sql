@@ -26,7 +26,7 @@ CREATE TABLE published_versions (
   run text NOT NULL,
   bytes bigint NOT NULL,
   files integer NOT NULL,
-  secure text[] NOT NULL DEFAULT '{}',
+  secure jsonb NOT NULL DEFAULT '[]',
   at timestamptz NOT NULL DEFAULT now(),
   PRIMARY KEY (site, number)
 );

@@ -76,7 +76,7 @@ export class PublishedSites {
         run.id,
         run.files!.reduce((sum, f) => sum + f.bytes, 0),
         run.files!.length,
-        secure,
+        JSON.stringify(secure),
       ]);
       await query('UPDATE published_sites SET shown = $2 WHERE id = $1', [site.id, number]);
     });
