@@ -196,6 +196,8 @@ test('settings show their effect beside them, before anything is run', async ({ 
     await page.getByTitle('Leafed through, like paper').click();
     await sheet.getByLabel('Must pages keep their size?').click();
     await page.getByTitle('No, they may fit the window').click();
+    await sheet.getByLabel('Must it work without a connection?').click();
+    await page.getByTitle('No, or from a folder only').click();
     await expect(sheet.getByText('a leaf is turned', { exact: false })).toBeVisible();
     await sheet.getByRole('button', { name: 'Set it so' }).click();
     await expect(frame.locator('output')).toHaveText('Page 3 of 5', { timeout: 30_000 });

@@ -151,7 +151,8 @@ function bringIntoView(page: Element, behavior: ScrollBehavior): void {
   const at = page.getBoundingClientRect();
   const room =
     holder === root ? { left: 0, top: Number.parseFloat(getComputedStyle(root).scrollPaddingTop) || 0 } : holder.getBoundingClientRect();
-  holder.scrollBy({ left: at.left - room.left, top: at.top - room.top, behavior });
+  // To a place, not by a way: what is still moving would add its own.
+  holder.scrollTo({ left: holder.scrollLeft + at.left - room.left, top: holder.scrollTop + at.top - room.top, behavior });
 }
 
 /** Keys, swipes and the wheel, as far as they go from page to page. */

@@ -10,8 +10,8 @@ interface Happened {
   what?: string;
 }
 
-/** What has happened is sent together, once in so many milliseconds. */
-const EVERY_MS = 8000;
+/** What has happened within so many milliseconds is sent together. */
+const WITHIN_MS = 8000;
 /** More of one visit is not of use to anybody. */
 const MOST = 2000;
 
@@ -38,6 +38,7 @@ export function playMeasuring({ doc, program }: Surroundings, m: Measuring, befo
   const note = (kind: Kind, what?: string): void => {
     if (answer !== 'yes' || !m.kinds.includes(kind) || ++count > MOST) return;
     const text = what?.trim().slice(0, 300);
+    if (!queue.length) setTimeout(send, WITHIN_MS);
     queue.push({ kind, at: Math.round(performance.now() - began), page, ...(text && { what: text }) });
   };
   const send = (): void => {
@@ -55,8 +56,8 @@ export function playMeasuring({ doc, program }: Surroundings, m: Measuring, befo
     } catch {
       queue = [];
     }
+    if (queue.length) setTimeout(send, WITHIN_MS);
   };
-  setInterval(send, EVERY_MS);
   doc.addEventListener('visibilitychange', () => doc.hidden && send());
   addEventListener('pagehide', send);
 
