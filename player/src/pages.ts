@@ -117,8 +117,14 @@ export function playPages(s: Surroundings): PagesOnScreen {
     { threshold: [0, 0.25, 0.5, 0.75, 1] },
   );
   for (const p of pages) watcher.observe(p);
+  // Where one page is in sight at a time, the one that the address asks for is come to at once, whatever has not been laid out yet.
+  const asked = pages.findIndex((p) => `#${p.id}` === doc.location.hash);
+  if (asked > 0 && reading && ONE_AT_A_TIME.has(reading.form) && !isPlain(doc)) {
+    state = step(state, { type: 'seen', page: asked });
+    bringIntoView(spread(pages[asked]!), 'auto');
+  }
   if (pages.length) {
-    conductor.page(pages[0]!.id, true);
+    conductor.page(pages[state.page]!.id, true);
     wait();
   }
   return {
