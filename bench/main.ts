@@ -17,6 +17,7 @@ import type { FontFace, FontSet } from '@elastic-folio/core/compose';
 import { GlyphOutlines, paintItems } from '@elastic-folio/core/paint';
 import { FileDerived, sharpPictures, shippedFontSource } from '@elastic-folio/core/node';
 import { convert, readSettings, WRITERS } from '@elastic-folio/core/write';
+import { bytesOf } from '../core/test/support/samples.ts';
 import { median } from './median.ts';
 import { webReadingTimes } from './webReading.ts';
 import type { WebReadingTimes } from './webReading.ts';
@@ -138,11 +139,7 @@ async function composition(sample: Sample, fonts: FontSet): Promise<void> {
 }
 
 async function conversions(sample: Sample, fonts: FontSet): Promise<void> {
-  const media = async (id: string): Promise<Uint8Array> => {
-    const chunks: Uint8Array[] = [];
-    for await (const c of sample.blobs.stream(sample.folio.head.media[id]!.sha256) as AsyncIterable<Uint8Array>) chunks.push(c);
-    return new Uint8Array(Buffer.concat(chunks));
-  };
+  const media = (id: string): Promise<Uint8Array> => bytesOf(sample, id);
   const player = new Uint8Array(await readFile('dist/player.js'));
   for (const writer of WRITERS) {
     const folder = await mkdtemp(join(tmpdir(), 'folio-bench-'));

@@ -8,6 +8,7 @@ import type { FontSet } from '@elastic-folio/core/compose';
 import { FileDerived, sharpPictures } from '@elastic-folio/core/node';
 import { convert, readSettings, writerById } from '@elastic-folio/core/write';
 import { staticHost } from '../e2e/staticHost.ts';
+import { bytesOf } from '../core/test/support/samples.ts';
 import { median } from './median.ts';
 
 /** A phone on a slow line: a quarter of this machine's speed, 1.6 Mbit/s, 150 ms to the host and back. */
@@ -40,11 +41,7 @@ export async function webReadingTimes(
   const player = new Uint8Array(await readFile('dist/player.js'));
   await convert(folio, writer, readSettings(writer, { version: writer.version, name: '', settings }), join(folder, 'out'), {
     fonts,
-    media: async (id) => {
-      const chunks: Uint8Array[] = [];
-      for await (const c of sample.blobs.stream(folio.head.media[id]!.sha256) as AsyncIterable<Uint8Array>) chunks.push(c);
-      return new Uint8Array(Buffer.concat(chunks));
-    },
+    media: (id) => bytesOf(sample, id),
     pictures: sharpPictures,
     derived: new FileDerived(join(folder, 'derived')),
     player: async () => player,

@@ -2,6 +2,7 @@
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { bytesOf } from '../core/test/support/samples.ts';
 import { samples } from '@elastic-folio/demo';
 import { pagesOf } from '@elastic-folio/core';
 import { loadFonts } from '@elastic-folio/core/compose';
@@ -14,8 +15,9 @@ const reads = writer.start!.questions.find((q) => q.id === 'read')!.answers.map(
 const player = new Uint8Array(await readFile('dist/player.js'));
 const derived = await mkdtemp(join(tmpdir(), 'folio-derived-'));
 const made: string[] = [];
-for (const { folio, blobs } of await samples())
+for (const sample of await samples())
   for (const read of reads) {
+    const { folio } = sample;
     const settings = Object.fromEntries(
       writer.start!.settle({ read, layout: 'adapt', connection: 'no', length: 'short' }).map((s) => [s.setting, s.value]),
     );
@@ -29,11 +31,7 @@ for (const { folio, blobs } of await samples())
       join(folder, name),
       {
         fonts: await loadFonts(folio.head, [await shippedFontSource()]),
-        media: async (id) => {
-          const chunks: Uint8Array[] = [];
-          for await (const c of blobs.stream(folio.head.media[id]!.sha256) as AsyncIterable<Uint8Array>) chunks.push(c);
-          return new Uint8Array(Buffer.concat(chunks));
-        },
+        media: (id) => bytesOf(sample, id),
         pictures: sharpPictures,
         derived: new FileDerived(derived),
         player: async () => player,

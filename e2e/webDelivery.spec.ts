@@ -1,10 +1,9 @@
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { spawnSync } from 'node:child_process';
 import { join, resolve } from 'node:path';
 import sharp from 'sharp';
 import { expect, test } from '@playwright/test';
 import type { Browser, Page } from '@playwright/test';
 import AxeBuilder from './axe.ts';
+import { makeEditions } from './editions.ts';
 import { staticHost } from './staticHost.ts';
 
 const out = resolve('test-results/delivery');
@@ -42,17 +41,7 @@ type Name = keyof typeof RECIPES;
 const url = (name: Name, file = 'index.html'): string => `file://${join(out, name, 'html', file)}`;
 const folder = (name: Name): string => join(out, name, 'html');
 
-test.beforeAll(() => {
-  mkdirSync(out, { recursive: true });
-  const folio = (...args: string[]) =>
-    expect(spawnSync(process.execPath, ['dist/folio.mjs', ...args], { encoding: 'utf8' }).status).toBe(0);
-  folio('samples', '--out', out);
-  for (const [name, settings] of Object.entries(RECIPES)) {
-    const recipe = join(out, `${name}.json`);
-    writeFileSync(recipe, JSON.stringify({ output: 'html', version: 1, name, settings }));
-    folio('convert', join(out, 'marrowby-almanac.efolio'), '--to', 'html', '--out', join(out, name), '--recipe', recipe);
-  }
-});
+test.beforeAll(() => makeEditions(out, RECIPES));
 
 /** A page of a reader's own, who likes things calm. */
 const reader = async (browser: Browser, more: object = {}): Promise<Page> =>

@@ -1,9 +1,8 @@
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { spawnSync } from 'node:child_process';
 import { join, resolve } from 'node:path';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import AxeBuilder from './axe.ts';
+import { makeEditions } from './editions.ts';
 
 const out = resolve('test-results/forms');
 const bar = ['contents', 'arrows', 'slider', 'number', 'search', 'enlarge', 'sound', 'share', 'fullScreen'];
@@ -19,18 +18,7 @@ type Name = keyof typeof RECIPES;
 const url = (name: Name, file = 'index.html'): string => `file://${join(out, name, 'html', file)}`;
 const hash = (page: Page): Promise<string> => page.evaluate(() => location.hash);
 
-test.beforeAll(() => {
-  mkdirSync(out, { recursive: true });
-  const folio = (...args: string[]) =>
-    expect(spawnSync(process.execPath, ['dist/folio.mjs', ...args], { encoding: 'utf8' }).status).toBe(0);
-  folio('samples', '--out', out);
-  for (const [name, settings] of Object.entries(RECIPES)) {
-    const recipe = join(out, `${name}.json`);
-    writeFileSync(recipe, JSON.stringify({ output: 'html', version: 1, name, settings }));
-    const sample = name === 'banner' ? 'five-worlds' : 'marrowby-almanac';
-    folio('convert', join(out, `${sample}.efolio`), '--to', 'html', '--out', join(out, name), '--recipe', recipe);
-  }
-});
+test.beforeAll(() => makeEditions(out, RECIPES, (name) => (name === 'banner' ? 'five-worlds' : 'marrowby-almanac')));
 
 /** The text of all pages as Chromium tells it to assistive technology. */
 const spoken = async (page: Page): Promise<string> =>

@@ -23,3 +23,4 @@ export * from './traverse.ts';
 export * from './coherence.ts';
 export * from './pageRange.ts';
 export * from './address.ts';
+export { slugOf } from './slug.ts';

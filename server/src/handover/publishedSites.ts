@@ -1,11 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { cp, mkdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
+import { slugOf } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
 import type { PublishedSite, Run } from '@elastic-folio/core/api';
 import type { Db } from '../database/db.ts';
 
 const OWNER = 'desk';
+/** Letters that a host's name has of a title: part of a name has at most 63 (RFC 1123), and may be counted on. */
+const LONGEST_NAME = 50;
 
 interface SiteRow {
   id: string;
@@ -109,7 +112,7 @@ export class PublishedSites {
   }
 
   private async create(run: Run, called: string): Promise<SiteRow> {
-    const stem = slugOf(called) || 'edition';
+    const stem = slugOf(called, LONGEST_NAME) || 'edition';
     for (let n = 1; ; n++) {
       const [made] = await this.db.query<SiteRow>(
         'INSERT INTO published_sites (id, owner, folio, recipe, name) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (name) DO NOTHING RETURNING *',
@@ -138,13 +141,3 @@ export class PublishedSites {
     };
   }
 }
-
-/** A title as part of a host's name (RFC 1123: letters, digits and hyphens, at most 63). */
-const slugOf = (title: string): string =>
-  title
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .slice(0, 50)
-    .replace(/^-+|-+$/g, '');

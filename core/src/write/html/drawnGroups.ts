@@ -9,8 +9,7 @@ import { effectReach, hasEffects, reachedBy } from '../../paint/effects.ts';
 import { attrs, num } from '../../paint/svg/markup.ts';
 import { GlyphOutlines } from '../../paint/svg/glyphs.ts';
 import { paintItem } from '../../paint/svg/paintSpread.ts';
-import { PictureEncoder, pictureOf } from '../shared/encodePictures.ts';
-import type { PaintedLeaf } from '../shared/paintedPage.ts';
+import { drawingEncoder, drawnSources } from '../shared/drawnSources.ts';
 import type { WriteJob } from '../writer.ts';
 import type { HtmlSettings } from './settings.ts';
 
@@ -140,17 +139,11 @@ async function drawing(
   box: ReturnType<typeof itemBounds>,
 ): Promise<Uint8Array> {
   const { folio, composition, settings } = job;
-  // What draws it reads no AVIF.
-  const encoder = new PictureEncoder({ ...job, settings: { ...settings, pictureFormat: 'auto' } });
-  const sources = new Map<string, string>();
-  for (const leaf of leaves) {
-    const item = spread.items[leaf] as PaintedLeaf;
-    const media = pictureOf(item);
-    if (!media || sources.has(media) || !folio.head.media[media]) continue;
-    encoder.want(item);
-    const { bytes, mediaType } = await encoder.get(media);
-    sources.set(media, `data:${mediaType};base64,${Buffer.from(bytes).toString('base64')}`);
-  }
+  const sources = await drawnSources(
+    job,
+    drawingEncoder(job),
+    [...leaves].map((l) => spread.items[l]!),
+  );
   const outlines = new GlyphOutlines();
   const inner = paintItem(
     folio,

@@ -1,5 +1,7 @@
 import type { PagePlace } from '../../folio/traverse.ts';
-import { PICTURE_EXTENSIONS, PictureEncoder, shortHash } from '../shared/encodePictures.ts';
+import { drawingEncoder } from '../shared/drawnSources.ts';
+import { PICTURE_EXTENSIONS, shortHash } from '../shared/encodePictures.ts';
+import type { PictureEncoder } from '../shared/encodePictures.ts';
 import { pagePicture } from '../shared/pagePicture.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
@@ -30,15 +32,14 @@ export async function groundPicture({ folio, settings, media }: WriteJob<HtmlSet
 
 /** Pages drawn as pictures: for previews of links, and for the list of all pages. */
 export class PagePictures {
-  private readonly encoder: PictureEncoder;
+  readonly encoder: PictureEncoder;
   private readonly cache = new Map<string, Promise<PictureBeside>>();
 
   constructor(
     private readonly job: WriteJob<HtmlSettings>,
     private readonly scope: Scope,
   ) {
-    // What draws pages reads no AVIF.
-    this.encoder = new PictureEncoder({ ...job, settings: { ...job.settings, pictureFormat: 'auto' } });
+    this.encoder = drawingEncoder(job);
   }
 
   /** The pages that stand for the edition's files where a link to one is shown; the recipe says which stands for the first. */
@@ -61,10 +62,6 @@ export class PagePictures {
     if (!this.job.settings.bar.includes('overview')) return out;
     for (const place of this.scope.pages) out.set(place.page.id, await this.draw(place, 'page', SMALL_WIDTH));
     return out;
-  }
-
-  icons<T>(draw: (encoder: PictureEncoder) => Promise<T>): Promise<T> {
-    return draw(this.encoder);
   }
 
   private draw(place: PagePlace, called: string, width: number): Promise<PictureBeside> {

@@ -1,3 +1,4 @@
+import { slugOf } from '../../folio/slug.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { printedNumber } from '../../folio/traverse.ts';
 import type { WriteJob } from '../writer.ts';
@@ -5,6 +6,9 @@ import type { Scope } from '../shared/scope.ts';
 import { headingsOf, readingOfSpread } from '../../structure/reading.ts';
 import type { Heading, PageReading } from '../../structure/reading.ts';
 import type { HtmlSettings } from './settings.ts';
+
+/** Letters that the name of a file has of its title. */
+const LONGEST_NAME = 60;
 
 /** A file of the edition: its name, what it is called, and the pages in it, gathered as they are seen at once. */
 export interface SiteFile {
@@ -48,7 +52,7 @@ export function siteOf(job: WriteJob<HtmlSettings>, scope: Scope, inside: boolea
     const slots = joins ? pairsOf(pages) : pages.map((p) => [p]);
     return i === 0
       ? { name: 'index.html', title, slots }
-      : { name: `${free(slugOf(called) || `page-${pages[0]!.number}`, taken)}.html`, title: called, slots };
+      : { name: `${free(slugOf(called, LONGEST_NAME) || `page-${pages[0]!.number}`, taken)}.html`, title: called, slots };
   });
   const anchors = new Map(scope.pages.map((p) => [p.page.id, `page-${p.number}`]));
   const homes = new Map(files.flatMap((f) => f.slots.flat().map((p) => [p.page.id, f.name] as const)));
@@ -88,17 +92,6 @@ function pairsOf(pages: readonly PagePlace[]): PagePlace[][] {
     else out.push([p]);
   return out;
 }
-
-/** Letters and digits of a title, as addresses have them; empty where it has none of the Latin alphabet. */
-const slugOf = (title: string): string =>
-  title
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 60)
-    .replace(/-+$/, '');
 
 function free(stem: string, taken: Set<string>): string {
   let name = stem;

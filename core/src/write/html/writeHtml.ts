@@ -79,7 +79,7 @@ async function* edition(job: WriteJob<HtmlSettings>, inside: boolean): AsyncGene
   const ground = inside ? undefined : await groundPicture(job);
   const cards = inside ? new Map() : await drawn.cards(site);
   const small = inside ? new Map() : await drawn.small();
-  const icons = settings.app && !inside ? await drawn.icons((encoder) => iconsOf(job, scope, encoder)) : [];
+  const icons = settings.app && !inside ? await iconsOf(job, scope, drawn.encoder) : [];
   const beside = new Map([...(ground ? [ground] : []), ...cards.values(), ...small.values(), ...icons].map((p) => [p.path, p]));
   for (const { path, mediaType, bytes } of beside.values()) yield outputFile(path, mediaType, bytes);
   if (!inside) for (const own of ownFiles(job)) yield outputFile(own.path, own.mediaType, await job.media(own.media));

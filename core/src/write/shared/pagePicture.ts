@@ -4,8 +4,7 @@ import type { PagePlace } from '../../folio/traverse.ts';
 import { spreadPicture } from '../../paint/svg/paintSpread.ts';
 import type { EncodedPicture, PictureOptions } from '../../ports/ports.ts';
 import type { PictureEncoder } from './encodePictures.ts';
-import { pictureOf } from './encodePictures.ts';
-import type { PaintedLeaf } from './paintedPage.ts';
+import { drawnSources } from './drawnSources.ts';
 import type { Scope } from './scope.ts';
 import type { WriteJob } from '../writer.ts';
 
@@ -20,15 +19,10 @@ export async function pagePicture(
 ): Promise<EncodedPicture> {
   const { folio, composition } = job;
   const spread = composedSpread(folio, composition, folio.spreads[place.spread.id]!);
-  const sources = new Map<string, string>();
-  for (const item of Object.values(spread.items)) {
-    const media =
-      item.kind === 'group' || !scope.shown(item) || pageOfItem(spread, item).id !== place.page.id ? null : pictureOf(item as PaintedLeaf);
-    if (!media || sources.has(media) || !folio.head.media[media]) continue;
-    encoder.want(item as PaintedLeaf);
-    const { bytes, mediaType } = await encoder.get(media);
-    sources.set(media, `data:${mediaType};base64,${Buffer.from(bytes).toString('base64')}`);
-  }
+  const here = Object.values(spread.items).filter(
+    (i) => i.kind !== 'group' && scope.shown(i) && pageOfItem(spread, i).id === place.page.id,
+  );
+  const sources = await drawnSources(job, encoder, here);
   const svg = spreadPicture(folio, composition, spread, place.page.box, width, {
     href: (m) => sources.get(m),
     shown: scope.shown,
