@@ -18,11 +18,12 @@ export function SiteVersions({ site, newest }: { site: PublishedSite; newest: st
   };
   const show = useMutation({ mutationFn: (version: number | null) => api.showVersion(site.id, version), ...settle });
   const remove = useMutation({ mutationFn: () => api.removeSite(site.id), ...settle });
-  const address = `http://${site.name}.pages.localhost:${port}/`;
+  // Its port is asked for; until it is known there is no address to go to.
+  const address = port && `http://${site.name}.pages.localhost:${port}/`;
   return (
     <div className="site">
       <p className="site-address">
-        {site.shown === null ? (
+        {!address ? null : site.shown === null ? (
           <>
             <s>{address}</s> <span className="soft">taken down; whoever goes there is told so</span>
           </>
