@@ -36,6 +36,9 @@ export class FontError extends Error {}
 /** Widths of the classes 1 to 9 in per cent (OpenType 1.9, OS/2 usWidthClass). */
 const WIDTH_CLASSES = [100, 50, 62.5, 75, 87.5, 100, 112.5, 125, 150, 200];
 
+/** From this weight on a font is a bold one (CSS Fonts 4, 2.2.2: common names of weights). */
+const BOLD_FROM = 600;
+
 const u16 = (b: Uint8Array, at: number): number => (b[at]! << 8) | b[at + 1]!;
 const i16 = (b: Uint8Array, at: number): number => (u16(b, at) << 16) >> 16;
 const u32 = (b: Uint8Array, at: number): number => ((b[at]! << 24) | (b[at + 1]! << 16) | (b[at + 2]! << 8) | b[at + 3]!) >>> 0;
@@ -54,12 +57,16 @@ export class FontFace {
   readonly underline: { offset: number; thickness: number };
   /** OS/2 fsType allows embedding (OpenType: 2 is "restricted licence", 0x0200 bitmap only). */
   readonly mayEmbed: boolean;
+  /** The same for a document that is worked on (OpenType 1.9, fsType: 0 is installable, 8 editable embedding). */
+  readonly mayEmbedForEditing: boolean;
   /** fsType 0x0100 forbids subsetting. */
   readonly maySubset: boolean;
   /** Width in per cent of the normal one (OpenType, OS/2 usWidthClass). */
   readonly stretch: number;
   readonly fullName: string;
   readonly postscriptName: string;
+  /** How programs that know families of four call it: a family, and whether it is its bold and its italic (OpenType 1.9, name ids 1 and 2). */
+  readonly familyOfFour: { family: string; bold: boolean; italic: boolean };
   private readonly font: hb.Font;
   private readonly buffer = new hb.Buffer();
   private readonly paths = new Map<number, string>();
@@ -97,10 +104,18 @@ export class FontFace {
         : { offset: -0.1 * this.unitsPerEm, thickness: 0.05 * this.unitsPerEm };
     const fsType = os2 && os2.length >= 10 ? u16(os2, 8) : 0;
     this.mayEmbed = (fsType & 0x000f) !== 2 && (fsType & 0x0200) === 0;
+    this.mayEmbedForEditing = this.mayEmbed && ((fsType & 0x000f) === 0 || (fsType & 0x0008) !== 0);
     this.maySubset = (fsType & 0x0100) === 0;
     this.stretch = WIDTH_CLASSES[os2 && os2.length >= 8 ? u16(os2, 6) : 5] ?? 100;
     this.fullName = face.getName(4, 'en') || family;
     this.postscriptName = face.getName(6, 'en') || this.fullName.replace(/ /g, '');
+    const kind = face.getName(2, 'en');
+    this.familyOfFour = {
+      family: face.getName(1, 'en') || family,
+      // A font without names is told by what the document says of it.
+      bold: kind ? /bold/i.test(kind) : weight >= BOLD_FROM,
+      italic: kind ? /italic|oblique/i.test(kind) : style === 'italic',
+    };
   }
 
   /** The glyph for a code point, or 0. */

@@ -1,4 +1,5 @@
 import { articleWriter } from './article/index.ts';
+import { docxWriter } from './docx/index.ts';
 import { epubWriter } from './epub/index.ts';
 import { fixedEpubWriter } from './epub-fixed/index.ts';
 import { htmlWriter } from './html/index.ts';
@@ -6,7 +7,7 @@ import { pdfWriter } from './pdf/index.ts';
 import type { Writer } from './writer.ts';
 
 /** Every output. A new one is a folder here and a line below. */
-export const WRITERS: readonly Writer[] = [htmlWriter, pdfWriter, epubWriter, fixedEpubWriter, articleWriter] as unknown as Writer[];
+export const WRITERS: readonly Writer[] = [htmlWriter, pdfWriter, epubWriter, fixedEpubWriter, articleWriter, docxWriter] as unknown as Writer[];
 
 export const writerById = (id: string): Writer | undefined => WRITERS.find((w) => w.id === id);
 

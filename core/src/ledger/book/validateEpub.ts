@@ -1,7 +1,7 @@
 import { EpubCheck } from '@likecoin/epubcheck-ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Evidence } from '../entry.ts';
-import { unzip } from './openBook.ts';
+import { unzip } from '../unzip.ts';
 
 /** A rule of the standard that a book breaks, with the paragraph in whose markup it does. */
 export interface BookProblem {

@@ -6,14 +6,18 @@ import type { Folio } from '../../folio/folio.ts';
 import type { FontSet } from '../../compose/fontSet.ts';
 import { baseOf, compareLooks, wrongCell, wrongWords } from './compareLooks.ts';
 import { dense } from './dense.ts';
+import { MARKUP } from './telling.ts';
+import type { Telling } from './telling.ts';
 import type { ExpectedFlow, ExpectedFlowBlock } from './expectFlow.ts';
 import type { ObservedFlow, ObservedFlowBlock } from './observedFlow.ts';
 
 export interface FlowCompareContext {
   folio: Folio;
   fonts: FontSet;
-  /** Whether the result brings the document’s typefaces. */
+  /** Whether the result names the document’s typefaces, and whether it brings them. */
   embeds: boolean;
+  carries?: boolean;
+  telling?: Telling;
   /** Whether it brings a style sheet made from the document. */
   styled: boolean;
   /** Whether it has a table of contents, and pages to go to. */
@@ -129,7 +133,9 @@ function* stretches(want: readonly string[], have: readonly string[]): Generator
 function comparePair(block: ExpectedFlowBlock, seen: ObservedFlowBlock, found: Findings): void {
   const id = block.paragraph;
   const same = dense(block.text) === dense(seen.text);
-  found.say('paragraph', id, 'text', same, same ? `“${short(seen.text.trim())}”` : `reads “${short(seen.text.trim())}”`);
+  const counted = dense(block.label ?? seen.label ?? '') === dense(seen.label ?? '') || block.label === undefined;
+  const says = counted ? short(seen.text.trim()) : `${seen.label ?? 'no number'}, not ${block.label}`;
+  found.say('paragraph', id, 'text', same && counted, same && counted ? `“${says}”` : counted ? `reads “${says}”` : says);
   const right = seen.element === block.element && (block.within === null || seen.within.includes(block.within));
   const is = block.within === null ? seen.element : `${seen.element} in ${seen.within.slice(-2).join(' ')}`;
   found.say(
@@ -266,13 +272,19 @@ async function compareFigures(
   return strays;
 }
 
-function compareFonts(observed: ObservedFlow, { folio, fonts, embeds }: FlowCompareContext, found: Findings): void {
+function compareFonts(
+  observed: ObservedFlow,
+  { folio, fonts, embeds, carries = embeds, telling = MARKUP }: FlowCompareContext,
+  found: Findings,
+): void {
   for (const font of Object.values(folio.head.fonts)) {
     const face = fonts.faces.find((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
-    if (!face || !embeds) continue;
-    const there = observed.embedded.some((e) => e.family === font.family && e.weight === String(font.weight) && e.style === font.style);
+    if (!face || !carries) continue;
+    const { family, weight, style } = telling.face(face);
+    const there = observed.embedded.some((e) => e.family === family && e.weight === String(weight) && e.style === style);
+    const may = telling.carries(face);
     // A font that no text of the result uses is rightly not there.
-    if (there || !face.mayEmbed) found.say('font', font.id, 'embedding', there === face.mayEmbed, there ? 'embedded' : 'not embedded');
+    if (there || !may) found.say('font', font.id, 'embedding', there === may, there ? 'embedded' : 'not embedded');
   }
 }
 

@@ -1,4 +1,5 @@
 import type { FontSet } from '../../compose/fontSet.ts';
+import { listLabels } from '../../compose/listLabels.ts';
 import type { Composition, SetLine } from '../../compose/marks.ts';
 import { isSafeAddress } from '../../folio/address.ts';
 import type { Folio } from '../../folio/folio.ts';
@@ -6,9 +7,9 @@ import type { Rect } from '../../folio/geometry.ts';
 import type { Item } from '../../folio/items.ts';
 import { flatRgb, hex, solidHex } from '../../folio/colour.ts';
 import type { Paint } from '../../folio/colour.ts';
-import { resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
-import type { Paragraph, Story } from '../../folio/story.ts';
-import type { CharacterProperties } from '../../folio/styles.ts';
+import { paragraphRole, resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
+import type { Cell, Paragraph, Story, Table } from '../../folio/story.ts';
+import type { CharacterProperties, ParagraphProperties } from '../../folio/styles.ts';
 import { cellsInOrder, lineOfSide, lookOfCell } from '../../folio/tableCells.ts';
 import { readText } from '../../folio/text.ts';
 import { playedFile } from '../../folio/playedFile.ts';
@@ -17,6 +18,8 @@ import type { FlowBlock, FlowFigure, FlowScope, FlowSection } from '../../struct
 import { headingLevel, outlineText } from '../../structure/outline.ts';
 import { textOfLines } from '../../structure/reading.ts';
 import { cellHeads } from '../../structure/tableHeads.ts';
+import { MARKUP } from './telling.ts';
+import type { Telling } from './telling.ts';
 
 export interface ExpectedFlowBlock {
   paragraph: string;
@@ -31,6 +34,8 @@ export interface ExpectedFlowBlock {
   /** The colour that it stands on: its own, or its cell’s; null for paper. */
   ground: string | null;
   initial: boolean;
+  /** The number before it, where the format counts. */
+  label?: string;
   look: ExpectedLook;
   runs: { text: string; look: ExpectedLook; language: string }[];
 }
@@ -90,8 +95,9 @@ export function expectFlow(
   fonts: FontSet,
   scope: FlowScope,
   settings: { title: string; language: string; depth: number; lists?: 'lists' | 'text' },
+  telling: Telling = MARKUP,
 ): ExpectedFlow {
-  return new Expectation(folio, composition, fonts, settings.lists === 'text').of(flowOf(folio, composition, scope), settings);
+  return new Expectation(folio, composition, fonts, settings.lists === 'text', telling).of(flowOf(folio, composition, scope), settings);
 }
 
 class Expectation {
@@ -104,6 +110,7 @@ class Expectation {
     absent: [],
   };
   private readonly seen = new Set<string>();
+  private readonly labels = new Map<Story, ReturnType<typeof listLabels>>();
 
   constructor(
     private readonly folio: Folio,
@@ -111,6 +118,7 @@ class Expectation {
     private readonly fonts: FontSet,
     /** Entries of lists are paragraphs with their numbers in them. */
     private readonly listsAsText: boolean,
+    private readonly telling: Telling,
   ) {
     for (const frame of composition.frames.values())
       for (const line of frame.lines) {
@@ -157,14 +165,14 @@ class Expectation {
       case 'table': {
         const rows: ExpectedFlow['tables'][number]['rows'] = b.table.rows.map(() => []);
         for (const cell of cellsInOrder(b.table)) {
-          const heading = cellHeads(this.folio.head, b.story, b.table, cell) !== null;
+          const heading = this.heads(b.story, b.table, cell);
           const look = lookOfCell(this.folio.head, b.table, cell);
           const ground = this.flat(look.fill);
           const texts = cell.order.map((id) => this.inCell(b.story, id, heading ? 'th' : 'td', ground));
           const lines = (['top', 'right', 'bottom', 'left'] as const).map((side) => {
             const stroke = lineOfSide(look, side);
             const colour = stroke && this.flat(stroke.paint);
-            return colour === null ? null : { weight: stroke!.weight, colour };
+            return colour === null ? null : { weight: this.telling.line(stroke!.weight), colour };
           });
           const { id, rows: down, columns } = cell;
           rows[cell.row]?.push({ cell: id, text: texts.join(' '), heading, rows: down, columns, ground, lines });
@@ -180,6 +188,14 @@ class Expectation {
     }
   }
 
+  /** Whether a cell heads others: by its style, or by its place alone where that is all that the format tells. */
+  private heads(story: Story, table: Table, cell: Cell): boolean {
+    const heads = (c: Cell): 'row' | 'column' | null => cellHeads(this.folio.head, story, table, c);
+    if (this.telling.headsAnywhere) return heads(cell) !== null;
+    const first = cellsInOrder(table).filter((c) => c.column === 0 && c.row >= table.headerRows);
+    return cell.row < table.headerRows || (cell.column === 0 && first.some((c) => heads(c) === 'row'));
+  }
+
   private inCell(story: Story, id: string, around: string, ground: string | null): string {
     const block = story.blocks[id];
     if (block?.kind !== 'paragraph') return '';
@@ -189,7 +205,7 @@ class Expectation {
 
   private figure({ item, captions, pin }: Pick<FlowFigure, 'item' | 'captions' | 'pin'>): void {
     const media = item.kind === 'picture' ? item.media : item.kind === 'media' || item.kind === 'embed' ? (item.poster ?? null) : null;
-    const file = playedFile(this.folio, item);
+    const file = this.telling.plays ? playedFile(this.folio, item) : null;
     const region = regionShown(item);
     const shows = file !== null || media !== null || item.kind === 'shape' || item.kind === 'group';
     if (shows)
@@ -206,10 +222,12 @@ class Expectation {
     for (const c of captions) this.paragraph(c.story, c.paragraph, captions.length > 1 && shows ? 'p' : inCaption, shows ? 'figure' : null);
   }
 
-  private paragraph(story: Story, p: Paragraph, element: string, within: string | null, around: string | null = null): void {
+  private paragraph(story: Story, p: Paragraph, given: string, within: string | null, around: string | null = null): void {
     this.seen.add(p.id);
     const { character, paragraph } = resolveParagraph(this.folio.head, p);
     const { language } = character;
+    const { telling } = this;
+    const element = telling.element(paragraphRole(this.folio.head, p.style).element, { given, listed: this.isListed(paragraph) });
     const links = new Map<string, string>();
     const readings: ExpectedFlowBlock['readings'] = [];
     for (const node of p.content) {
@@ -218,18 +236,20 @@ class Expectation {
       if (node.type === 'note') this.note(story, node.id, node.order);
     }
     // A paragraph without a word is no block.
-    const text = this.textOf(p, element !== 'li');
+    const text = this.textOf(p, !telling.countsLists && element !== 'li');
     if (!text.trim()) return;
+    const label = telling.countsLists ? this.labelOf(story, p.id) : undefined;
     this.out.blocks.push({
       paragraph: p.id,
       element,
-      within,
+      within: telling.surroundings || within === 'td' || within === 'th' ? within : null,
       text,
       language,
       readings,
       align: ALIGN[paragraph.align],
       ground: paragraph.shading ? solidHex(paragraph.shading.paint, this.folio.head.swatches) : around,
-      initial: !!paragraph.dropCapital,
+      initial: telling.initials && !!paragraph.dropCapital,
+      ...(label !== undefined && { label }),
       look: this.lookOf(character),
       runs: p.content.flatMap((n) => (n.type === 'span' ? [this.runOf(n.text, resolveSpan(this.folio.head, character, n))] : [])),
       links: [...links].flatMap(([id, words]): ExpectedFlowBlock['links'] => {
@@ -240,16 +260,28 @@ class Expectation {
     });
   }
 
+  private isListed({ list }: ParagraphProperties): boolean {
+    return list !== null && this.folio.head.listStyles[list.style] !== undefined;
+  }
+
+  private labelOf(story: Story, paragraph: string): string | undefined {
+    let known = this.labels.get(story);
+    if (!known) this.labels.set(story, (known = listLabels(this.folio.head, story, story.order)));
+    return known.get(paragraph)?.text;
+  }
+
   private runOf(text: string, c: CharacterProperties): ExpectedFlowBlock['runs'][number] {
     return { text, look: this.lookOf(c), language: c.language };
   }
 
   private lookOf(c: CharacterProperties): ExpectedLook {
+    const { telling } = this;
+    // HTML asks for a weight, and readers find the face; other formats name the face.
+    const { family, weight, style } = telling.face(this.fonts.match(c));
     return {
-      family: this.fonts.match(c).family,
-      weight: c.fontWeight,
-      style: c.fontStyle,
-      size: c.size,
+      family,
+      ...(telling === MARKUP ? { weight: c.fontWeight, style: c.fontStyle } : { weight, style }),
+      size: telling.size(c.size),
       colour: solidHex(c.fill, this.folio.head.swatches),
       capitals: c.capitals,
       position: c.position,
@@ -278,7 +310,9 @@ class Expectation {
   private textOf(p: Paragraph, labelled: boolean): string {
     const lines = this.lines.get(p.id);
     if (!lines?.some((l) => l.last)) return readText(p);
-    return textOfLines(labelled ? lines : lines.map((l) => ({ ...l, runs: l.runs.filter((r) => r.generated !== 'label') })));
+    const without = (labelled ? [] : ['label']).concat(this.telling.countsNotes ? ['note'] : []);
+    if (!without.length) return textOfLines(lines);
+    return textOfLines(lines.map((l) => ({ ...l, runs: l.runs.filter((r) => !r.generated || !without.includes(r.generated)) })));
   }
 }
 

@@ -18,6 +18,8 @@ export interface ObservedFlowBlock {
   runs: { text: string; look: SeenStyle; language: string }[];
   /** Whether its first letter is an initial. */
   initial: boolean;
+  /** The number or bullet that the format counts before it. */
+  label?: string;
 }
 /** A cell, with the ground it has and the lines around it: top, right, bottom, left. */
 export interface ObservedFlowCell extends ObservedCell {

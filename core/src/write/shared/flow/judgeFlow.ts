@@ -26,6 +26,8 @@ export interface FlowWriter {
   embedsFonts: boolean;
   /** Whether places of printed pages are marked. */
   marksPages: boolean;
+  /** Whether films and sounds play in it; they do where nothing is said. */
+  plays?: boolean;
 }
 
 /** Sentences for the codes below; codes shared with outputs that show pages have the same words. */
@@ -114,7 +116,9 @@ export function judgeFlow(
       case 'item':
         if (parts.has(subject.id) && figures.has(parts.get(subject.id)!.id))
           return subject.aspect === 'alt' ? excluded('figure.alt') : adapted('figure.part');
-        return outOf(about) ?? judgeItem(folio, about.item ?? about.story!.items[subject.id]!, subject.aspect, figures.has(subject.id));
+        return (
+          outOf(about) ?? judgeItem(folio, about.item ?? about.story!.items[subject.id]!, subject.aspect, figures.has(subject.id), writer)
+        );
       case 'anchor':
         return used.has(about.paragraph!) || (about.node?.type === 'anchor' && figures.has(about.node.item))
           ? kept
@@ -154,10 +158,10 @@ function judgePage(aspect: string, writer: FlowWriter): Judgement {
 }
 
 /** Running text has each card after the other, and what lies below veils; fields and web content need a page. */
-function judgeAlive(folio: Folio, item: Item, aspect: string, shown: boolean): Judgement | null {
+function judgeAlive(folio: Folio, item: Item, aspect: string, shown: boolean, { plays = true }: FlowWriter): Judgement | null {
   switch (item.kind) {
     case 'media':
-      if (!playedFile(folio, item)) return null;
+      if (!plays || !playedFile(folio, item)) return null;
       if (aspect === 'alt') return item.alt ? kept : dropped('alt.missing');
       return aspect === 'media' ? kept : aspect === 'place' ? excluded('place.flows') : null;
     case 'switcher':
@@ -178,13 +182,13 @@ function judgeAlive(folio: Folio, item: Item, aspect: string, shown: boolean): J
   }
 }
 
-function judgeItem(folio: Folio, item: Item, aspect: string, isFigure: boolean): Judgement {
+function judgeItem(folio: Folio, item: Item, aspect: string, isFigure: boolean, writer: FlowWriter): Judgement {
   if (isMasterInstance(item.id)) return excluded('master.decoration');
   const { decorations, leftOut } = folio.head.structure;
   if (leftOut.includes(item.id)) return excluded('reading.leftOut');
   if (decorations.includes(item.id)) return excluded('decoration.seenOnly');
   const shown = isFigure && isDrawable(folio, item);
-  const alive = judgeAlive(folio, item, aspect, shown);
+  const alive = judgeAlive(folio, item, aspect, shown, writer);
   if (alive) return alive;
   if (item.kind === 'shape' && !isFigure) return excluded('shape.seenOnly');
   if (aspect === 'wrap') return dropped('wrap.flows');

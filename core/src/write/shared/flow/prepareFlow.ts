@@ -1,19 +1,12 @@
-import { composedSpread } from '../../../compose/anchored.ts';
-import { listLabels } from '../../../compose/listLabels.ts';
-import type { ListLabel } from '../../../compose/listLabels.ts';
 import { noteNumbers } from '../../../compose/notes.ts';
 import type { Folio } from '../../../folio/folio.ts';
-import type { Item } from '../../../folio/items.ts';
-import { placeOfPage, printedNumber } from '../../../folio/traverse.ts';
 import { readText } from '../../../folio/text.ts';
 import type { Inline, Story } from '../../../folio/story.ts';
-import { itemBounds } from '../../../folio/traverse.ts';
 import { Cancelled } from '../../../ports/ports.ts';
-import { isCaptionFrame } from '../../../structure/figureGroups.ts';
 import { flowOf } from '../../../structure/flow.ts';
 import type { FlowBlock, FlowParagraph, FlowSection } from '../../../structure/flow.ts';
 import { headingLevel, outlineText } from '../../../structure/outline.ts';
-import { PICTURE_EXTENSIONS, PictureEncoder, pictureOf, shortHash } from '../encodePictures.ts';
+import { PICTURE_EXTENSIONS, pictureOf, shortHash } from '../encodePictures.ts';
 import type { PictureSettings } from '../encodePictures.ts';
 import { playedFile } from '../../../folio/playedFile.ts';
 import { scopeOf } from '../scope.ts';
@@ -21,8 +14,9 @@ import type { WriteJob } from '../../writer.ts';
 import { blocksMarkup, noteMarkup } from './blockMarkup.ts';
 import { anchor } from './flowContext.ts';
 import type { FlowContext, FlowPicture } from './flowContext.ts';
+import { flowFields, sectionTitle } from './flowFields.ts';
+import { drawnFigures, figuresIn, usualMeasure } from './flowFigures.ts';
 import { FlowFonts } from './flowFonts.ts';
-import { drawnIn, FlowPictures } from './flowPictures.ts';
 import { FlowStyles } from './flowStyles.ts';
 
 export interface FlowSettings extends PictureSettings {
@@ -83,25 +77,10 @@ export async function prepareFlow(job: WriteJob<FlowSettings>, layout: FlowLayou
   const fonts = new FlowFonts(folio, job.fonts, composition, used);
   const styles = new FlowStyles(folio, used, layout.namesFonts ? (look) => fonts.families(look) : () => []);
   const places = placesIn(files);
-  const printed = (page: string): string => {
-    const place = placeOfPage(folio, page);
-    return place ? printedNumber(place) : '';
-  };
-  const labels = new Map<Story, Map<string, ListLabel>>();
-  const labelsOf = (story: Story): Map<string, ListLabel> => {
-    let known = labels.get(story);
-    if (!known) labels.set(story, (known = listLabels(folio.head, story, story.order)));
-    return known;
-  };
-  const storyOf = new Map(Object.values(folio.stories).flatMap((s) => Object.keys(s.blocks).map((b) => [b, s] as const)));
+  const fields = flowFields(folio, sections);
   const numbers = new Map<Story, Map<string, string>>();
   const measure = usualMeasure(job);
   const { pictures, shown, played, playedItems } = await picturesOf(job, sections, measure);
-  const sectionOn = new Map(
-    files.flatMap((f) =>
-      f.sections.flatMap((s) => s.blocks.flatMap((b) => (b.kind === 'pageMark' ? [[b.page, titleOf(s)] as const] : []))),
-    ),
-  );
   const contextFor = (file: FlowFile, notes: [Story, Inline & { type: 'note' }][]): FlowContext => {
     const at = (place: { file: FlowFile; id: string } | undefined): string | null =>
       place ? `${place.file === file ? '' : place.file.name}#${place.id}` : null;
@@ -114,16 +93,12 @@ export async function prepareFlow(job: WriteJob<FlowSettings>, layout: FlowLayou
       pageMarks: layout.pageMarks,
       paragraphAt: (id) => at(places.paragraphs.get(id)),
       pageAt: (id) => (layout.pageMarks ? at(places.pages.get(id)) : null),
-      printed,
+      printed: fields.printed,
       measure,
       picture: (item) => shown.get(item.id) ?? null,
       played: (media) => played.get(media) ?? null,
-      fields: {
-        pageOf: (id) => (places.paragraphs.get(id)?.page === undefined ? undefined : printed(places.paragraphs.get(id)!.page!)),
-        labelOf: (id) => (storyOf.has(id) ? labelsOf(storyOf.get(id)!).get(id)?.text.trim() : undefined),
-        sectionOn: (page) => sectionOn.get(page),
-      },
-      label: (story, id) => labelsOf(story).get(id)?.text,
+      fields: fields.sources,
+      label: fields.label,
       noteNumber: (story, id) => {
         let known = numbers.get(story);
         if (!known) numbers.set(story, (known = noteNumbers(story, story.order).numbers));
@@ -158,16 +133,16 @@ export async function prepareFlow(job: WriteJob<FlowSettings>, layout: FlowLayou
     pictures,
     outline: outlineOf(folio, files),
     shows: (item) => shown.has(item) || playedItems.has(item),
-    pages: layout.pageMarks ? [...places.pages].map(([page, p]) => ({ printed: printed(page), href: `${p.file.name}#${p.id}` })) : [],
+    pages: layout.pageMarks
+      ? [...places.pages].map(([page, p]) => ({ printed: fields.printed(page), href: `${p.file.name}#${p.id}` }))
+      : [],
     body,
   };
 }
 
-const titleOf = (section: FlowSection): string => (section.start ? readText(section.start.paragraph).trim() : '');
-
 function filesOf(sections: readonly FlowSection[], layout: FlowLayout, title: string): FlowFile[] {
   if (!layout.split) return [{ name: layout.fileOf(1), sections: [...sections], title }];
-  return sections.map((s, i) => ({ name: layout.fileOf(i + 1), sections: [s], title: titleOf(s) || title }));
+  return sections.map((s, i) => ({ name: layout.fileOf(i + 1), sections: [s], title: sectionTitle(s) || title }));
 }
 
 /** Every paragraph of a flow, those of captions, cells, boxes and notes included. */
@@ -229,40 +204,15 @@ function outlineOf(folio: Folio, files: readonly FlowFile[]): OutlineEntry[] {
 
 /** Pictures, films and sounds of a flow, each once, and how each item shows its own. */
 async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSection[], measure: number) {
-  const { folio, composition } = job;
-  const encoder = new PictureEncoder(job);
-  const { shown: isShown } = scopeOf(folio, composition, { ...job.settings, only: '' });
-  const maker = new FlowPictures(job, encoder, (item) => isShown(item) && !isCaptionFrame(folio, item));
-  const items: { item: Item; among: Record<string, Item> }[] = [];
-  const spreads = new Map<string, Record<string, Item>>();
-  const among = (spread: string): Record<string, Item> => {
-    let known = spreads.get(spread);
-    if (!known) spreads.set(spread, (known = composedSpread(folio, composition, folio.spreads[spread]!).items));
-    return known;
-  };
-  const visit = (b: FlowBlock): void => {
-    if (b.kind === 'figure') items.push({ item: b.item, among: among(b.spread) });
-    else if (b.kind === 'paragraph') {
-      for (const { figure } of b.inline) visit(figure);
-      for (const node of b.paragraph.content)
-        if (node.type === 'anchor' && node.place === 'inline' && b.story.items[node.item])
-          items.push({ item: b.story.items[node.item]!, among: b.story.items });
-    } else if (b.kind === 'box') b.blocks.forEach(visit);
-  };
-  for (const s of sections) s.blocks.forEach(visit);
-  for (const { item, among } of items) for (const leaf of drawnIn(among, item)) encoder.want(leaf);
+  const { folio } = job;
+  const items = figuresIn(job, sections);
   const shown = new Map<string, FlowPicture>();
   const pictures = new Map<string, PreparedFlow['pictures'][number]>();
-  for (const { item, among: all } of items) {
-    if (job.signal.aborted) throw new Cancelled();
-    const made = await maker.of(all, item);
-    if (!made) continue;
+  for await (const { item, image, width } of drawnFigures(job, items)) {
     const stem = (item.kind !== 'group' && pictureOf(item)) || item.id;
-    const path = `pictures/${stem}-${shortHash(made.bytes)}.${made.mediaType === 'image/svg+xml' ? 'svg' : PICTURE_EXTENSIONS[made.mediaType]}`;
-    pictures.set(path, { path, mediaType: made.mediaType, bytes: made.bytes });
-    const share = Math.min(1, Math.max(0.1, itemBounds(all, item).width / measure));
-    shown.set(item.id, { source: path, width: made.width, height: made.height, share });
-    job.progress(shown.size, items.length);
+    const path = `pictures/${stem}-${shortHash(image.bytes)}.${image.mediaType === 'image/svg+xml' ? 'svg' : PICTURE_EXTENSIONS[image.mediaType]}`;
+    pictures.set(path, { path, mediaType: image.mediaType, bytes: image.bytes });
+    shown.set(item.id, { source: path, width: image.width, height: image.height, share: Math.min(1, Math.max(0.1, width / measure)) });
   }
   const played = new Map<string, string>();
   const playedItems = new Set<string>();
@@ -279,12 +229,4 @@ async function picturesOf(job: WriteJob<FlowSettings>, sections: readonly FlowSe
     }
   }
   return { pictures: [...pictures.values()], shown, played, playedItems };
-}
-
-/** How wide most lines of the text are set, in points: what pictures’ widths are told against. */
-function usualMeasure({ composition }: WriteJob<FlowSettings>): number {
-  const counts = new Map<number, number>();
-  for (const frame of composition.frames.values())
-    for (const line of frame.lines) counts.set(Math.round(line.measure), (counts.get(Math.round(line.measure)) ?? 0) + 1);
-  return Math.max(1, [...counts].reduce((a, b) => (b[1] > a[1] ? b : a), [400, 0])[0]);
 }

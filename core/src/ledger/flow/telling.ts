@@ -1,0 +1,66 @@
+import type { FontFace } from '../../compose/fontFace.ts';
+import { headingLevel } from '../../structure/outline.ts';
+import type { RoleElement } from '../../folio/styles.ts';
+
+/** What a format of running text can tell of a document, as far as formats differ. */
+export interface Telling {
+  /** What a paragraph of a role is told as; `given`: as HTML tells it. */
+  element(role: RoleElement, place: { listed: boolean; given: string }): string;
+  /** Whether it tells what is around paragraphs: quotations, asides, figures. */
+  surroundings: boolean;
+  /** How it names a face. */
+  face(face: FontFace): { family: string; weight: number; style: string };
+  /** Sizes and weights of lines as it can write them, in points. */
+  size(points: number): number;
+  line(points: number): number;
+  /** Whether numbers of lists are counted by it, so that they are no text. */
+  countsLists: boolean;
+  /** Whether it numbers notes itself. */
+  countsNotes: boolean;
+  /** Whether it has initials, and plays films and sounds. */
+  initials: boolean;
+  plays: boolean;
+  /** Whether cells head others by their style; else by their place alone. */
+  headsAnywhere: boolean;
+  /** Whether a font may be in it. */
+  carries(face: FontFace): boolean;
+}
+
+/** HTML, and what is made of it. */
+export const MARKUP: Telling = {
+  element: (_, { given }) => given,
+  surroundings: true,
+  face: ({ family, weight, style }) => ({ family, weight, style }),
+  size: (points) => points,
+  line: (points) => points,
+  countsLists: false,
+  countsNotes: false,
+  initials: true,
+  plays: true,
+  headsAnywhere: true,
+  carries: (face) => face.mayEmbed,
+};
+
+/**
+ * Documents of word processors: headings by their level, entries of lists by their numbers, all else by its style alone.
+ * `instead`: families that others take the place of, by their names in small letters.
+ */
+export const wordProcessor = (instead: ReadonlyMap<string, string>): Telling => ({
+  element: (role, { listed }) => (headingLevel(role) ? role : listed ? 'li' : 'p'),
+  surroundings: false,
+  face: ({ familyOfFour: { family, bold, italic } }) => ({
+    family: instead.get(family.toLowerCase()) ?? family,
+    weight: bold ? 700 : 400,
+    style: italic ? 'italic' : 'normal',
+  }),
+  // Half points; eighths of a point, and none thinner than a quarter (ISO/IEC 29500-1, 17.3.2.38 and 17.18.2).
+  size: (points) => Math.round(points * 2) / 2,
+  line: (points) => Math.max(0.25, Math.round(points * 8) / 8),
+  countsLists: true,
+  countsNotes: true,
+  initials: false,
+  plays: false,
+  headsAnywhere: false,
+  carries: (face) =>
+    face.mayEmbedForEditing && (face.bytes[0] === 0 || face.bytes[0] === 0x74) && !instead.has(face.familyOfFour.family.toLowerCase()),
+});

@@ -1,0 +1,48 @@
+import { compareFlow } from '../../ledger/flow/compareFlow.ts';
+import { expectFlow } from '../../ledger/flow/expectFlow.ts';
+import { wordProcessor } from '../../ledger/flow/telling.ts';
+import { observeDocx } from '../../ledger/office/observeDocx.ts';
+import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
+import { FolioError } from '../../ports/ports.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { Writer } from '../writer.ts';
+import { DOCX_SENTENCES, judgeDocx } from './judgeDocx.ts';
+import { DocxSettings } from './settings.ts';
+import { fileName, writeDocx } from './writeDocx.ts';
+
+export const docxWriter: Writer<DocxSettings> = {
+  id: 'docx',
+  label: 'Text document',
+  about: 'For colleagues who go on writing: the whole text in its styles, with headings, notes, tables and pictures (DOCX).',
+  version: 1,
+  view: 'flow',
+  entry: 'document.docx',
+  settings: DocxSettings,
+  migrate: (old) => DocxSettings.parse(old),
+  write: writeDocx,
+  judge: judgeDocx,
+  async *readBack(files, job) {
+    const { folio, composition, fonts, settings } = job;
+    const file = files.find((f) => f.path === fileName(settings));
+    if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
+    const telling = wordProcessor(replacementsOf(settings));
+    const expected = expectFlow(folio, composition, fonts, scopeOf(folio, composition, settings), settings, telling);
+    if (settings.pictures === 'none') expected.figures = [];
+    const observed = await observeDocx(await file.bytes(), {
+      pictures: job.pictures,
+      beside: async (path) => files.find((f) => f.path === path)?.bytes(),
+    });
+    yield* await compareFlow(expected, observed, {
+      folio,
+      fonts,
+      embeds: true,
+      carries: settings.fonts === 'embed',
+      telling,
+      styled: true,
+      navigates: settings.contents && expected.outline.length > 0,
+      signature: async (media, region) => job.pictures.signature(await job.media(media), SIGNATURE_CELLS, region),
+    });
+  },
+  sentences: DOCX_SENTENCES,
+};

@@ -1,0 +1,125 @@
+import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
+import type { Paragraph } from '../../folio/story.ts';
+import { cellsInOrder } from '../../folio/tableCells.ts';
+import type { Judgement } from '../../ledger/entry.ts';
+import type { SubjectInFolio } from '../../ledger/subjects.ts';
+import { headingLevel } from '../../structure/outline.ts';
+import { cellHeads } from '../../structure/tableHeads.ts';
+import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
+import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
+import { hasSeveral } from '../shared/office/leading.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { WriteJob } from '../writer.ts';
+import type { DocxSettings } from './settings.ts';
+import { styleNames } from './styleNames.ts';
+import { leadings } from './writeDocx.ts';
+import { canTravel } from './wordFonts.ts';
+import { MOST_COLUMNS } from './wordTable.ts';
+
+export const DOCX_SENTENCES: Record<string, string> = {
+  ...FLOW_SENTENCES,
+  'pictures.out': 'Pictures are left out, as the recipe says.',
+  'role.styleOnly': 'Word processors know headings, lists and tables; what else a text is, they know by the name of its style alone.',
+  'initial.flat': 'Its initial is a letter like the others.',
+  'leading.one': 'Its lines stand {least} to {most} points apart; here all of them do {points}.',
+  'size.half': 'Sizes are told in half points: it is {points} here.',
+  'style.renamed': 'The style “{from}” is called “{to}”: names must differ, and hold no commas.',
+  'font.byName': 'Its typeface is named, not in the file: it is seen where it is installed.',
+  'font.replaced': 'Its typeface is replaced by {family}, as the recipe says.',
+  'font.mayNotTravel': 'The font may not travel in a file that is worked on, or is of a kind that word processors cannot read.',
+  'table.split': 'A table of the format has up to {most} columns: this one goes on in another below it.',
+  'cell.headByPlace': 'Word processors tell what a cell heads by its row and column alone.',
+  'note.inNote': 'A note inside a note stands in brackets.',
+};
+
+/** Judges every subject for the text document: what all running text has in common, and what the format cannot say. */
+export function judgeDocx(job: WriteJob<DocxSettings>): (about: SubjectInFolio) => Judgement {
+  const { folio, composition, fonts, settings } = job;
+  const { head } = folio;
+  const judge = judgeFlow(folio, composition, fonts, scopeOf(folio, composition, settings), {
+    embedsFonts: true,
+    marksPages: true,
+    plays: false,
+  });
+  const leading = leadings(job);
+  const names = styleNames(folio, settings.headings === 'standard');
+  const replacements = replacementsOf(settings);
+  const insteadOf = (family: string): string | undefined => replacements.get(family.toLowerCase());
+
+  const judgeLook = (paragraph: Paragraph): Judgement => {
+    const look = resolveParagraph(head, paragraph);
+    const { family } = fonts.match(look.character).familyOfFour;
+    const instead = insteadOf(family);
+    if (instead) return adapted('font.replaced', { family: instead });
+    if (look.paragraph.dropCapital) return adapted('initial.flat');
+    const pitch = leading(paragraph);
+    const shown = (points: number): number => Math.round(points * 100) / 100;
+    if (hasSeveral(pitch))
+      return adapted('leading.one', { least: shown(pitch.least), most: shown(pitch.most), points: shown(pitch.points) });
+    const half = Math.round(look.character.size * 2) / 2;
+    if (Math.abs(half - look.character.size) > 0.01) return adapted('size.half', { points: half });
+    const renamed =
+      settings.styles === 'named'
+        ? stylesIn(paragraph)
+            .map((s) => names.changed.get(s))
+            .find(Boolean)
+        : undefined;
+    if (renamed) return adapted('style.renamed', renamed);
+    return settings.fonts === 'names' ? adapted('font.byName') : kept;
+  };
+
+  const judgeFont = (id: string): Judgement => {
+    const font = head.fonts[id]!;
+    const face = fonts.faces.find((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
+    if (!face) return dropped('font.substituted', { family: font.family });
+    const instead = insteadOf(face.familyOfFour.family);
+    if (instead) return adapted('font.replaced', { family: instead });
+    if (settings.fonts === 'names') return excluded('font.byName');
+    return canTravel(face) ? kept : dropped('font.mayNotTravel');
+  };
+
+  return (about) => {
+    const { subject } = about;
+    if (subject.kind === 'font') return judgeFont(subject.id);
+    const judged = judge(about);
+    if (judged.outcome === 'excluded' || judged.outcome === 'dropped') return judged;
+    if (settings.pictures === 'none' && subject.kind === 'item' && subject.aspect !== 'motion') return excluded('pictures.out');
+    if (judged.outcome !== 'kept') return judged;
+    const block = about.paragraph === undefined ? undefined : about.story?.blocks[about.paragraph];
+    if (block?.kind === 'paragraph') {
+      if (subject.aspect === 'look') return judgeLook(block);
+      if (subject.aspect === 'role') {
+        const { element } = paragraphRole(head, block.style);
+        const { list } = resolveParagraph(head, block).paragraph;
+        return headingLevel(element) || element === 'p' || (element === 'li' && list) ? kept : adapted('role.styleOnly');
+      }
+      if (subject.kind === 'note' && isInNote(about, block.id)) return adapted('note.inNote');
+    }
+    if (subject.kind === 'table' || subject.kind === 'cell') {
+      const table = Object.values(about.story!.blocks).find((b) => b.kind === 'table' && (b.id === subject.id || b.cells[subject.id]));
+      if (table?.kind !== 'table') return judged;
+      if (table.columns.length > MOST_COLUMNS) return adapted('table.split', { most: MOST_COLUMNS });
+      const cell = subject.kind === 'cell' ? table.cells[subject.id] : undefined;
+      const heads = cell && cellHeads(head, about.story!, table, cell);
+      const firsts = cellsInOrder(table).filter((c) => c.column === 0 && c.row >= table.headerRows);
+      const told =
+        cell &&
+        (cell.row < table.headerRows || (cell.column === 0 && firsts.some((c) => cellHeads(head, about.story!, table, c) === 'row')));
+      if (cell && !!heads !== told) return adapted('cell.headByPlace');
+    }
+    return judged;
+  };
+}
+
+/** The styles of a paragraph and of the words in it, by kind and id. */
+const stylesIn = ({ style, content }: Paragraph): string[] => [
+  `paragraph ${style}`,
+  ...content.flatMap((n) => (n.type === 'span' && n.style !== undefined ? [`character ${n.style}`] : [])),
+];
+
+/** Whether a paragraph stands in a note itself. */
+const isInNote = ({ story }: SubjectInFolio, paragraph: string): boolean =>
+  Object.values(story!.blocks).some(
+    (b) => b.kind === 'paragraph' && b.content.some((n) => n.type === 'note' && n.order.includes(paragraph)),
+  );

@@ -1,0 +1,72 @@
+import { z } from 'zod';
+import { commonSettings } from '../shared/commonSettings.ts';
+import { officeSettings } from '../shared/office/officeSettings.ts';
+
+const { styles, leading, fields, replacements, tables, pictures, pictureFormat } = officeSettings;
+
+/** The recipe of the text document. */
+export const DocxSettings = z.object({
+  ...commonSettings,
+  template: z.boolean().default(false).meta({
+    title: 'As a template',
+    help: 'A file from which colleagues begin new documents in the same styles.',
+    group: 'What goes in',
+  }),
+  styles,
+  headings: z
+    .enum(['standard', 'own'])
+    .default('standard')
+    .meta({
+      title: 'Names of headings',
+      help: 'By the standard’s names, programs find headings for their outline; the document’s own stay beside them as other names.',
+      group: 'Text',
+      labels: { standard: 'The standard’s, with your own beside them', own: 'Your own alone' },
+      showIf: { styles: ['named'] },
+    }),
+  leading,
+  columns: z
+    .enum(['layout', 'one'])
+    .default('layout')
+    .meta({
+      title: 'Columns',
+      help: 'Whether text that the layout has in columns is in columns here, too.',
+      group: 'Text',
+      labels: { layout: 'As in the layout', one: 'One column throughout' },
+    }),
+  fields,
+  contents: z.boolean().default(true).meta({
+    title: 'Table of contents',
+    help: 'A list of headings at the beginning that can be made anew after changes.',
+    group: 'Finding one’s way',
+  }),
+  depth: z
+    .number()
+    .int()
+    .min(1)
+    .max(6)
+    .default(3)
+    .meta({
+      title: 'Depth of the contents',
+      help: 'Headings down to this level are listed.',
+      group: 'Finding one’s way',
+      showIf: { contents: [true] },
+    }),
+  pageNumbers: z
+    .boolean()
+    .default(true)
+    .meta({ title: 'Page numbers', help: 'At the foot of every page of the new document.', group: 'Finding one’s way' }),
+  fonts: z
+    .enum(['embed', 'names'])
+    .default('embed')
+    .meta({
+      title: 'Typefaces',
+      help: 'Whether the file brings its typefaces where their licences allow it to be worked on with, or only names them.',
+      group: 'Typefaces',
+      labels: { embed: 'In the file, where allowed', names: 'By name only' },
+    }),
+  replacements,
+  tables,
+  pictures,
+  pictureFormat,
+});
+export type DocxSettings = z.infer<typeof DocxSettings>;

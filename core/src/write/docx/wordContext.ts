@@ -1,0 +1,32 @@
+import type { FieldSources } from '../../compose/fieldText.ts';
+import type { Folio } from '../../folio/folio.ts';
+import type { Inline, Paragraph, Story } from '../../folio/story.ts';
+import type { Part } from '../shared/office/officePackage.ts';
+import type { Bookmarks } from './bookmarks.ts';
+import type { Numbering } from './numbering.ts';
+import type { LinePitch } from './paragraphLook.ts';
+import type { WordPictures } from './wordPictures.ts';
+import type { WordStyles } from './wordStyles.ts';
+
+/** What writing the text of a document needs to know. */
+export interface WordContext {
+  folio: Folio;
+  styles: WordStyles;
+  numbering: Numbering;
+  bookmarks: Bookmarks;
+  pictures: WordPictures;
+  /** The part that is being written: its links and pictures are its own. */
+  part: Part;
+  /** How wide the text is set, in points. */
+  measure: number;
+  /** Whether page numbers and references go on being worked out, or are words. */
+  liveFields: boolean;
+  fields: Omit<FieldSources, 'page'>;
+  /** Whether a paragraph or a page is in the result, so that a link can lead there. */
+  has(kind: 'p' | 'pg', id: string): boolean;
+  /** Takes a note that was referred to; gives its number in the file, null where notes cannot be: in notes. */
+  note(story: Story, node: Inline & { type: 'note' }): number | null;
+  /** How lines of a paragraph follow one another; what its style says where undefined. */
+  pitch(paragraph: Paragraph): LinePitch | undefined;
+  tables: 'exact' | 'free';
+}

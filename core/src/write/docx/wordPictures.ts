@@ -1,0 +1,100 @@
+import { isAddressOfWeb } from '../../folio/address.ts';
+import type { Item } from '../../folio/items.ts';
+import { blipFill } from '../shared/drawingml/blip.ts';
+import { shortHash } from '../shared/encodePictures.ts';
+import type { FlowImage } from '../shared/flow/flowPictures.ts';
+import { emu } from '../shared/office/lengths.ts';
+import { OFFICE } from '../shared/office/officePackage.ts';
+import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
+import type { Xml } from '../shared/office/xml.ts';
+import { el } from '../shared/office/xml.ts';
+
+const PICTURE = 'http://schemas.openxmlformats.org/drawingml/2006/picture';
+const ENDINGS: Record<string, string> = { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/tiff': 'tiff', 'image/svg+xml': 'svg' };
+
+/** A picture as it was made for the file: `fallback` is the same in pixels, where it is made of lines. */
+export interface MadePicture {
+  image: FlowImage;
+  fallback: FlowImage | null;
+  /** In the layout, in points. */
+  width: number;
+}
+
+/** Pictures of a text document: each file once, whatever shows it. */
+export class WordPictures {
+  /** Files that lie beside the document, where pictures are not put into it. */
+  readonly beside = new Map<string, FlowImage>();
+  private ids = 0;
+
+  constructor(
+    private readonly pack: OfficePackage,
+    private readonly place: 'inside' | 'beside',
+    private readonly made: ReadonlyMap<string, MadePicture>,
+  ) {}
+
+  of(item: Item): MadePicture | null {
+    return this.made.get(item.id) ?? null;
+  }
+
+  /** The picture of an item in a line, so many points wide; `part`: the one that shows it. Null where it has none. */
+  inline(item: Item, part: Part, width: number): Xml | null {
+    const made = this.made.get(item.id);
+    if (!made) return null;
+    const { image, fallback } = made;
+    const height = (width * image.height) / image.width;
+    const id = ++this.ids;
+    const name = item.name ?? `${item.kind} ${id}`;
+    const size = { cx: Math.max(1, emu(width)), cy: Math.max(1, emu(height)) };
+    const leads =
+      item.kind === 'embed' && item.source.from === 'address' && isAddressOfWeb(item.source.href) ? item.source.href.trim() : null;
+    const link = leads === null ? null : el('a:hlinkClick', { 'r:id': part.relateOutside(`${OFFICE}/hyperlink`, leads) });
+    const blip = fallback
+      ? { ...this.blip(fallback, part), svg: part.relate(`${OFFICE}/image`, this.file(image)) }
+      : this.blip(image, part);
+    return el(
+      'w:drawing',
+      {},
+      el(
+        'wp:inline',
+        { distT: 0, distB: 0, distL: 0, distR: 0 },
+        el('wp:extent', size),
+        el('wp:docPr', { id, name, descr: item.alt ?? '' }, link),
+        el('wp:cNvGraphicFramePr', {}, el('a:graphicFrameLocks', { noChangeAspect: 1 })),
+        el(
+          'a:graphic',
+          {},
+          el(
+            'a:graphicData',
+            { uri: PICTURE },
+            el(
+              'pic:pic',
+              {},
+              el('pic:nvPicPr', {}, el('pic:cNvPr', { id, name }), el('pic:cNvPicPr')),
+              blipFill('pic', blip),
+              el(
+                'pic:spPr',
+                {},
+                el('a:xfrm', {}, el('a:off', { x: 0, y: 0 }), el('a:ext', size)),
+                el('a:prstGeom', { prst: 'rect' }, el('a:avLst')),
+              ),
+            ),
+          ),
+        ),
+      ),
+    );
+  }
+
+  private blip(image: FlowImage, part: Part): { embed?: string; link?: string } {
+    if (this.place === 'inside') return { embed: part.relate(`${OFFICE}/image`, this.file(image)) };
+    const path = `pictures/${nameOf(image)}`;
+    this.beside.set(path, image);
+    return { link: part.relateOutside(`${OFFICE}/image`, path) };
+  }
+
+  private file(image: FlowImage): Part {
+    const path = `word/media/${nameOf(image)}`;
+    return this.pack.get(path) ?? this.pack.add(path, image.mediaType, image.bytes);
+  }
+}
+
+const nameOf = (image: FlowImage): string => `${shortHash(image.bytes)}.${ENDINGS[image.mediaType] ?? 'bin'}`;

@@ -1,0 +1,151 @@
+import type { Composition, SetLine } from '../../compose/marks.ts';
+import { resolveParagraph } from '../../folio/resolve.ts';
+import type { Paragraph } from '../../folio/story.ts';
+import { flowOf } from '../../structure/flow.ts';
+import type { FlowSection } from '../../structure/flow.ts';
+import { FlowFonts } from '../shared/flow/flowFonts.ts';
+import { flowFields } from '../shared/flow/flowFields.ts';
+import { drawnFigures, figuresIn } from '../shared/flow/flowFigures.ts';
+import { usedParagraphs } from '../shared/flow/prepareFlow.ts';
+import { leadingFor } from '../shared/office/leading.ts';
+import type { Leading } from '../shared/office/leading.ts';
+import { coreProperties, OFFICE, OfficePackage, PACKAGE } from '../shared/office/officePackage.ts';
+import type { Part } from '../shared/office/officePackage.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
+import type { Xml } from '../shared/office/xml.ts';
+import { el, xmlFile } from '../shared/office/xml.ts';
+import { outputFile } from '../shared/outputFile.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { OutputFile, WriteJob } from '../writer.ts';
+import { Bookmarks } from './bookmarks.ts';
+import { contentsField, contentsOf, contentsStyles } from './contentsField.ts';
+import { documentSettings } from './documentSettings.ts';
+import { field } from './inlineContent.ts';
+import { CONTENT, NAMESPACES } from './namespaces.ts';
+import { Numbering } from './numbering.ts';
+import { measureOf, pageSetup } from './pageSetup.ts';
+import { writeParagraphIds } from './paragraphIds.ts';
+import { RunningText } from './runningText.ts';
+import type { DocxSettings } from './settings.ts';
+import type { WordContext } from './wordContext.ts';
+import { writeFonts } from './wordFonts.ts';
+import { WordNotes } from './wordNotes.ts';
+import { WordPictures } from './wordPictures.ts';
+import type { MadePicture } from './wordPictures.ts';
+import { WordStyles } from './wordStyles.ts';
+
+/** The files of a result. */
+export const fileName = ({ template }: Pick<DocxSettings, 'template'>): string => (template ? 'document.dotx' : 'document.docx');
+const MEDIA_TYPE = 'application/vnd.openxmlformats-officedocument.wordprocessingml';
+
+/** Writes a text document (WordprocessingML, ISO/IEC 29500-1) of the whole text in the order in which it is read. */
+export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<OutputFile> {
+  const { folio, composition, settings, fonts } = job;
+  const scope = scopeOf(folio, composition, settings);
+  const sections = flowOf(folio, composition, scope);
+  const pack = new OfficePackage();
+  const document = pack.add('word/document.xml', settings.template ? CONTENT.template : CONTENT.document);
+  pack.relate(`${OFFICE}/officeDocument`, document);
+  const replacements = replacementsOf(settings);
+  const look = { folio, fonts, replacements };
+  const numbering = new Numbering(look);
+  const styles = new WordStyles(look, numbering, settings);
+  const setup = pageSetup(scope.pages, composition);
+  const used = usedParagraphs(sections);
+  const flow = flowFields(folio, sections);
+  const leading = leadings(job);
+  const notes = new WordNotes();
+  const pictures = new WordPictures(pack, settings.pictures === 'beside' ? 'beside' : 'inside', await madePictures(job, sections));
+  const c: WordContext = {
+    folio,
+    styles,
+    numbering,
+    bookmarks: new Bookmarks(),
+    pictures,
+    part: document,
+    measure: measureOf(setup),
+    liveFields: settings.fields === 'live',
+    fields: flow.sources,
+    has: (kind, id) => (kind === 'p' ? used.has(id) : scope.hasPage(id)),
+    note: (story, node) => notes.take(story, node),
+    pitch: (paragraph) => ({ points: leading(paragraph).points, rule: holdsItems(paragraph) ? 'atLeast' : 'exact' }),
+    tables: settings.tables,
+  };
+  const frames = new Map(scope.pages.flatMap((p) => Object.entries(p.spread.items)));
+  const entries = settings.contents ? contentsOf(folio, sections, settings.depth, (id) => flow.sources.pageOf(id)) : [];
+  const footer = settings.pageNumbers ? footerXml(pack, document) : null;
+  const running = new RunningText(c, setup, { columns: settings.columns === 'layout', footer, frameOf: (id) => frames.get(id) });
+  const body = running.body(sections, entries.length ? contentsField(entries, settings.depth, c) : null);
+  document.content = xmlFile(el('w:document', NAMESPACES, body));
+  const hasNotes = notes.write(pack, document, c);
+  const more = entries.length ? contentsStyles(settings.depth, c.measure) : [];
+  document.relate(`${OFFICE}/styles`, pack.add('word/styles.xml', CONTENT.styles, styles.file(more)));
+  if (!numbering.isEmpty) document.relate(`${OFFICE}/numbering`, pack.add('word/numbering.xml', CONTENT.numbering, numbering.file()));
+  const faces = new FlowFonts(folio, fonts, composition, used).characters.keys();
+  const embed = settings.fonts === 'embed';
+  writeFonts(pack, document, faces, embed, (face) => replacements.get(face.familyOfFour.family.toLowerCase()) ?? face.familyOfFour.family);
+  const language = settings.language || folio.head.metadata.language;
+  const about = xmlFile(documentSettings({ fonts: embed, language, notes: hasNotes }));
+  document.relate(`${OFFICE}/settings`, pack.add('word/settings.xml', CONTENT.settings, about));
+  writeParagraphIds(pack, document, folio, c.bookmarks);
+  writeProperties(job, pack, language);
+  const chunks: Uint8Array[] = [];
+  for await (const chunk of pack.bytes()) chunks.push(chunk);
+  yield outputFile(
+    fileName(settings),
+    `${MEDIA_TYPE}.${settings.template ? 'template' : 'document'}`,
+    new Uint8Array(Buffer.concat(chunks)),
+  );
+  for (const [path, image] of pictures.beside) yield outputFile(path, image.mediaType, image.bytes);
+}
+
+const holdsItems = (paragraph: Paragraph): boolean => paragraph.content.some((n) => n.type === 'anchor' && n.place === 'inline');
+
+/** What distance the lines of each paragraph get. */
+export function leadings({
+  folio,
+  composition,
+  settings,
+}: Pick<WriteJob<DocxSettings>, 'folio' | 'composition' | 'settings'>): (paragraph: Paragraph) => Leading {
+  const lines = linesByParagraph(composition);
+  return (paragraph) =>
+    leadingFor(lines.get(paragraph.id) ?? [], resolveParagraph(folio.head, paragraph), folio.head.baselineGrid, settings.leading);
+}
+
+function linesByParagraph(composition: Composition): Map<string, SetLine[]> {
+  const out = new Map<string, SetLine[]>();
+  for (const frame of composition.frames.values())
+    for (const line of frame.lines) {
+      const known = out.get(line.paragraph);
+      if (known) known.push(line);
+      else out.set(line.paragraph, [line]);
+    }
+  return out;
+}
+
+/** Every figure as a picture, those made of lines in pixels as well. */
+async function madePictures(job: WriteJob<DocxSettings>, sections: readonly FlowSection[]): Promise<Map<string, MadePicture>> {
+  const made = new Map<string, MadePicture>();
+  if (job.settings.pictures === 'none') return made;
+  for await (const { item, image, width } of drawnFigures(job, figuresIn(job, sections))) {
+    const drawn = image.mediaType === 'image/svg+xml' ? await job.pictures.drawSvg(new TextDecoder().decode(image.bytes), 'picture') : null;
+    made.set(item.id, { image, width, fallback: drawn && { ...image, mediaType: 'image/png', bytes: drawn } });
+  }
+  return made;
+}
+
+/** The foot of every page: its number. */
+function footerXml(pack: OfficePackage, document: Part): Xml {
+  const line = el('w:p', {}, el('w:pPr', {}, el('w:jc', { 'w:val': 'center' })), field('PAGE', null, '1'));
+  const part = pack.add('word/footer1.xml', CONTENT.footer, xmlFile(el('w:ftr', NAMESPACES, line)));
+  return el('w:footerReference', { 'w:type': 'default', 'r:id': document.relate(`${OFFICE}/footer`, part) });
+}
+
+function writeProperties({ folio, settings, clock }: WriteJob<DocxSettings>, pack: OfficePackage, language: string): void {
+  const { title, creators, description, subjects } = folio.head.metadata;
+  const at = clock()
+    .toISOString()
+    .replace(/\.\d+Z$/, 'Z');
+  const core = coreProperties({ title: settings.title || title, creators, description, subjects, language, at });
+  pack.relate(`${PACKAGE}/core-properties`, pack.add('docProps/core.xml', CONTENT.core, xmlFile(core)));
+}

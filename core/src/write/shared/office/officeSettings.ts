@@ -1,0 +1,86 @@
+import { z } from 'zod';
+
+/** Settings that office files have in common, worded once. */
+export const officeSettings = {
+  styles: z
+    .enum(['named', 'none'])
+    .default('named')
+    .meta({
+      title: 'Styles',
+      help: 'Whether the document’s styles are styles of the file, by their names, or all of it is formatted by hand.',
+      group: 'Text',
+      labels: { named: 'Become styles', none: 'All by hand' },
+    }),
+  leading: z
+    .enum(['safe', 'even', 'tightest', 'loosest', 'opening'])
+    .default('safe')
+    .meta({
+      title: 'Distance between lines',
+      help: 'A layout may give every line its own; these files know one for each paragraph.',
+      group: 'Text',
+      labels: {
+        safe: 'Keeps the height, and nothing collides',
+        even: 'The mean of all',
+        tightest: 'The smallest',
+        loosest: 'The largest',
+        opening: 'That of the first line',
+      },
+    }),
+  fields: z
+    .enum(['live', 'text'])
+    .default('live')
+    .meta({
+      title: 'Page numbers and references',
+      help: 'Whether they go on being worked out while others write, or are words from now on.',
+      group: 'Text',
+      labels: { live: 'Stay live', text: 'Become words' },
+    }),
+  replacements: z
+    .string()
+    .max(5000)
+    .regex(/^\s*([^=\n]+=[^=\n]+\s*)*$/, 'a line for each, like Work Sans = Arial')
+    .default('')
+    .meta({
+      title: 'Typefaces instead',
+      help: 'For colleagues who lack a typeface, one that they have; a line for each, like Work Sans = Arial.',
+      group: 'Typefaces',
+      format: 'lines',
+    }),
+  tables: z
+    .enum(['free', 'exact'])
+    .default('free')
+    .meta({
+      title: 'Tables',
+      help: 'Whether rows and columns grow with what others write into them, or stay at the layout’s sizes.',
+      group: 'Tables',
+      labels: { free: 'Grow with their text', exact: 'Exactly as laid out' },
+    }),
+  pictures: z
+    .enum(['inside', 'beside', 'none'])
+    .default('inside')
+    .meta({
+      title: 'Pictures',
+      help: 'Whether pictures are in the file, lie beside it in a folder, or are left out.',
+      group: 'Pictures',
+      labels: { inside: 'In the file', beside: 'In a folder beside it', none: 'Left out' },
+    }),
+  pictureFormat: z
+    .enum(['auto', 'jpeg', 'png'])
+    .default('auto')
+    .meta({
+      title: 'Format of pictures',
+      help: 'Automatic: JPEG for photographs, PNG where something shows through.',
+      group: 'Pictures',
+      labels: { auto: 'Automatic', jpeg: 'JPEG', png: 'PNG' },
+      showIf: { pictures: ['inside', 'beside'] },
+    }),
+};
+
+/** What the recipe says instead of typefaces, by their names in small letters. */
+export const replacementsOf = ({ replacements }: { replacements: string }): Map<string, string> =>
+  new Map(
+    replacements.split('\n').flatMap((line): [string, string][] => {
+      const [from, to] = line.split('=').map((s) => s.trim());
+      return from && to ? [[from.toLowerCase(), to]] : [];
+    }),
+  );

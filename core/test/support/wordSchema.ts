@@ -1,0 +1,386 @@
+import { unzipSync } from 'fflate';
+import { SaxesParser } from 'saxes';
+
+/**
+ * Rules of ISO/IEC 29500 that a text document must keep, written from the standard’s schemas (wml.xsd, dml-wordprocessingDrawing.xsd,
+ * dml-picture.xsd, transitional; by memory), not from the writer: which elements may stand in which, in which order and how often;
+ * values of attributes; content types and relationships (29500-2); ids that stand once.
+ */
+
+interface Element {
+  name: string;
+  attributes: Record<string, string>;
+  children: Element[];
+  text: string;
+}
+
+const URIS: Record<string, string> = {
+  'http://schemas.openxmlformats.org/wordprocessingml/2006/main': 'w',
+  'http://schemas.openxmlformats.org/officeDocument/2006/relationships': 'r',
+  'http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing': 'wp',
+  'http://schemas.openxmlformats.org/drawingml/2006/main': 'a',
+  'http://schemas.openxmlformats.org/drawingml/2006/picture': 'pic',
+  'http://schemas.openxmlformats.org/markup-compatibility/2006': 'mc',
+  'http://schemas.microsoft.com/office/word/2010/wordml': 'w14',
+  'http://schemas.microsoft.com/office/drawing/2016/SVG/main': 'asvg',
+  'http://schemas.openxmlformats.org/package/2006/relationships': 'rel',
+  'http://schemas.openxmlformats.org/package/2006/content-types': 'ct',
+  'http://schemas.openxmlformats.org/package/2006/metadata/core-properties': 'cp',
+  'http://purl.org/dc/elements/1.1/': 'dc',
+  'http://purl.org/dc/terms/': 'dcterms',
+  'http://schemas.openxmlformats.org/officeDocument/2006/customXml': 'ds',
+  'http://www.w3.org/XML/1998/namespace': 'xml',
+};
+
+export function parse(xml: string): Element {
+  const parser = new SaxesParser({ xmlns: true });
+  const root: Element = { name: '', attributes: {}, children: [], text: '' };
+  const open = [root];
+  const name = (uri: string, local: string): string => (uri ? `${URIS[uri] ?? uri}:${local}` : local);
+  parser.on('error', (e) => {
+    throw e;
+  });
+  parser.on('opentag', (t) => {
+    const e: Element = { name: name(t.uri, t.local), attributes: {}, children: [], text: '' };
+    for (const a of Object.values(t.attributes))
+      if (a.prefix !== 'xmlns' && a.name !== 'xmlns') e.attributes[name(a.uri, a.local)] = a.value;
+    open.at(-1)!.children.push(e);
+    open.push(e);
+  });
+  parser.on('text', (t) => (open.at(-1)!.text += t));
+  parser.on('closetag', () => void open.pop());
+  parser.write(xml).close();
+  return root.children[0]!;
+}
+
+const w = (names: string): string[] => names.split(' ').map((n) => (/[:*]/.test(n) && n.includes(':') ? n : `w:${n}`));
+/** Children in their order; `*` may stand several times, all others once. */
+const SEQUENCES: Record<string, string[]> = {
+  'w:document': w('background body'),
+  'w:p': [],
+  'w:pPr': w(
+    'pStyle keepNext keepLines pageBreakBefore framePr widowControl numPr suppressLineNumbers pBdr shd tabs suppressAutoHyphens kinsoku wordWrap overflowPunct topLinePunct autoSpaceDE autoSpaceDN bidi adjustRightInd snapToGrid spacing ind contextualSpacing mirrorIndents suppressOverlap jc textDirection textAlignment textboxTightWrap outlineLvl divId cnfStyle rPr sectPr pPrChange',
+  ),
+  'w:rPr': w(
+    'rStyle rFonts b bCs i iCs caps smallCaps strike dstrike outline shadow emboss imprint noProof snapToGrid vanish webHidden color spacing w kern position sz szCs highlight u effect bdr shd fitText vertAlign rtl cs em lang eastAsianLayout specVanish oMath w14:ligatures w14:numForm w14:numSpacing w14:stylisticSets w14:cntxtAlts',
+  ),
+  'w:numPr': w('ilvl numId'),
+  'w:pBdr': w('top left bottom right between bar'),
+  'w:tabs': w('tab*'),
+  'w:tbl': w('bookmarkStart* bookmarkEnd* tblPr tblGrid tr*'),
+  'w:tblPr': w(
+    'tblStyle tblpPr tblOverlap bidiVisual tblStyleRowBandSize tblStyleColBandSize tblW jc tblCellSpacing tblInd tblBorders shd tblLayout tblCellMar tblLook tblCaption tblDescription',
+  ),
+  'w:tblGrid': w('gridCol*'),
+  'w:tr': w('tblPrEx trPr tc*'),
+  'w:tcPr': w('cnfStyle tcW gridSpan hMerge vMerge tcBorders shd noWrap tcMar textDirection tcFitText vAlign hideMark'),
+  'w:tcBorders': w('top left bottom right insideH insideV tl2br tr2bl'),
+  'w:tcMar': w('top left bottom right'),
+  'w:sectPr': w(
+    'headerReference* footerReference* footnotePr endnotePr type pgSz pgMar paperSrc pgBorders lnNumType pgNumType cols formProt vAlign noEndnote titlePg textDirection bidi rtlGutter docGrid printerSettings',
+  ),
+  'w:styles': w('docDefaults latentStyles style*'),
+  'w:docDefaults': w('rPrDefault pPrDefault'),
+  'w:rPrDefault': w('rPr'),
+  'w:pPrDefault': w('pPr'),
+  'w:style': w(
+    'name aliases basedOn next link autoRedefine hidden uiPriority semiHidden unhideWhenUsed qFormat locked personal personalCompose personalReply rsid pPr rPr tblPr trPr tcPr tblStylePr*',
+  ),
+  'w:tblStylePr': w('pPr rPr tblPr trPr tcPr'),
+  'w:numbering': w('numPicBullet* abstractNum* num* numIdMacAtCleanup'),
+  'w:abstractNum': w('nsid multiLevelType tmpl name styleLink numStyleLink lvl*'),
+  'w:lvl': w('start numFmt lvlRestart pStyle isLgl suff lvlText lvlPicBulletId legacy lvlJc pPr rPr'),
+  'w:num': w('abstractNumId lvlOverride*'),
+  'w:lvlOverride': w('startOverride lvl'),
+  'w:fonts': w('font*'),
+  'w:font': w('altName panose1 charset family notTrueType pitch sig embedRegular embedBold embedItalic embedBoldItalic'),
+  'w:footnotes': w('footnote*'),
+  'w:endnotes': w('endnote*'),
+  'w:ruby': w('rubyPr rt rubyBase'),
+  'w:rubyPr': w('rubyAlign hps hpsRaise hpsBaseText lid dirty'),
+  'w:sdt': w('sdtPr sdtEndPr sdtContent'),
+  'w:settings': w(
+    'writeProtection view zoom removePersonalInformation removeDateAndTime doNotDisplayPageBoundaries displayBackgroundShape printPostScriptOverText printFractionalCharacterWidth printFormsData embedTrueTypeFonts embedSystemFonts saveSubsetFonts saveFormsData mirrorMargins alignBordersAndEdges bordersDoNotSurroundHeader bordersDoNotSurroundFooter gutterAtTop hideSpellingErrors hideGrammaticalErrors activeWritingStyle* proofState formsDesign attachedTemplate linkStyles stylePaneFormatFilter stylePaneSortMethod documentType mailMerge revisionView trackRevisions doNotTrackMoves doNotTrackFormatting documentProtection autoFormatOverride styleLockTheme styleLockQFSet defaultTabStop autoHyphenation consecutiveHyphenLimit hyphenationZone doNotHyphenateCaps showEnvelope summaryLength clickAndTypeStyle defaultTableStyle evenAndOddHeaders bookFoldRevPrinting bookFoldPrinting bookFoldPrintingSheets drawingGridHorizontalSpacing drawingGridVerticalSpacing displayHorizontalDrawingGridEvery displayVerticalDrawingGridEvery doNotUseMarginsForDrawingGridOrigin drawingGridHorizontalOrigin drawingGridVerticalOrigin doNotShadeFormData noPunctuationKerning characterSpacingControl printTwoOnOne strictFirstAndLastChars noLineBreaksAfter noLineBreaksBefore savePreviewPicture doNotValidateAgainstSchema saveInvalidXml ignoreMixedContent alwaysShowPlaceholderText doNotDemarcateInvalidXml saveXmlDataOnly useXSLTWhenSaving saveThroughXslt showXMLTags alwaysMergeEmptyNamespace updateFields hdrShapeDefaults footnotePr endnotePr compat docVars rsids mathPr attachedSchema* themeFontLang clrSchemeMapping doNotIncludeSubdocsInStats doNotAutoCompressPictures forceUpgrade captions readModeInkLockDown smartTagType* schemaLibrary shapeDefaults doNotEmbedSmartTags decimalSymbol listSeparator',
+  ),
+  'w:drawing': ['wp:inline', 'wp:anchor'],
+  'wp:inline': ['wp:extent', 'wp:effectExtent', 'wp:docPr', 'wp:cNvGraphicFramePr', 'a:graphic'],
+  'a:graphic': ['a:graphicData'],
+  'pic:pic': ['pic:nvPicPr', 'pic:blipFill', 'pic:spPr'],
+  'pic:nvPicPr': ['pic:cNvPr', 'pic:cNvPicPr'],
+  'pic:blipFill': ['a:blip', 'a:srcRect', 'a:tile', 'a:stretch'],
+  'pic:spPr': ['a:xfrm', 'a:custGeom', 'a:prstGeom', 'a:noFill', 'a:solidFill', 'a:gradFill', 'a:ln', 'a:effectLst'],
+  'a:xfrm': ['a:off', 'a:ext'],
+};
+
+const INLINE = w('r hyperlink bookmarkStart bookmarkEnd proofErr fldSimple sdt smartTag ins del');
+const BLOCK = w('p tbl sdt bookmarkStart bookmarkEnd sectPr');
+/** What may stand in these in any order. */
+const CHOICES: Record<string, string[]> = {
+  'w:body': BLOCK,
+  'w:tc': [...w('tcPr'), ...BLOCK],
+  'w:trPr': w('cnfStyle divId gridBefore gridAfter wBefore wAfter cantSplit trHeight tblHeader tblCellSpacing jc hidden'),
+  'w:p': [...w('pPr'), ...INLINE],
+  'w:hyperlink': INLINE,
+  'w:r': w(
+    'rPr br t instrText noBreakHyphen softHyphen sym pgNum cr tab drawing fldChar ruby footnoteReference endnoteReference footnoteRef endnoteRef separator continuationSeparator lastRenderedPageBreak',
+  ),
+  'w:footnote': BLOCK,
+  'w:endnote': BLOCK,
+  'w:ftr': BLOCK,
+  'w:hdr': BLOCK,
+  'w:rt': INLINE,
+  'w:rubyBase': INLINE,
+  'w:sdtContent': [...BLOCK, ...INLINE],
+};
+/** What must stand first, where it stands at all. */
+const FIRST = new Set(w('pPr rPr tcPr trPr tblPr'));
+/** What must not be missing. */
+const REQUIRED: Record<string, string[]> = {
+  'w:style': ['w:name'],
+  'w:tbl': ['w:tblPr', 'w:tblGrid'],
+  'w:tc': ['w:p'],
+  'wp:inline': ['wp:extent', 'wp:docPr', 'a:graphic'],
+  'pic:pic': ['pic:nvPicPr', 'pic:blipFill', 'pic:spPr'],
+  'w:abstractNum': ['w:lvl'],
+  'w:num': ['w:abstractNumId'],
+};
+
+const INTEGER = /^-?\d+$/;
+const ONOFF = /^(0|1|true|false|on|off)$/;
+const COLOUR = /^(auto|[0-9A-F]{6})$/;
+/** Values of attributes by their elements (simple types of wml.xsd). */
+const VALUES: Record<string, Record<string, RegExp>> = {
+  'w:jc': { 'w:val': /^(start|center|end|both|distribute|left|right|mediumKashida|numTab|highKashida|lowKashida|thaiDistribute)$/ },
+  'w:sz': { 'w:val': /^\d+$/ },
+  'w:color': { 'w:val': COLOUR },
+  'w:shd': { 'w:val': /^(clear|nil|solid|pct\d+)$/, 'w:fill': COLOUR, 'w:color': COLOUR },
+  'w:spacing': { 'w:val': INTEGER, 'w:before': /^\d+$/, 'w:after': /^\d+$/, 'w:line': INTEGER, 'w:lineRule': /^(auto|exact|atLeast)$/ },
+  'w:ind': { 'w:left': INTEGER, 'w:right': INTEGER, 'w:firstLine': /^\d+$/, 'w:hanging': /^\d+$/ },
+  'w:w': { 'w:val': /^([1-9]\d?|[1-5]\d\d|600)$/ },
+  'w:outlineLvl': { 'w:val': /^[0-9]$/ },
+  'w:ilvl': { 'w:val': /^[0-8]$/ },
+  'w:vertAlign': { 'w:val': /^(baseline|superscript|subscript)$/ },
+  'w:u': { 'w:val': /^(single|none|double|dotted|dash|wave|words|thick)$/, 'w:color': COLOUR },
+  'w:fldChar': { 'w:fldCharType': /^(begin|separate|end)$/ },
+  'w:tab': {
+    'w:val': /^(clear|start|center|end|decimal|bar|num|left|right)$/,
+    'w:leader': /^(none|dot|hyphen|underscore|heavy|middleDot)$/,
+    'w:pos': INTEGER,
+  },
+  'w:trHeight': { 'w:val': /^\d+$/, 'w:hRule': /^(auto|exact|atLeast)$/ },
+  'w:vMerge': { 'w:val': /^(restart|continue)$/ },
+  'w:vAlign': { 'w:val': /^(top|center|both|bottom)$/ },
+  'w:tblLayout': { 'w:type': /^(fixed|autofit)$/ },
+  'w:tblLook': { 'w:val': /^[0-9A-F]{4}$/, 'w:firstRow': ONOFF },
+  'w:type': { 'w:val': /^(nextPage|nextColumn|continuous|evenPage|oddPage)$/ },
+  'w:pgSz': { 'w:w': /^\d+$/, 'w:h': /^\d+$/, 'w:orient': /^(portrait|landscape)$/ },
+  'w:cols': { 'w:num': /^([1-9]|[1-3]\d|4[0-5])$/, 'w:space': /^\d+$/ },
+  'w:numFmt': { 'w:val': /^(decimal|upperRoman|lowerRoman|upperLetter|lowerLetter|bullet|none)$/ },
+  'w:bookmarkStart': { 'w:id': /^\d+$/, 'w:name': /^[A-Za-z_][A-Za-z0-9_]{0,39}$/ },
+  'w:framePr': {
+    'w:wrap': /^(auto|notBeside|around|tight|through|none)$/,
+    'w:hAnchor': /^(text|margin|page)$/,
+    'w:vAnchor': /^(text|margin|page)$/,
+  },
+  'w:style': { 'w:type': /^(paragraph|character|table|numbering)$/, 'w:styleId': /^\S{1,253}$/ },
+  'wp:extent': { cx: /^\d+$/, cy: /^\d+$/ },
+  'a:ext': { cx: /^\d+$/, cy: /^\d+$/ },
+  ...Object.fromEntries(
+    w('b bCs i iCs caps smallCaps strike keepNext keepLines pageBreakBefore widowControl suppressAutoHyphens bidi').map((n) => [
+      n,
+      { 'w:val': ONOFF },
+    ]),
+  ),
+  ...Object.fromEntries(
+    w('top left bottom right').map((n) => [
+      n,
+      {
+        'w:val': /^(nil|none|single|dashed|dotted|thick|double)$/,
+        'w:sz': /^([2-9]|[1-8]\d|9[0-6])$/,
+        'w:space': /^([0-9]|[12]\d|3[01])$/,
+        'w:color': COLOUR,
+      },
+    ]),
+  ),
+};
+
+function checkElement(e: Element, path: string, say: (what: string) => void): void {
+  const at = `${path}/${e.name}`;
+  const order = SEQUENCES[e.name];
+  if (order?.length) {
+    let last = -1;
+    const seen = new Set<string>();
+    for (const { name } of e.children) {
+      const index = order.findIndex((o) => o === name || o === `${name}*`);
+      if (index < 0) say(`${at}: ${name} may not stand in it`);
+      else if (index < last) say(`${at}: ${name} stands too late`);
+      else if (seen.has(name) && !order[index]!.endsWith('*')) say(`${at}: ${name} stands twice`);
+      last = Math.max(last, index);
+      seen.add(name);
+    }
+  } else if (CHOICES[e.name]) {
+    e.children.forEach(({ name }, i) => {
+      if (!CHOICES[e.name]!.includes(name)) say(`${at}: ${name} may not stand in it`);
+      if (FIRST.has(name) && i > 0) say(`${at}: ${name} does not stand first`);
+    });
+  }
+  for (const name of REQUIRED[e.name] ?? []) if (!e.children.some((c) => c.name === name)) say(`${at}: has no ${name}`);
+  // The last block of a cell is a paragraph (17.4.66).
+  if (e.name === 'w:tc' && e.children.at(-1)?.name !== 'w:p') say(`${at}: does not end with a paragraph`);
+  for (const [name, value] of Object.entries(e.attributes)) {
+    const rule = VALUES[e.name]?.[name];
+    if (rule && !rule.test(value)) say(`${at}: ${name}="${value}"`);
+  }
+  for (const c of e.children) checkElement(c, at, say);
+}
+
+function* elements(e: Element): Generator<Element> {
+  yield e;
+  for (const c of e.children) yield* elements(c);
+}
+
+/** All that is wrong with a text document by these rules. */
+export function faultsOfDocx(bytes: Uint8Array): string[] {
+  const faults: string[] = [];
+  const files = unzipSync(bytes);
+  const xml = new Map<string, Element>();
+  for (const [path, content] of Object.entries(files))
+    if (/\.(xml|rels)$/.test(path))
+      try {
+        xml.set(path, parse(new TextDecoder('utf-8', { fatal: true }).decode(content)));
+      } catch (error) {
+        faults.push(`${path}: ${(error as Error).message}`);
+      }
+  if (Object.keys(files)[0] !== '[Content_Types].xml') faults.push('the content types do not come first');
+  const types = xml.get('[Content_Types].xml')!;
+  const defaults = new Map(
+    types.children.filter((c) => c.name === 'ct:Default').map((c) => [c.attributes['Extension']!, c.attributes['ContentType']!]),
+  );
+  const overrides = new Map(
+    types.children.filter((c) => c.name === 'ct:Override').map((c) => [c.attributes['PartName']!.slice(1), c.attributes['ContentType']!]),
+  );
+  for (const path of Object.keys(files))
+    if (path !== '[Content_Types].xml' && !overrides.has(path) && !defaults.has(path.split('.').pop()!))
+      faults.push(`${path}: has no content type`);
+  for (const path of overrides.keys()) if (!files[path]) faults.push(`${path}: is listed, and not there`);
+  const wanted: Record<string, string> = {
+    officeDocument: 'document.main|template.main',
+    styles: 'styles',
+    numbering: 'numbering',
+    settings: 'settings',
+    fontTable: 'fontTable',
+    footnotes: 'footnotes',
+    endnotes: 'endnotes',
+    footer: 'footer',
+  };
+  const referred = new Set<string>();
+  for (const [path, root] of xml) {
+    if (!path.endsWith('.rels')) continue;
+    const source = path.replace(/_rels\/([^/]*)\.rels$/, '$1');
+    if (source && !files[source]) faults.push(`${path}: belongs to nothing`);
+    const ids = new Set<string>();
+    for (const { attributes: a } of root.children) {
+      if (ids.has(a['Id']!)) faults.push(`${path}: ${a['Id']} stands twice`);
+      ids.add(a['Id']!);
+      if (a['TargetMode'] === 'External') continue;
+      const target = new URL(a['Target']!, `http://x/${source}`).pathname.slice(1);
+      referred.add(target);
+      if (!files[target]) faults.push(`${path}: leads to ${target}, which is not there`);
+      const type = wanted[a['Type']!.split('/').pop()!];
+      if (type && !new RegExp(`\\.(${type})\\+xml$`).test(overrides.get(target) ?? ''))
+        faults.push(`${target}: is ${overrides.get(target)}, not ${type}`);
+    }
+    // Every relationship that a part speaks of is there.
+    const speaks = xml.get(source);
+    if (speaks)
+      for (const e of elements(speaks))
+        for (const [name, value] of Object.entries(e.attributes))
+          if (name.startsWith('r:') && !ids.has(value)) faults.push(`${source}: ${e.name} speaks of ${value}, which is not there`);
+  }
+  for (const [path, root] of xml)
+    if (path.startsWith('word/') && !path.endsWith('.rels')) checkElement(root, path, (what) => faults.push(what));
+  faults.push(...faultsOfIds(xml));
+  for (const path of Object.keys(files))
+    if (!/\.rels$|^\[Content/.test(path) && !referred.has(path)) faults.push(`${path}: nothing leads to it`);
+  return faults;
+}
+
+function faultsOfIds(xml: ReadonlyMap<string, Element>): string[] {
+  const faults: string[] = [];
+  const once = (list: string[], what: string): void => {
+    const seen = new Set<string>();
+    for (const id of list) {
+      if (seen.has(id)) faults.push(`${what} ${id} stands twice`);
+      seen.add(id);
+    }
+  };
+  const of = (path: string): Element[] => (xml.has(path) ? [...elements(xml.get(path)!)] : []);
+  const text = ['word/document.xml', 'word/footnotes.xml', 'word/endnotes.xml'].flatMap(of);
+  const attributes = (list: Element[], name: string, key: string): string[] =>
+    list.filter((e) => e.name === name).map((e) => e.attributes[key]!);
+  once(attributes(text, 'w:bookmarkStart', 'w:id'), 'bookmark');
+  once(
+    attributes(text, 'w:bookmarkStart', 'w:name').map((n) => n.toLowerCase()),
+    'bookmark',
+  );
+  once(attributes(text, 'wp:docPr', 'id'), 'drawing');
+  const [starts, ends] = [attributes(text, 'w:bookmarkStart', 'w:id'), attributes(text, 'w:bookmarkEnd', 'w:id')];
+  if (starts.slice().sort().join() !== ends.slice().sort().join()) faults.push('bookmarks begin and do not end');
+  const styles = of('word/styles.xml').filter((e) => e.name === 'w:style');
+  once(
+    styles.map((s) => s.attributes['w:styleId']!.toLowerCase()),
+    'style',
+  );
+  const names = styles.flatMap((s) => [
+    s.children.find((c) => c.name === 'w:name')!.attributes['w:val']!,
+    ...(s.children.find((c) => c.name === 'w:aliases')?.attributes['w:val'] ?? '').split(','),
+  ]);
+  once(
+    names.filter(Boolean).map((n) => n.toLowerCase()),
+    'style name',
+  );
+  const ids = new Map(styles.map((s) => [s.attributes['w:styleId']!, s.attributes['w:type']!]));
+  const refers: Record<string, string> = { 'w:pStyle': 'paragraph', 'w:rStyle': 'character', 'w:tblStyle': 'table' };
+  for (const e of [...text, ...of('word/styles.xml')]) {
+    const kind = refers[e.name];
+    if (kind && ids.get(e.attributes['w:val']!) !== kind) faults.push(`${e.name} ${e.attributes['w:val']} is no style of its kind`);
+  }
+  for (const s of styles) {
+    const seen = new Set<string>();
+    for (let at: Element | undefined = s; at;) {
+      const id = at.attributes['w:styleId']!;
+      if (seen.has(id)) {
+        faults.push(`style ${id} is based on itself`);
+        break;
+      }
+      seen.add(id);
+      const parent: string | undefined = at.children.find((c) => c.name === 'w:basedOn')?.attributes['w:val'];
+      if (parent !== undefined && !ids.has(parent)) faults.push(`style ${id} is based on ${parent}, which is not there`);
+      at = styles.find((x) => x.attributes['w:styleId'] === parent);
+    }
+  }
+  const numbering = of('word/numbering.xml');
+  const numbers = attributes(numbering, 'w:num', 'w:numId');
+  once(numbers, 'number');
+  once(attributes(numbering, 'w:abstractNum', 'w:abstractNumId'), 'definition of numbers');
+  for (const id of attributes(text, 'w:numId', 'w:val')) if (!numbers.includes(id)) faults.push(`number ${id} is not there`);
+  for (const kind of ['footnote', 'endnote']) {
+    const notes = attributes(of(`word/${kind}s.xml`), `w:${kind}`, 'w:id');
+    once(notes, kind);
+    for (const id of attributes(text, `w:${kind}Reference`, 'w:id')) if (!notes.includes(id)) faults.push(`${kind} ${id} is not there`);
+  }
+  // A field that begins shows, and ends, in its own part (17.16.18).
+  for (const path of ['word/document.xml', 'word/footnotes.xml', 'word/footer1.xml']) {
+    const marks = attributes(of(path), 'w:fldChar', 'w:fldCharType');
+    let depth = 0;
+    for (const m of marks) {
+      depth += m === 'begin' ? 1 : m === 'end' ? -1 : 0;
+      if (depth < 0) faults.push(`${path}: a field ends that has not begun`);
+    }
+    if (depth) faults.push(`${path}: a field does not end`);
+  }
+  const names_ = new Set(attributes(text, 'w:bookmarkStart', 'w:name'));
+  for (const name of attributes(text, 'w:hyperlink', 'w:anchor'))
+    if (name !== undefined && !names_.has(name)) faults.push(`a link leads to ${name}, which is not there`);
+  return faults;
+}
