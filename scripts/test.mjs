@@ -28,6 +28,7 @@ function systemTools() {
     qpdf: '/usr/bin/qpdf',
     epubcheck: '/usr/share/java/epubcheck.jar',
     postgresql: '/usr/lib/postgresql',
+    'python3-docx': '/usr/lib/python3/dist-packages/docx/__init__.py',
   };
   const missing = Object.entries(needed)
     .filter(([, file]) => !existsSync(file))

@@ -1,19 +1,16 @@
 import { createHash } from 'node:crypto';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { produce } from 'immer';
-import type { Folio, Paragraph } from '../src/index.ts';
+import type { Folio } from '../src/index.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { subjectKey } from '../src/ledger/index.ts';
 import type { Evidence } from '../src/ledger/index.ts';
-import { Stroke } from '../src/folio/appearance.ts';
-import type { CharacterOverrides } from '../src/folio/styles.ts';
 import { readPackage } from '../src/ledger/book/openBook.ts';
 import { unzip } from '../src/ledger/unzip.ts';
 import { observeEpub } from '../src/ledger/flow/observeEpub.ts';
 import { validateEpub } from '../src/ledger/book/validateEpub.ts';
 import { sharpPictures } from '../src/ports/node.ts';
-import { DAMAGE } from './support/damage.ts';
-import type { Damage } from './support/damage.ts';
+import { DAMAGE, IN_TEXT, INITIAL } from './support/damage.ts';
 import { asSample, make, readBack, sample, writeOnly } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 import { describeBooks } from './support/validBook.ts';
@@ -133,34 +130,13 @@ describe('an e-book', () => {
   });
 });
 
-const TEAL = { type: 'colour', colour: { space: 'rgb', r: 0, g: 0.5, b: 0.5 } } as const;
-const inWords = (folio: Folio, id: string, overrides: CharacterOverrides): void =>
-  (folio.stories['dome-feature']!.blocks[id] as Paragraph).content.forEach((n) => n.type === 'span' && (n.overrides = overrides));
-
-/** What only running text notices so: its styles are rules of its own. */
-const IN_TEXT: Damage[] = [
-  ['a heading is unstyled', (d) => (d.head.paragraphStyles['head']!.character = {}), 'paragraph:dome-feature-3:look'],
-  ['a heading has another colour', (d) => (d.head.paragraphStyles['head']!.character.fill = TEAL), 'paragraph:dome-feature-3:look'],
-  ['emphasis stands upright', (d) => (d.head.characterStyles['emphasis']!.character = {}), 'paragraph:dome-feature-4:look'],
-  ['words are struck through', (d) => inWords(d, 'dome-feature-4', { strike: {} }), 'paragraph:dome-feature-4:look'],
-  ['words are larger', (d) => inWords(d, 'dome-feature-4', { size: 12 }), 'paragraph:dome-feature-4:look'],
-  ['an initial is gone', (d) => delete d.head.paragraphStyles['first']!.paragraph.dropCapital, 'paragraph:dome-feature-1:look'],
-  ['a cell has lost its ground', (d) => delete d.head.cellStyles['head']!.fill, 'cell:light-table-1-1:place'],
-  ['a cell has another ground', (d) => (d.head.cellStyles['head']!.fill = TEAL), 'cell:light-table-1-1:place'],
-  [
-    'cells have lines',
-    (d) => (d.head.cellStyles['cell']!.sides = { bottom: Stroke.parse({ paint: TEAL, weight: 1 }) }),
-    'cell:light-table-2-1:place',
-  ],
-];
-
 describe('reading an e-book back', () => {
   const against = (evidence: Evidence[]): string[] => evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
   let almanac: Sample;
   beforeAll(async () => {
     almanac = await sample('marrowby-almanac');
   });
-  test.each([...DAMAGE, ...IN_TEXT])('%s', async (_what, alter, subject) => {
+  test.each([...DAMAGE, ...IN_TEXT, INITIAL])('%s', async (_what, alter, subject) => {
     const damaged = await writeOnly(
       almanac,
       'epub',

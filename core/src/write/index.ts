@@ -7,7 +7,14 @@ import { pdfWriter } from './pdf/index.ts';
 import type { Writer } from './writer.ts';
 
 /** Every output. A new one is a folder here and a line below. */
-export const WRITERS: readonly Writer[] = [htmlWriter, pdfWriter, epubWriter, fixedEpubWriter, articleWriter, docxWriter] as unknown as Writer[];
+export const WRITERS: readonly Writer[] = [
+  htmlWriter,
+  pdfWriter,
+  epubWriter,
+  fixedEpubWriter,
+  articleWriter,
+  docxWriter,
+] as unknown as Writer[];
 
 export const writerById = (id: string): Writer | undefined => WRITERS.find((w) => w.id === id);
 

@@ -1,4 +1,5 @@
-import type { Folio, Paragraph } from '../../src/index.ts';
+import type { CharacterOverrides, Folio, Paragraph } from '../../src/index.ts';
+import { Stroke } from '../../src/index.ts';
 
 /**
  * Damage, and the subject it must be reported at. The damaged file is made by writing the Almanac altered in just this way, and
@@ -63,4 +64,31 @@ export const DAMAGE: Damage[] = [
   ['the title is another', (d) => (d.head.metadata.title = 'Another'), 'document:marrowby-almanac:title'],
   ['the document’s language is another', (d) => (d.head.metadata.language = 'fr'), 'document:marrowby-almanac:language'],
   ['a hidden layer is shown', (d) => (d.head.layers['notes']!.visible = true), 'paragraph:cover-note-text-1:text'],
+];
+
+const TEAL = { type: 'colour', colour: { space: 'rgb', r: 0, g: 0.5, b: 0.5 } } as const;
+const inWords = (folio: Folio, id: string, overrides: CharacterOverrides): void =>
+  (folio.stories['dome-feature']!.blocks[id] as Paragraph).content.forEach((n) => n.type === 'span' && (n.overrides = overrides));
+
+/** What only running text notices so: its styles are rules of its own. */
+export const IN_TEXT: Damage[] = [
+  ['a heading is unstyled', (d) => (d.head.paragraphStyles['head']!.character = {}), 'paragraph:dome-feature-3:look'],
+  ['a heading has another colour', (d) => (d.head.paragraphStyles['head']!.character.fill = TEAL), 'paragraph:dome-feature-3:look'],
+  ['emphasis stands upright', (d) => (d.head.characterStyles['emphasis']!.character = {}), 'paragraph:dome-feature-4:look'],
+  ['words are struck through', (d) => inWords(d, 'dome-feature-4', { strike: {} }), 'paragraph:dome-feature-4:look'],
+  ['words are larger', (d) => inWords(d, 'dome-feature-4', { size: 12 }), 'paragraph:dome-feature-4:look'],
+  ['a cell has lost its ground', (d) => delete d.head.cellStyles['head']!.fill, 'cell:light-table-1-1:place'],
+  ['a cell has another ground', (d) => (d.head.cellStyles['head']!.fill = TEAL), 'cell:light-table-1-1:place'],
+  [
+    'cells have lines',
+    (d) => (d.head.cellStyles['cell']!.sides = { bottom: Stroke.parse({ paint: TEAL, weight: 1 }) }),
+    'cell:light-table-2-1:place',
+  ],
+];
+
+/** What is noticed where initials are told. */
+export const INITIAL: Damage = [
+  'an initial is gone',
+  (d) => delete d.head.paragraphStyles['first']!.paragraph.dropCapital,
+  'paragraph:dome-feature-1:look',
 ];

@@ -162,30 +162,36 @@ class Expectation {
         }
         return;
       }
-      case 'table': {
-        const rows: ExpectedFlow['tables'][number]['rows'] = b.table.rows.map(() => []);
-        for (const cell of cellsInOrder(b.table)) {
-          const heading = this.heads(b.story, b.table, cell);
-          const look = lookOfCell(this.folio.head, b.table, cell);
-          const ground = this.flat(look.fill);
-          const texts = cell.order.map((id) => this.inCell(b.story, id, heading ? 'th' : 'td', ground));
-          const lines = (['top', 'right', 'bottom', 'left'] as const).map((side) => {
-            const stroke = lineOfSide(look, side);
-            const colour = stroke && this.flat(stroke.paint);
-            return colour === null ? null : { weight: this.telling.line(stroke!.weight), colour };
-          });
-          const { id, rows: down, columns } = cell;
-          rows[cell.row]?.push({ cell: id, text: texts.join(' '), heading, rows: down, columns, ground, lines });
-        }
-        this.out.tables.push({ id: b.table.id, rows });
+      case 'table':
+        for (let from = 0; from < b.table.columns.length; from += this.telling.columns)
+          this.table(b.story, b.table, from, Math.min(b.table.columns.length, from + this.telling.columns));
         return;
-      }
       case 'figure':
         this.figure(b);
         return;
       case 'box':
         for (const inner of b.blocks) this.block(inner);
     }
+  }
+
+  /** The columns `[from, to)` of a table; a cell that reaches over their edge is cut there, and says its words in the first part. */
+  private table(story: Story, table: Table, from: number, to: number): void {
+    const rows: ExpectedFlow['tables'][number]['rows'] = table.rows.map(() => []);
+    for (const cell of cellsInOrder(table)) {
+      const [left, right] = [Math.max(from, cell.column), Math.min(to, cell.column + cell.columns)];
+      if (left >= right) continue;
+      const heading = this.heads(story, table, cell);
+      const look = lookOfCell(this.folio.head, table, cell);
+      const ground = this.flat(look.fill);
+      const texts = left === cell.column ? cell.order.map((id) => this.inCell(story, id, heading ? 'th' : 'td', ground)) : [];
+      const lines = (['top', 'right', 'bottom', 'left'] as const).map((side) => {
+        const stroke = lineOfSide(look, side);
+        const colour = stroke && this.flat(stroke.paint);
+        return colour === null ? null : { weight: this.telling.line(stroke!.weight), colour };
+      });
+      rows[cell.row]?.push({ cell: cell.id, text: texts.join(' '), heading, rows: cell.rows, columns: right - left, ground, lines });
+    }
+    this.out.tables.push({ id: table.id, rows });
   }
 
   /** Whether a cell heads others: by its style, or by its place alone where that is all that the format tells. */

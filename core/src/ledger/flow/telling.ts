@@ -22,6 +22,8 @@ export interface Telling {
   plays: boolean;
   /** Whether cells head others by their style; else by their place alone. */
   headsAnywhere: boolean;
+  /** How many columns a table has at most: one with more goes on in another below it. */
+  columns: number;
   /** Whether a font may be in it. */
   carries(face: FontFace): boolean;
 }
@@ -38,6 +40,7 @@ export const MARKUP: Telling = {
   initials: true,
   plays: true,
   headsAnywhere: true,
+  columns: Infinity,
   carries: (face) => face.mayEmbed,
 };
 
@@ -61,6 +64,7 @@ export const wordProcessor = (instead: ReadonlyMap<string, string>): Telling => 
   initials: false,
   plays: false,
   headsAnywhere: false,
+  columns: 63,
   carries: (face) =>
     face.mayEmbedForEditing && (face.bytes[0] === 0 || face.bytes[0] === 0x74) && !instead.has(face.familyOfFour.family.toLowerCase()),
 });

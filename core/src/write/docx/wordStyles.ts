@@ -44,7 +44,10 @@ export class WordStyles {
     private readonly settings: { styles: 'named' | 'none'; headings: 'standard' | 'own' },
   ) {
     this.names = styleNames(context.folio, settings.headings === 'standard');
-    this.base = { paragraph: paragraphLook(BASE, context.folio.head, 'p'), run: runLook(CHARACTER_DEFAULTS, context) };
+    this.base = {
+      paragraph: paragraphLook(BASE, context.folio.head, 'p'),
+      run: runLook({ ...CHARACTER_DEFAULTS, language: context.folio.head.metadata.language }, context),
+    };
   }
 
   /** What a paragraph says of itself: its style, and what is formatted by hand. `ink`: a colour instead of its own. */
@@ -92,11 +95,10 @@ export class WordStyles {
   /** The file of all styles; `more`: those that are none of the document’s. */
   file(more: readonly Xml[]): string {
     const { head } = this.context.folio;
-    const { language } = head.metadata;
     const defaults = el(
       'w:docDefaults',
       {},
-      el('w:rPrDefault', {}, runProperties(lookParts({ ...this.base.run, language }))),
+      el('w:rPrDefault', {}, runProperties(lookParts(this.base.run))),
       el('w:pPrDefault', {}, paragraphProperties(differingParts(this.base.paragraph, null))),
     );
     const named = this.settings.styles === 'named';
