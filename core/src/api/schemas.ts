@@ -81,6 +81,8 @@ export const OutputKind = z.object({
   version: z.number(),
   view: z.enum(['pages', 'flow', 'none']),
   entry: z.string(),
+  /** Whether what is shown of it is drawn from its files, since browsers cannot show these. */
+  redrawn: z.boolean(),
   settings: z.record(z.string(), z.unknown()),
   sentences: z.record(z.string(), z.string()),
   /** What it may be for: questions, and for their answers, in this order with blanks between, the settings that they come to. */

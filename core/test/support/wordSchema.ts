@@ -32,7 +32,7 @@ const URIS: Record<string, string> = {
   'http://www.w3.org/XML/1998/namespace': 'xml',
 };
 
-export function parse(xml: string): Element {
+function parse(xml: string): Element {
   const parser = new SaxesParser({ xmlns: true });
   const root: Element = { name: '', attributes: {}, children: [], text: '' };
   const open = [root];

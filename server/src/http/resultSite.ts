@@ -7,6 +7,7 @@ import type { Config } from '../config.ts';
 import type { Services } from '../services.ts';
 import { bookFile, BOOK_PATH } from './bookFiles.ts';
 import type { BookAnswer } from './bookFiles.ts';
+import { redrawn } from './redrawn.ts';
 
 type Parts = Pick<Services, 'runs' | 'rehearsals' | 'published' | 'collector' | 'paths'>;
 type Ports = Pick<Config, 'port' | 'resultPort'>;
@@ -39,6 +40,7 @@ export function resultSite(s: Parts, ports: Ports): Express {
       policy(req.path, res, ports);
       const book = BOOK_PATH.exec(req.path);
       if (book) return void bookFile(join(found, 'book.epub'), book[1]!, req.query).then((f) => send(res, f), next);
+      if (run && req.path === '/redrawn') return void sendRedrawn(s, run, found, res).catch(next);
       const asked = /^\/at\/(\d{1,6})$/.exec(req.path)?.[1];
       if (asked !== undefined)
         return void fileOfPage(found, asked, req.query['as'] === 'is').then(
@@ -100,6 +102,13 @@ async function fileOfPage(folder: string, page: string, asRead: boolean): Promis
     if ((await readFile(join(folder, name), 'utf8')).includes(`<section class="page" id="page-${page}"`))
       return `/${encodeURIComponent(name)}${asRead ? '' : '?plain'}#page-${page}`;
   return null;
+}
+
+async function sendRedrawn({ runs }: Parts, id: string, folder: string, res: Response): Promise<void> {
+  const run = await runs.get(id);
+  const page = run && (await redrawn(folder, run));
+  if (page) res.type('html').send(page);
+  else res.status(404).end();
 }
 
 function send(res: Response, file: BookAnswer | null): void {

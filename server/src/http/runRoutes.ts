@@ -55,6 +55,7 @@ export function runRoutes(api: Api, s: Services): void {
       version: w.version,
       view: w.view,
       entry: w.entry,
+      redrawn: w.redraw !== undefined,
       settings: z.toJSONSchema(w.settings, { io: 'input' }) as Record<string, unknown>,
       sentences: w.sentences,
       ...(w.start && { start: settledStart(w.start) }),

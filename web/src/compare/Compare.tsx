@@ -110,12 +110,22 @@ export function Compare() {
           <figcaption>The layout</figcaption>
           <PagePicture place={place} scale={scale} />
         </figure>
-        <figure className={kind?.view === 'flow' || isBook ? 'flow' : undefined}>
+        <figure className={(kind?.view === 'flow' && !kind.redrawn) || isBook ? 'flow' : undefined}>
           <figcaption>{output.name}</figcaption>
           {index < 0 ? (
             <div className="paper absent" style={{ width: box.width * scale, height: box.height * scale }}>
               This page is not in the chosen range.
             </div>
+          ) : kind?.redrawn ? (
+            resultPort && (
+              <RedrawnText
+                src={`http://${run.id}.localhost:${resultPort}/redrawn#page-${place.page.id}`}
+                width={box.width}
+                scale={scale}
+                height={room.height - 40}
+                label={label}
+              />
+            )
           ) : kind?.view === 'flow' ? (
             resultPort && (
               <ReadingView
@@ -162,6 +172,22 @@ function numbersIn(range: unknown, count: number): number[] {
   } catch {
     return [...pageNumbers('', count)];
   }
+}
+
+/** A text document drawn from its file on a sheet as wide as the page, at the page’s scale; it is read on below. */
+function RedrawnText({ src, width, height, scale, label }: { src: string; width: number; height: number; scale: number; label: string }) {
+  const factor = scale / PX_PER_PT;
+  return (
+    <div className="paper clip" style={{ width: width * scale, height }}>
+      <iframe
+        key={src}
+        title={label}
+        sandbox=""
+        src={src}
+        style={{ width: width * PX_PER_PT, height: height / factor, transform: `scale(${factor})` }}
+      />
+    </div>
+  );
 }
 
 /** A page of the web edition, live, in a frame that can do nothing but show it. */

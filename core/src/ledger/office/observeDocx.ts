@@ -1,12 +1,13 @@
 import type { PicturePort } from '../../ports/ports.ts';
 import { SIGNATURE_CELLS } from '../findings.ts';
-import { readWebFont } from '../html/fontFiles.ts';
 import type { SeenLine } from '../flow/cascade.ts';
 import type { ObservedFlow, ObservedFlowBlock, ObservedFlowCell } from '../flow/observedFlow.ts';
-import { child, childrenOf, openOffice, valueOf, within } from './openOffice.ts';
-import type { Node, OpenPackage } from './openOffice.ts';
-import { WordLabels } from './wordLabels.ts';
-import { WordLooks } from './wordLooks.ts';
+import { child, childrenOf, valueOf, within } from './officeParts.ts';
+import type { Node, OpenPackage } from './officeParts.ts';
+import { openWord } from './openWord.ts';
+import { wordFontFiles } from './wordFontFiles.ts';
+import type { WordLabels } from './wordLabels.ts';
+import type { WordLooks } from './wordLooks.ts';
 
 interface Outside {
   pictures: PicturePort;
@@ -16,27 +17,21 @@ interface Outside {
 
 /** Reads a text document back from its bytes alone. Throws where it is none. */
 export async function observeDocx(bytes: Uint8Array, outside: Outside): Promise<ObservedFlow> {
-  const pack = await openOffice(bytes);
-  const partOf = (type: string): { path: string; root: Node | undefined } => {
-    const path = [...pack.relations(pack.main).values()].find((r) => r.type === type)?.target ?? '';
-    return { path, root: path ? pack.part(path) : undefined };
-  };
-  const document = pack.part(pack.main);
-  const styles = partOf('styles').root;
-  const looks = new WordLooks(styles);
-  const reader = new Reader(pack, pack.main, looks, new WordLabels(partOf('numbering').root), outside);
+  const word = await openWord(bytes);
+  const { document } = word;
+  const reader = new Reader(word, word.main, word.looks, word.labels, outside);
   const body = child(document, 'w:body');
   if (body) await reader.blocks(body, []);
-  for (const kind of ['footnote', 'endnote'] as const) reader.notes(kind, partOf(`${kind}s`).root);
+  for (const kind of ['footnote', 'endnote'] as const) reader.notes(kind, word.related(`${kind}s`).root);
   reader.checkIds(document);
-  const core = [...pack.relations('').values()].find((r) => r.type === 'core-properties')?.target;
-  const said = (name: string): string => child(core === undefined ? undefined : pack.part(core), name)?.text ?? '';
+  const core = [...word.relations('').values()].find((r) => r.type === 'core-properties')?.target;
+  const said = (name: string): string => child(core === undefined ? undefined : word.part(core), name)?.text ?? '';
   return {
     title: said('dc:title'),
     language: said('dc:language'),
     ...reader.out,
-    embedded: fontsIn(pack, partOf('fontTable')),
-    problems: pack.problems,
+    embedded: wordFontFiles(word, word.related('fontTable')),
+    problems: word.problems,
   };
 }
 
@@ -335,24 +330,3 @@ const linesOf = (borders: Node | undefined): (SeenLine | null)[] =>
     if (kind === undefined || kind === 'nil' || kind === 'none') return null;
     return { em: Number(size) / 8, colour: colour === undefined || colour === 'auto' ? null : `#${colour.toLowerCase()}` };
   });
-
-const MEMBERS = [
-  ['w:embedRegular', '400', 'normal'],
-  ['w:embedBold', '700', 'normal'],
-  ['w:embedItalic', '400', 'italic'],
-  ['w:embedBoldItalic', '700', 'italic'],
-] as const;
-
-/** Fonts whose program is in the file and can be read: unscrambled with its key, the first 32 bytes by it from behind (17.8.1). */
-function fontsIn(pack: OpenPackage, { path, root }: { path: string; root: Node | undefined }): ObservedFlow['embedded'] {
-  return childrenOf(root, 'w:font').flatMap((font) =>
-    MEMBERS.flatMap(([name, weight, style]) => {
-      const { 'r:id': id, 'w:fontKey': key } = child(font, name)?.attributes ?? {};
-      const bytes = id === undefined ? undefined : pack.files.get(pack.relations(path).get(id)?.target ?? '');
-      if (!bytes || key === undefined) return [];
-      const mask = Buffer.from(key.replace(/[^0-9A-Fa-f]/g, ''), 'hex').reverse();
-      const plain = bytes.map((b, i) => (i < 32 ? b ^ mask[i % 16]! : b));
-      return readWebFont(plain) ? [{ family: font.attributes['w:name'] ?? '', weight, style }] : [];
-    }),
-  );
-}

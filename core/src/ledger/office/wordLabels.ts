@@ -1,5 +1,5 @@
-import { child, childrenOf, valueOf } from './openOffice.ts';
-import type { Node } from './openOffice.ts';
+import { child, childrenOf, valueOf } from './officeParts.ts';
+import type { Node } from './officeParts.ts';
 
 const ROMAN: [number, string][] = [
   [1000, 'M'],

@@ -1,6 +1,6 @@
 import type { SeenStyle } from '../flow/cascade.ts';
-import { child, childrenOf, valueOf } from './openOffice.ts';
-import type { Node } from './openOffice.ts';
+import { child, childrenOf, valueOf } from './officeParts.ts';
+import type { Node } from './officeParts.ts';
 
 /** Properties by the names of their elements. */
 type Properties = Map<string, Node>;
@@ -73,6 +73,16 @@ export class WordLooks {
         link,
       },
     };
+  }
+
+  /** A property of words that is no part of their look as it is compared. */
+  raw(pPr: Node | undefined, rPr: Node | undefined, name: string): Node | undefined {
+    return (
+      child(rPr, name) ??
+      this.chain(valueOf(rPr, 'w:rStyle')).run.get(name) ??
+      this.chain(valueOf(pPr, 'w:pStyle') ?? this.usual).run.get(name) ??
+      this.defaults.run.get(name)
+    );
   }
 
   private chain(id: string | undefined): { run: Properties; paragraph: Properties } {

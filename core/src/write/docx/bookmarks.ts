@@ -25,9 +25,9 @@ export class Bookmarks {
     return name;
   }
 
-  /** Paragraphs that have a name, in the order in which they got it. */
-  paragraphs(): { id: string; name: string }[] {
-    return [...this.names].flatMap(([key, name]) => (key.startsWith('p:') ? [{ id: key.slice(2), name }] : []));
+  /** What has a name, kind by kind, in the order in which it got it. */
+  of(kind: Kind): { id: string; name: string }[] {
+    return [...this.names].flatMap(([key, name]) => (key.startsWith(`${kind}:`) ? [{ id: key.slice(kind.length + 1), name }] : []));
   }
 
   /** A bookmark around content. */

@@ -2,6 +2,7 @@ import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { wordProcessor } from '../../ledger/flow/telling.ts';
 import { observeDocx } from '../../ledger/office/observeDocx.ts';
+import { redrawWord } from '../../ledger/office/redrawWord.ts';
 import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
@@ -43,6 +44,11 @@ export const docxWriter: Writer<DocxSettings> = {
       navigates: settings.contents && expected.outline.length > 0,
       signature: async (media, region) => job.pictures.signature(await job.media(media), SIGNATURE_CELLS, region),
     });
+  },
+  async redraw(files) {
+    const file = files.find((f) => /^document\.do[ct]x$/.test(f.path));
+    if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
+    return redrawWord(await file.bytes(), async (path) => files.find((f) => f.path === path)?.bytes());
   },
   sentences: DOCX_SENTENCES,
 };

@@ -8,7 +8,7 @@ import type { Child, Xml } from '../shared/office/xml.ts';
 import { el, sequence } from '../shared/office/xml.ts';
 
 /** No page of the format is wider or higher: 22 inches (common practice of programs that read it). */
-export const LARGEST_PAGE = 22 * PT_PER_INCH;
+const LARGEST_PAGE = 22 * PT_PER_INCH;
 /** Frames with fewer lines say nothing of where the text stands. */
 const TEXT_LINES = 5;
 const A4: Size = { width: mm(210), height: mm(297) };
@@ -25,7 +25,10 @@ export interface PageSetup {
 
 export const measureOf = ({ size, left, right }: PageSetup): number => size.width - left - right;
 
-const median = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+/** The value below which a share of all lie. */
+const quantile = (values: number[], share: number): number => values.sort((a, b) => a - b)[Math.floor((values.length - 1) * share)]!;
+/** Pictures and titles take room at the top and the foot of many pages: the text goes as far as it does on the fuller ones. */
+const SHARE = { top: 0.2, bottom: 0.2, left: 0.5, right: 0.5 };
 
 /** Paper as most pages of the layout have it, with the text where most of them have theirs. */
 export function pageSetup(pages: readonly PagePlace[], composition: Composition): PageSetup {
@@ -57,7 +60,12 @@ export function pageSetup(pages: readonly PagePlace[], composition: Composition)
     ];
   });
   const usualEdge = (side: 'top' | 'right' | 'bottom' | 'left', most: number): number => {
-    const wanted = margins.length ? median(margins.map((m) => m[side])) : Math.min(mm(25), most);
+    const wanted = margins.length
+      ? quantile(
+          margins.map((m) => m[side]),
+          SHARE[side],
+        )
+      : Math.min(mm(25), most);
     return Math.min(most, Math.max(mm(10), wanted));
   };
   const [left, right] = [usualEdge('left', size.width / 3), usualEdge('right', size.width / 3)];

@@ -8,12 +8,12 @@ import type { Bookmarks } from './bookmarks.ts';
 import { CONTENT } from './namespaces.ts';
 
 /** What the list of paragraphs is written in. */
-export const PARAGRAPHS = 'urn:elastic-folio:paragraphs:1';
+const PARAGRAPHS = 'urn:elastic-folio:paragraphs:1';
 const STORE = 'http://schemas.openxmlformats.org/officeDocument/2006/customXml';
 
 /**
- * Says which paragraph of the document each bookmark of the file is around, and what its text was when it was written: by this,
- * what colleagues change is found again (custom XML data, ISO/IEC 29500-1, 15.2.5).
+ * Says which paragraph of the document each bookmark of the file is around, and what its text was when it was written, and where its
+ * pages begin: by this, what colleagues change is found again (custom XML data, ISO/IEC 29500-1, 15.2.5).
  */
 export function writeParagraphIds(pack: OfficePackage, document: Part, folio: Folio, bookmarks: Bookmarks): void {
   const texts = new Map(
@@ -21,14 +21,15 @@ export function writeParagraphIds(pack: OfficePackage, document: Part, folio: Fo
       Object.values(s.blocks).flatMap((b) => (b.kind === 'paragraph' ? [[b.id, { story: s.id, text: readText(b) }] as const] : [])),
     ),
   );
-  const list = bookmarks.paragraphs().flatMap(({ id, name }) => {
+  const list = bookmarks.of('p').flatMap(({ id, name }) => {
     const at = texts.get(id);
     return at ? [el('paragraph', { id, story: at.story, bookmark: name, text: shortOf(at.text) })] : [];
   });
+  const pages = bookmarks.of('pg').map(({ id, name }) => el('page', { id, bookmark: name }));
   const item = pack.add(
     'customXml/item1.xml',
     'application/xml',
-    xmlFile(el('paragraphs', { xmlns: PARAGRAPHS, document: folio.head.id }, list)),
+    xmlFile(el('paragraphs', { xmlns: PARAGRAPHS, document: folio.head.id }, list, pages)),
   );
   const hex = createHash('sha256').update(folio.head.id).digest('hex').toUpperCase();
   const id = `{${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20, 32)}}`;

@@ -99,7 +99,7 @@ const JUSTIFIED: Record<ParagraphProperties['align'], string> = {
 };
 
 /** How far a list's text stands in from its number. */
-export function listIndent(p: ParagraphProperties, head: Pick<Head, 'listStyles'>): number {
+function listIndent(p: ParagraphProperties, head: Pick<Head, 'listStyles'>): number {
   const levels = p.list ? head.listStyles[p.list.style]?.levels : undefined;
   return levels?.[Math.min(p.list!.level, levels.length - 1)]?.indent ?? 0;
 }

@@ -28,7 +28,7 @@ const PREFIXES: Record<string, string> = {
 const called = (uri: string, local: string): string => (uri ? `${PREFIXES[uri] ?? '?'}:${local}` : local);
 
 /** Reads a part; throws where it is no well-formed XML. */
-export function readPart(xml: string): Node {
+function readPart(xml: string): Node {
   const parser = new SaxesParser({ xmlns: true });
   const root: Node = { name: '', attributes: {}, children: [], text: '' };
   const open = [root];
@@ -56,7 +56,7 @@ export function* within(node: Node): Generator<Node> {
 }
 export const valueOf = (node: Node | undefined, name: string): string | undefined => child(node, name)?.attributes['w:val'];
 
-export interface Relation {
+interface Relation {
   type: string;
   target: string;
   outside: boolean;
@@ -74,7 +74,7 @@ export interface OpenPackage {
 }
 
 /** Opens an office file from its bytes alone (Open Packaging Conventions, ISO/IEC 29500-2). */
-export async function openOffice(bytes: Uint8Array): Promise<OpenPackage> {
+export async function openParts(bytes: Uint8Array): Promise<OpenPackage> {
   const files = await unzip(bytes);
   const problems: OpenPackage['problems'] = [];
   const read = new Map<string, Node | undefined>();

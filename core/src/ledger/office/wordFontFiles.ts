@@ -1,0 +1,31 @@
+import { readWebFont } from '../html/fontFiles.ts';
+import { child, childrenOf } from './officeParts.ts';
+import type { Node, OpenPackage } from './officeParts.ts';
+
+export interface FontInFile {
+  family: string;
+  weight: string;
+  style: string;
+  bytes: Uint8Array;
+}
+
+const MEMBERS = [
+  ['w:embedRegular', '400', 'normal'],
+  ['w:embedBold', '700', 'normal'],
+  ['w:embedItalic', '400', 'italic'],
+  ['w:embedBoldItalic', '700', 'italic'],
+] as const;
+
+/** Fonts whose program is in a text document and can be read: unscrambled with its key, the first 32 bytes by it from behind (ISO/IEC 29500-1, 17.8.1). */
+export function wordFontFiles(pack: OpenPackage, { path, root }: { path: string; root: Node | undefined }): FontInFile[] {
+  return childrenOf(root, 'w:font').flatMap((font) =>
+    MEMBERS.flatMap(([name, weight, style]) => {
+      const { 'r:id': id, 'w:fontKey': key } = child(font, name)?.attributes ?? {};
+      const scrambled = id === undefined ? undefined : pack.files.get(pack.relations(path).get(id)?.target ?? '');
+      if (!scrambled || key === undefined) return [];
+      const mask = Buffer.from(key.replace(/[^0-9A-Fa-f]/g, ''), 'hex').reverse();
+      const bytes = scrambled.map((b, i) => (i < 32 ? b ^ mask[i % 16]! : b));
+      return readWebFont(bytes) ? [{ family: font.attributes['w:name'] ?? '', weight, style, bytes }] : [];
+    }),
+  );
+}

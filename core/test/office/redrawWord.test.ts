@@ -1,0 +1,42 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { pagesOf } from '../../src/index.ts';
+import type { PagePlace } from '../../src/index.ts';
+import { elementsOf, parsePage, textOf } from '../../src/ledger/html/dom.ts';
+import type { Element } from '../../src/ledger/html/dom.ts';
+import { redrawWord } from '../../src/ledger/office/redrawWord.ts';
+import { make, sample } from '../support/samples.ts';
+
+/** A text document drawn from its bytes: what a person compares with the layout. */
+describe('the Almanac’s text document, drawn', () => {
+  let all: Element[];
+  let html: string;
+  let pages: PagePlace[];
+  beforeAll(async () => {
+    const almanac = await sample('marrowby-almanac');
+    pages = pagesOf(almanac.folio);
+    const made = await make(almanac, 'docx', { resolution: 36 });
+    html = await redrawWord(await made.read('document.docx'), async () => undefined);
+    all = [...elementsOf(parsePage(html))];
+  });
+  const named = (id: string): Element | undefined => all.find((e) => e.attrs.some((a) => a.name === 'id' && a.value === id));
+  test('has every page’s beginning and every paragraph by its id', () => {
+    for (const { page } of pages) expect([page.id, named(`page-${page.id}`)?.tagName]).toEqual([page.id, 'a']);
+    const paragraph = named('t-dome-feature-4')!.parentNode as Element;
+    expect(paragraph.tagName).toBe('p');
+    expect(textOf(paragraph)).toMatch(/^The keepers of the dome/);
+  });
+  test('has its words in their typefaces, which come from the file', () => {
+    const family = /font-family:&quot;Source Serif 4&quot;/.test(html);
+    expect(family).toBe(true);
+    expect(html).toMatch(/@font-face\{font-family:"Source Serif 4";font-weight:400;font-style:normal;src:url\(data:font\/ttf/);
+  });
+  test('has its pictures, its table in columns of the layout, and its notes', () => {
+    expect(all.filter((e) => e.tagName === 'img').length).toBeGreaterThan(20);
+    expect(all.filter((e) => e.tagName === 'col')).toHaveLength(6);
+    expect(all.filter((e) => e.tagName === 'tr')).toHaveLength(32);
+    expect(html).toMatch(/<div class="note"><sup>1<\/sup>/);
+  });
+  test('asks for nothing outside, and runs nothing', () => {
+    expect(html).not.toMatch(/<script|<link|src="(?!data:)|url\((?!data:)/);
+  });
+});

@@ -1,0 +1,22 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Run } from '@elastic-folio/core/api';
+import { writerById } from '@elastic-folio/core/write';
+
+/** Drawings that were asked for last. */
+const MOST_KEPT = 3;
+const kept = new Map<string, Promise<string>>();
+
+/** A finished result drawn as a page, where its output can only be shown so; null where it cannot. */
+export async function redrawn(folder: string, { id, output, files }: Run): Promise<string | null> {
+  const redraw = writerById(output)?.redraw;
+  if (!redraw || !files) return null;
+  let drawing = kept.get(id);
+  if (!drawing) {
+    if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
+    drawing = redraw(files.map((f) => ({ ...f, bytes: async () => new Uint8Array(await readFile(join(folder, f.path))) })));
+    drawing.catch(() => kept.delete(id));
+    kept.set(id, drawing);
+  }
+  return drawing;
+}
