@@ -23,6 +23,9 @@ import { webReadingTimes } from './webReading.ts';
 import type { WebReadingTimes } from './webReading.ts';
 
 const ROUNDS = 5;
+/** Outputs that office programs open, and what writing 300 pages of one may take above the loaded document, in MiB. */
+const OFFICE = ['docx'];
+const OFFICE_MEMORY_LIMIT = 150;
 /** Milliseconds of shaping and of composing before they are timed. */
 const WARM_UP = 3000;
 /** Composing the Handbook may take this many times shaping it with HarfBuzz alone. */
@@ -249,6 +252,27 @@ async function books(sample: Sample, fonts: FontSet): Promise<void> {
     missed.push(`path and roles take ${round(s.share)} of the time of setting the pages; at most ${STRUCTURE_LIMIT}`);
 }
 
+/** Office files of the samples against packing the same bytes and encoding the same pictures; what one of 300 pages takes of memory. */
+async function office(sample: Sample, fonts: FontSet): Promise<void> {
+  for (const output of OFFICE) {
+    const t = await bookTimes(sample, fonts, output, BOOK_ROUNDS);
+    report[`${sample.folio.head.id} → ${output}, against its pictures and packing`] = Object.fromEntries(
+      Object.entries(t).map(([k, v]) => [k, round(v as number)]),
+    );
+    if (t.ratio > BOOK_LIMIT)
+      missed.push(`${sample.folio.head.id} → ${output} takes ${round(t.ratio)} times its pictures and packing; at most ${BOOK_LIMIT}`);
+    if (!sample.folio.stories['dome-feature']) continue;
+    const m = await printMemory(longFolio(sample.folio, proseOf(sample.folio), 300), output);
+    report[`${output} of 300 pages, by itself`] = {
+      writeMs: round(m.writeMs),
+      kiB: round(m.kiB, 0),
+      writingAboveLoadedMiB: round(m.aboveLoaded, 0),
+    };
+    if (m.aboveLoaded > OFFICE_MEMORY_LIMIT)
+      missed.push(`${output} of 300 pages takes ${round(m.aboveLoaded)} MiB; at most ${OFFICE_MEMORY_LIMIT}`);
+  }
+}
+
 /** The web edition on a slow phone: how soon its first page is seen, how its pages turn; 300 pages against 16. */
 async function webReading(sample: Sample, fonts: FontSet): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
@@ -307,7 +331,7 @@ async function main(): Promise<void> {
   process.chdir(dirname(new URL(import.meta.url).pathname).replace(/\/node_modules\/.*$/, ''));
   const json = process.argv.includes('--json');
   // `-- chains` and the like measure one part alone.
-  const parts = ['compositions', 'conversions', 'chains', 'printing', 'screen', 'books', 'intake', 'motion', 'web'].filter((p) =>
+  const parts = ['compositions', 'conversions', 'chains', 'printing', 'screen', 'books', 'office', 'intake', 'motion', 'web'].filter((p) =>
     process.argv.includes(p),
   );
   const only = (part: string): boolean => !parts.length || parts.includes(part);
@@ -318,6 +342,7 @@ async function main(): Promise<void> {
     if (only('conversions')) await conversions(sample, fonts);
     if (only('printing') && sample.folio.stories['dome-feature']) await printing(sample, fonts);
     if (only('books') && /almanac|handbook/.test(sample.folio.head.id)) await books(sample, fonts);
+    if (only('office') && /almanac|handbook/.test(sample.folio.head.id)) await office(sample, fonts);
     if (only('screen') && sample.folio.stories['dome-feature']) await screen(sample);
     if (only('web') && sample.folio.stories['dome-feature']) await webReading(sample, fonts);
     if (only('chains') && sample.folio.stories['dome-feature']) longChains(sample, fonts);

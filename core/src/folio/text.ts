@@ -68,6 +68,12 @@ export function sliceContent(content: readonly Inline[], from: number, to: numbe
   return out;
 }
 
+/** The letters of a paragraph that can stand larger at its beginning; none where something else comes first, or nothing after them. */
+export function initialLetters({ content }: Pick<Paragraph, 'content'>, characters: number): string {
+  const first = plainText(sliceContent(content, 0, characters));
+  return contentLength(content) > characters && !/[\s\uFFFC]/.test(first) ? first : '';
+}
+
 const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
 
 /** Whether an offset stands between two grapheme clusters (UAX 29), where a Place may be. */

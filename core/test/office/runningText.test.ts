@@ -5,7 +5,7 @@ import type { Folio, Inline, Paragraph } from '../../src/index.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { subjectKey } from '../../src/ledger/index.ts';
 import type { Evidence } from '../../src/ledger/index.ts';
-import { DAMAGE, IN_TEXT } from '../support/damage.ts';
+import { DAMAGE, IN_TEXT, INITIAL } from '../support/damage.ts';
 import { asSample, make, readBack, SAMPLES, sample, writeOnly } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
 import { tableFolio } from '../support/tableFolio.ts';
@@ -37,7 +37,7 @@ const SETTINGS: Record<string, unknown>[] = [
   { styles: 'none' },
   { headings: 'own', contents: false },
   { columns: 'one', pageNumbers: false, fields: 'text' },
-  { leading: 'tightest' },
+  { leading: 'tightest', initials: 'plain' },
   { leading: 'loosest' },
   { leading: 'opening' },
   { fonts: 'names', replacements: 'Work Sans = Arial\nSource Serif 4 = Georgia' },
@@ -79,7 +79,7 @@ describe('the Almanac by other settings', () => {
 
 describe('reading a text document back', () => {
   const found = (evidence: Evidence[]): string[] => evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
-  test.each([...DAMAGE, ...IN_TEXT])('%s', async (_what, alter, subject) => {
+  test.each([...DAMAGE, ...IN_TEXT, INITIAL])('%s', async (_what, alter, subject) => {
     const damaged = await writeOnly(
       almanac,
       'docx',
@@ -135,6 +135,20 @@ describe('what a text document says of words', () => {
     const styles = partOf(await written(folio), 'word/styles.xml');
     // 17.3.1.13: left and right are told as for lines from left to right.
     expect(styles).toMatch(/<w:bidi\/>.*<w:jc w:val="right"\/>/);
+  });
+  test('an initial stands in a frame of its own over its lines, and is read as the first letter of its paragraph (17.3.1.11)', async () => {
+    const folio = tinyFolio(['The dome of the observatory weighs a little over nine tonnes.'], {
+      paragraph: { dropCapital: { lines: 3, characters: 1 } },
+      character: { size: 10, leading: 12 },
+    });
+    const made = await make(asSample(folio), 'docx', SMALL);
+    const text = partOf(await made.read('document.docx'), 'word/document.xml');
+    // Three lines of 12 points are 720 twentieths; two lines and a capital of 6.6 points, at 0.66 of its size, are 46.4 points.
+    expect(text).toMatch(
+      /<w:framePr w:dropCap="drop" w:lines="3"[^>]*\/>.*w:line="720" w:lineRule="exact".*<w:sz w:val="93"\/>.*>T<\/w:t>/,
+    );
+    expect(against(made)).toEqual([]);
+    expect(made.ledger.find((e) => subjectKey(e.subject) === 'paragraph:p1:look')).toMatchObject({ outcome: 'kept', check: 'confirmed' });
   });
   test('references stay live or become words, as the recipe says', async () => {
     const folio = produce(

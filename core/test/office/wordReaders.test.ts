@@ -21,7 +21,7 @@ let blocks: FlowBlock[];
 beforeAll(async () => {
   almanac = await sample('marrowby-almanac');
   const { folio } = almanac;
-  bytes = await (await make(almanac, 'docx', { resolution: 36, contents: false, fields: 'text' })).read('document.docx');
+  bytes = await (await make(almanac, 'docx', { resolution: 36, contents: false, fields: 'text', initials: 'plain' })).read('document.docx');
   const composition = new Composer(await fontsOf(folio)).compose(folio);
   blocks = flowOf(folio, composition, scopeOf(folio, composition, { pages: '', hiddenLayers: 'out' })).flatMap((s) => s.blocks);
 });

@@ -11,7 +11,7 @@ import { paragraphRole, resolveParagraph, resolveSpan } from '../../folio/resolv
 import type { Cell, Paragraph, Story, Table } from '../../folio/story.ts';
 import type { CharacterProperties, ParagraphProperties } from '../../folio/styles.ts';
 import { cellsInOrder, lineOfSide, lookOfCell } from '../../folio/tableCells.ts';
-import { readText } from '../../folio/text.ts';
+import { initialLetters, readText } from '../../folio/text.ts';
 import { playedFile } from '../../folio/playedFile.ts';
 import { flowOf } from '../../structure/flow.ts';
 import type { FlowBlock, FlowFigure, FlowScope, FlowSection } from '../../structure/flow.ts';
@@ -254,7 +254,7 @@ class Expectation {
       readings,
       align: ALIGN[paragraph.align],
       ground: paragraph.shading ? solidHex(paragraph.shading.paint, this.folio.head.swatches) : around,
-      initial: telling.initials && !!paragraph.dropCapital,
+      initial: this.hasInitial(p, paragraph, around !== null || within === 'td' || within === 'th'),
       ...(label !== undefined && { label }),
       look: this.lookOf(character),
       runs: p.content.flatMap((n) => (n.type === 'span' ? [this.runOf(n.text, resolveSpan(this.folio.head, character, n))] : [])),
@@ -264,6 +264,12 @@ class Expectation {
         return d?.to === 'page' || d?.to === 'paragraph' ? [{ id, text: words, address: null }] : [];
       }),
     });
+  }
+
+  /** Sheets say it of a style; other formats make it of letters that are there, in the text itself. */
+  private hasInitial(p: Paragraph, { dropCapital }: ParagraphProperties, isHeld: boolean): boolean {
+    if (!dropCapital || !this.telling.initials) return false;
+    return this.telling === MARKUP || (!isHeld && initialLetters(p, dropCapital.characters) !== '');
   }
 
   private isListed({ list }: ParagraphProperties): boolean {

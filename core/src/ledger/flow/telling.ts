@@ -48,7 +48,7 @@ export const MARKUP: Telling = {
  * Documents of word processors: headings by their level, entries of lists by their numbers, all else by its style alone.
  * `instead`: families that others take the place of, by their names in small letters.
  */
-export const wordProcessor = (instead: ReadonlyMap<string, string>): Telling => ({
+export const wordProcessor = (instead: ReadonlyMap<string, string>, initials: boolean): Telling => ({
   element: (role, { listed }) => (headingLevel(role) ? role : listed ? 'li' : 'p'),
   surroundings: false,
   face: ({ familyOfFour: { family, bold, italic } }) => ({
@@ -61,7 +61,7 @@ export const wordProcessor = (instead: ReadonlyMap<string, string>): Telling => 
   line: (points) => Math.max(0.25, Math.round(points * 8) / 8),
   countsLists: true,
   countsNotes: true,
-  initials: false,
+  initials,
   plays: false,
   headsAnywhere: false,
   columns: 63,

@@ -48,6 +48,8 @@ class Reader {
   readonly out: Read = { blocks: [], figures: [], tables: [], notes: [], outline: [], pages: [] };
   private readonly bookmarks = new Set<string>();
   private readonly referred: string[] = [];
+  /** Letters that wait for the paragraph whose first they are. */
+  private initial = '';
 
   constructor(
     private readonly pack: OpenPackage,
@@ -99,11 +101,23 @@ class Reader {
       runs: [],
       initial: false,
     };
+    const isInitial = child(pPr, 'w:framePr')?.attributes['w:dropCap'] !== undefined;
     const label = this.labelOf(pPr);
     if (label !== undefined) block.label = label;
     const fields: Field[] = [];
     const figures = this.out.figures.length;
     await this.inline(p, pPr, ground, block, fields, null);
+    if (isInitial) {
+      this.initial += block.text;
+      return;
+    }
+    if (this.initial) {
+      // A letter in a frame of its own is the first of the paragraph beside it (17.3.1.11).
+      block.text = this.initial + block.text;
+      block.initial = true;
+      if (block.runs[0]) block.runs[0].text = this.initial + block.runs[0].text;
+      this.initial = '';
+    }
     if (block.text.trim()) this.out.blocks.push(block);
     // What stands in a line is read with its paragraph.
     for (const figure of this.out.figures.slice(figures)) figure.after = this.out.blocks.length;

@@ -35,7 +35,7 @@ const CSS = `
 html{background:#fff}body{margin:0;overflow-wrap:break-word}
 p{margin:0;white-space:pre-wrap;tab-size:3em}table{border-collapse:collapse;max-width:100%}td{vertical-align:top}
 img{max-width:100%;height:auto}a{color:inherit}.contents{margin-bottom:2em}.contents a{text-decoration:none}.note{font-size:.9em;margin-top:.5em}
-.float{float:right;margin:0 0 .5em 1em;max-width:45%}`;
+.initial{float:left;margin-right:3pt!important;position:relative;top:.08em}.float{float:right;margin:0 0 .5em 1em;max-width:45%}`;
 
 /** Bookmarks → what they are called here: paragraphs and pages of the document, by the list that the file carries. */
 function idsOf(word: OpenWord): Map<string, string> {
@@ -134,7 +134,7 @@ class Drawing {
       ...(shade && shade !== 'auto' ? [`background:#${shade}`] : []),
       ...(on(looks.paragraph(pPr, 'w:bidi')) ? ['direction:rtl'] : []),
       ...this.borders(looks.paragraph(pPr, 'w:pBdr')),
-      ...(frame ? [`width:${points(frame['w:w'])}pt`] : []),
+      ...(frame && frame['w:w'] !== undefined ? [`width:${points(frame['w:w'])}pt`] : []),
     ].join(';');
     const numPr = looks.paragraph(pPr, 'w:numPr');
     const list = valueOf(numPr, 'w:numId');
@@ -142,7 +142,7 @@ class Drawing {
     const names = [...within(p)].flatMap((n) => (n.name === 'w:bookmarkStart' ? (this.ids.get(n.attributes['w:name'] ?? '') ?? []) : []));
     const places = names.map((name) => `<a id="${escape(name)}"></a>`).join('');
     const inside = `${label === undefined ? '' : `${escape(label)}\t`}${this.inline(p, pPr, { instruction: 0 })}`;
-    return `<p${frame ? ' class="float"' : ''} style="${escape(style)}">${places}${inside || '<br>'}</p>`;
+    return `<p${frame ? ` class="${frame['w:dropCap'] ? 'initial' : 'float'}"` : ''} style="${escape(style)}">${places}${inside || '<br>'}</p>`;
   }
 
   private borders(around: Node | undefined, apart = true): string[] {

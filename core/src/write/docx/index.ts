@@ -27,7 +27,7 @@ export const docxWriter: Writer<DocxSettings> = {
     const { folio, composition, fonts, settings } = job;
     const file = files.find((f) => f.path === fileName(settings));
     if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
-    const telling = wordProcessor(replacementsOf(settings));
+    const telling = wordProcessor(replacementsOf(settings), settings.initials === 'framed');
     const expected = expectFlow(folio, composition, fonts, scopeOf(folio, composition, settings), settings, telling);
     if (settings.pictures === 'none') expected.figures = [];
     const observed = await observeDocx(await file.bytes(), {

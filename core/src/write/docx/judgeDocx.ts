@@ -1,5 +1,6 @@
 import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
 import type { Paragraph } from '../../folio/story.ts';
+import { initialLetters } from '../../folio/text.ts';
 import { cellsInOrder } from '../../folio/tableCells.ts';
 import type { Judgement } from '../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
@@ -47,12 +48,26 @@ export function judgeDocx(job: WriteJob<DocxSettings>): (about: SubjectInFolio) 
   const replacements = replacementsOf(settings);
   const insteadOf = (family: string): string | undefined => replacements.get(family.toLowerCase());
 
+  /** Initials stand in the text itself: not in cells, nor in notes. */
+  const held = new Set(
+    Object.values(folio.stories).flatMap((s) =>
+      Object.values(s.blocks).flatMap((b) =>
+        b.kind === 'table'
+          ? Object.values(b.cells).flatMap((cell) => cell.order)
+          : b.content.flatMap((n) => (n.type === 'note' ? n.order : [])),
+      ),
+    ),
+  );
+  const inText = (paragraph: Paragraph): boolean => !held.has(paragraph.id);
+
   const judgeLook = (paragraph: Paragraph): Judgement => {
     const look = resolveParagraph(head, paragraph);
     const { family } = fonts.match(look.character).familyOfFour;
     const instead = insteadOf(family);
     if (instead) return adapted('font.replaced', { family: instead });
-    if (look.paragraph.dropCapital) return adapted('initial.flat');
+    const { dropCapital } = look.paragraph;
+    const letters = dropCapital && initialLetters(paragraph, dropCapital.characters);
+    if (letters && (settings.initials === 'plain' || !inText(paragraph))) return adapted('initial.flat');
     const pitch = leading(paragraph);
     const shown = (points: number): number => Math.round(points * 100) / 100;
     if (hasSeveral(pitch))

@@ -25,6 +25,7 @@ const ORDER = [
   'w:spacing',
   'w:ind',
   'w:jc',
+  'w:textAlignment',
   'w:outlineLvl',
   'w:rPr',
   'w:sectPr',
@@ -36,7 +37,7 @@ export const paragraphProperties = sequenceOrNone<ParagraphPart>('w:pPr', ORDER)
 const borders = sequence('w:pBdr', ['w:top', 'w:left', 'w:bottom', 'w:right'] as const);
 
 /** One value for each property of paragraphs, as elements; all that a style can say. */
-type Told = Exclude<ParagraphPart, 'w:pStyle' | 'w:framePr' | 'w:numPr' | 'w:tabs' | 'w:rPr' | 'w:sectPr'>;
+type Told = Exclude<ParagraphPart, 'w:pStyle' | 'w:framePr' | 'w:numPr' | 'w:tabs' | 'w:textAlignment' | 'w:rPr' | 'w:sectPr'>;
 export interface ParagraphLook {
   told: Record<Told, Xml>;
   tabs: ParagraphProperties['tabs'];

@@ -24,6 +24,15 @@ export const DocxSettings = z.object({
       showIf: { styles: ['named'] },
     }),
   leading,
+  initials: z
+    .enum(['framed', 'plain'])
+    .default('framed')
+    .meta({
+      title: 'Initials',
+      help: 'Whether a large first letter stands in a frame of its own, as word processors have it, or is a letter like the others.',
+      group: 'Text',
+      labels: { framed: 'Over several lines', plain: 'Letters like the others' },
+    }),
   columns: z
     .enum(['layout', 'one'])
     .default('layout')

@@ -29,4 +29,6 @@ export interface WordContext {
   /** How lines of a paragraph follow one another; what its style says where undefined. */
   pitch(paragraph: Paragraph): LinePitch | undefined;
   tables: 'exact' | 'free';
+  /** Whether initials stand over several lines; they do so in the text itself only. */
+  initials: boolean;
 }

@@ -29,7 +29,7 @@ export class WordNotes {
       if (!this.waiting[kind].length) continue;
       const part = pack.add(`word/${kind}s.xml`, CONTENT[`${kind}s`]);
       document.relate(`${OFFICE}/${kind}s`, part);
-      const here: WordContext = { ...c, part, note: () => null };
+      const here: WordContext = { ...c, part, note: () => null, initials: false };
       const notes = this.waiting[kind].map(([story, note], i) => noteXml(story, note, i + FIRST, here));
       const line = (type: string, id: number): Xml =>
         el(`w:${kind}`, { 'w:type': type, 'w:id': id }, el('w:p', {}, el('w:r', {}, el(`w:${type}`))));

@@ -137,5 +137,5 @@ function blockInCell(story: Story, id: string, onGround: boolean, width: number,
   if (block?.kind === 'table') return tableXml(story, block, { ...c, measure: width });
   if (block?.kind !== 'paragraph') return [];
   const ground = onGround || !!resolveParagraph(c.folio.head, block).paragraph.shading;
-  return [paragraphXml(story, block, { page: null, onGround: ground }, { ...c, measure: width })];
+  return [paragraphXml(story, block, { page: null, onGround: ground }, { ...c, measure: width, initials: false })];
 }

@@ -70,6 +70,7 @@ export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<Ou
     note: (story, node) => notes.take(story, node),
     pitch: (paragraph) => ({ points: leading(paragraph).points, rule: holdsItems(paragraph) ? 'atLeast' : 'exact' }),
     tables: settings.tables,
+    initials: settings.initials === 'framed',
   };
   const frames = new Map(scope.pages.flatMap((p) => Object.entries(p.spread.items)));
   const entries = settings.contents ? contentsOf(folio, sections, settings.depth, (id) => flow.sources.pageOf(id)) : [];
