@@ -6,6 +6,8 @@ export * from './edit/edits.ts';
 export * from './edit/apply.ts';
 export * from './edit/log.ts';
 export { copyId, countedOn } from './edit/repeatInGrid.ts';
+export { Correction, Corrections } from './edit/correction.ts';
+export { takeCorrections } from './edit/takeCorrections.ts';
 export { cardsOf } from './edit/makeSwitcher.ts';
 export { Clip, copyCues, CopiedCues, copyItems, pathOfCopy } from './edit/copyItems.ts';
 export { newEmbed, newField, newMedia, newVeil } from './motion/newPart.ts';

@@ -27,3 +27,4 @@ export type { LoadedFolio, ReadJob, Reader } from './reader.ts';
 export { FIRST_ORIGIN, recordOf, recordPath } from './odf/intakeRecord.ts';
 export type { IntakeRecord } from './odf/intakeRecord.ts';
 export { takeFile } from './media/takeFile.ts';
+export { readCorrections } from './corrections/readCorrections.ts';

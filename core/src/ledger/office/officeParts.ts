@@ -4,6 +4,9 @@ import { unzip } from '../unzip.ts';
 /** An element of a part; its name with the prefix that its namespace usually has, whatever the file calls it. */
 export interface Node {
   name: string;
+  local: string;
+  /** The namespace that it is of. */
+  uri: string;
   attributes: Record<string, string>;
   children: Node[];
   /** Text that stands in it directly. */
@@ -25,12 +28,15 @@ const PREFIXES: Record<string, string> = {
   'http://www.w3.org/XML/1998/namespace': 'xml',
 };
 
+/** Deeper than any office file goes. */
+const DEEPEST = 500;
+
 const called = (uri: string, local: string): string => (uri ? `${PREFIXES[uri] ?? '?'}:${local}` : local);
 
 /** Reads a part; throws where it is no well-formed XML. */
-function readPart(xml: string): Node {
+export function readPart(xml: string): Node {
   const parser = new SaxesParser({ xmlns: true });
-  const root: Node = { name: '', attributes: {}, children: [], text: '' };
+  const root: Node = { name: '', local: '', uri: '', attributes: {}, children: [], text: '' };
   const open = [root];
   parser.on('error', (error) => {
     throw error;
@@ -38,7 +44,8 @@ function readPart(xml: string): Node {
   parser.on('opentag', (tag) => {
     const attributes: Record<string, string> = {};
     for (const a of Object.values(tag.attributes)) attributes[called(a.uri, a.local)] = a.value;
-    const node: Node = { name: called(tag.uri, tag.local), attributes, children: [], text: '' };
+    if (open.length > DEEPEST) throw new Error(`elements stand inside one another more than ${DEEPEST} deep`);
+    const node: Node = { name: called(tag.uri, tag.local), local: tag.local, uri: tag.uri, attributes, children: [], text: '' };
     open[open.length - 1]!.children.push(node);
     open.push(node);
   });

@@ -54,7 +54,7 @@ function oneParagraph(
     parts,
   );
   const content = inlineContent(story, paragraph, { page, ...(insertions && { insertions }), onGround: ground }, c);
-  return el('w:p', {}, properties, c.bookmarks.around('p', paragraph.id, all(before, content)));
+  return el('w:p', {}, properties, before, c.bookmarks.around('p', paragraph.id, content));
 }
 
 /** A capital is about two thirds of its size; one in a frame stands a little lower than its line (common practice, both). */
