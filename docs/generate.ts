@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { z } from 'zod';
 import { Edition, FORMAT_VERSION, Folio, Head, Recipe, Spread, Story } from '@elastic-folio/core';
 import { WRITERS } from '@elastic-folio/core/write';
-import { ConvertResult, InspectResult, SamplesResult } from '@elastic-folio/cli';
+import { ConvertResult, CorrectionsResult, InspectResult, SamplesResult } from '@elastic-folio/cli';
 
 interface Json {
   type?: string;
@@ -140,6 +140,10 @@ ${table(schemaOf(ConvertResult))}
 Each of \`outputs\`:
 
 ${table(schemaOf(ConvertResult).properties!['outputs']!.items!)}
+
+### corrections
+
+${table(schemaOf(CorrectionsResult))}
 
 ### samples
 

@@ -1,7 +1,12 @@
+import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { unzipSync, zipSync } from 'fflate';
 import AxeBuilder from './axe.ts';
 
-test('a text document is made, downloaded and drawn beside the layout', async ({ page }) => {
+const findings = async (page: Page): Promise<string[]> => (await new AxeBuilder(page).run()).map((v) => `${v.id}: ${v.targets[0]}`);
+
+test('a text document is made, downloaded, brought back changed, and drawn beside the layout', async ({ page }) => {
   await page.goto('/');
   const id = await page.locator('.shelf-row', { hasText: 'Open Dome Night' }).getAttribute('data-document');
   await page.goto(`/d/${id}/outputs`);
@@ -15,10 +20,32 @@ test('a text document is made, downloaded and drawn beside the layout', async ({
   await expect(row.locator('.state')).toHaveText('fresh', { timeout: 40_000 });
   const [download] = await Promise.all([page.waitForEvent('download'), row.getByRole('link', { name: /Download/ }).click()]);
   expect(download.suggestedFilename()).toMatch(/\.docx$/);
+  // A colleague changes a word, and sends the file back.
+  const files = unzipSync(new Uint8Array(await readFile((await download.path())!)));
+  const xml = new TextDecoder().decode(files['word/document.xml']);
+  const [, word] = /<w:t xml:space="preserve">[^<]*?\b(telescope|dome|stars)\b/.exec(xml)!;
+  files['word/document.xml'] = new TextEncoder().encode(
+    xml.replace(new RegExp(`(<w:t xml:space="preserve">[^<]*?)\\b${word}\\b`), '$1lantern'),
+  );
+  await page.goto(`/d/${id}/handover`);
+  await page.getByRole('link', { name: 'Bring back what colleagues changed …' }).click();
+  const came = { name: 'changed.docx', mimeType: 'application/octet-stream', buffer: Buffer.from(zipSync(files)) };
+  await page.locator('input[type=file]').setInputFiles(came);
+  const list = page.getByRole('list', { name: 'Corrections' });
+  await expect(list.locator('del')).toHaveText(word!);
+  await expect(list.locator('ins')).toHaveText('lantern');
+  expect(await findings(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Take all 1' }).click();
+  await expect(page.getByText('1 correction taken')).toBeVisible();
+  await page.locator('input[type=file]').setInputFiles(came);
+  await expect(page.getByText('no words are changed')).toBeVisible();
+  await page.locator('input[type=file]').setInputFiles({ ...came, buffer: Buffer.from('none') });
+  await expect(page.getByRole('alert')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
   await page.goto(`/d/${id}/compare`);
   const drawn = page.frameLocator('iframe[title^="Page 1 of Text document"]');
   await expect(drawn.locator('p', { hasText: 'Open Dome Night' }).first()).toBeVisible({ timeout: 20_000 });
-  expect((await new AxeBuilder(page).run()).map((v) => `${v.id}: ${v.targets[0]}`)).toEqual([]);
+  expect(await findings(page)).toEqual([]);
   await page.goto(`/d/${id}/outputs`);
   await row.getByRole('button', { name: /Remove/ }).click();
   await expect(row).toHaveCount(0);

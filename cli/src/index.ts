@@ -1,1 +1,1 @@
-export { InspectResult, ConvertResult, SamplesResult } from './results.ts';
+export { InspectResult, ConvertResult, CorrectionsResult, SamplesResult } from './results.ts';

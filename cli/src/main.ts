@@ -1,6 +1,7 @@
 import { parseArgs } from 'node:util';
 import { FolioError } from '@elastic-folio/core/node';
 import { convertFile } from './convert.ts';
+import { corrections } from './corrections.ts';
 import { inspect } from './inspect.ts';
 import { samplesInto } from './samples.ts';
 import { USAGE, UsageError } from './usage.ts';
@@ -9,6 +10,7 @@ const OPTIONS = {
   json: { type: 'boolean' },
   to: { type: 'string' },
   out: { type: 'string' },
+  from: { type: 'string' },
   recipe: { type: 'string' },
   edition: { type: 'string' },
   pages: { type: 'string' },
@@ -64,6 +66,18 @@ async function run(argv: string[]): Promise<void> {
         .join('\n'),
     );
     if (r.outputs.some((o) => !o.valid)) process.exitCode = 1;
+  } else if (command === 'corrections') {
+    const r = await corrections(need(file, 'a FILE'), need(values.from, '--from'), values.out);
+    print(r, () =>
+      [
+        ...r.corrections.map(
+          (c) => `${c.paragraph}${c.changedHere ? ' (changed here as well; not taken)' : ''}\n- ${c.before}\n+ ${c.after}`,
+        ),
+        ...r.added.map((a) => `new, not taken: ${a.text}`),
+        ...r.gone.map((g) => `not in the file any more; it stays: ${g.text}`),
+        `${r.corrections.length} paragraphs changed, ${r.taken} taken`,
+      ].join('\n'),
+    );
   } else if (command === 'samples') {
     const r = await samplesInto(need(values.out, '--out'));
     print(r, () => r.files.map((f) => `${f.title}: ${f.path}${f.notHeld.length ? `\n  without: ${f.notHeld.join('; ')}` : ''}`).join('\n'));

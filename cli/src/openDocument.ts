@@ -28,6 +28,7 @@ async function open(file: string, folder: string) {
   }
   return {
     ...loaded,
+    blobs,
     fonts: await fontsFor(loaded, blobs),
     media: mediaReader(loaded, blobs),
     others: othersFor(others, blobs),

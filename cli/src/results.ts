@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Corrections } from '@elastic-folio/core';
 import { Finding, NotTaken } from '@elastic-folio/core/check';
 import { LedgerCounts } from '@elastic-folio/core/ledger';
 
@@ -38,6 +39,10 @@ export const ConvertResult = z.object({
   ),
 });
 export type ConvertResult = z.infer<typeof ConvertResult>;
+
+/** What `corrections --json` prints; `taken`: how many of them are in the package that was written. */
+export const CorrectionsResult = Corrections.extend({ taken: z.number().int() });
+export type CorrectionsResult = z.infer<typeof CorrectionsResult>;
 
 /** What `samples --json` prints. */
 export const SamplesResult = z.object({

@@ -4,11 +4,13 @@ export class UsageError extends Error {}
 export const USAGE = `Usage:
   folio inspect FILE [--json]
   folio convert FILE --to html,pdf --out DIR [--recipe FILE] [--edition LANG] [--pages 2-5] [--json]
+  folio corrections FILE --from CHANGED.docx [--out NEW.efolio] [--json]
   folio samples --out DIR [--json]
 
-inspect   what is in a document, and what should be looked at
-convert   writes outputs into DIR/<output>/, each with its ledger.json
-samples   writes the sample documents into DIR, as packages and as OpenDocument files
+inspect      what is in a document, and what should be looked at
+convert      writes outputs into DIR/<output>/, each with its ledger.json
+corrections  what colleagues changed in a text document that was written from FILE; with --out, a package in which it is taken
+samples      writes the sample documents into DIR, as packages and as OpenDocument files
 
 --json prints one object on standard output and nothing else.
 Exit codes: 0 done, 1 failed, 2 wrong usage.`;

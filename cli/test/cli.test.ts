@@ -4,7 +4,8 @@ import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { ConvertResult, InspectResult, SamplesResult } from '../src/index.ts';
+import { unzipSync, zipSync } from 'fflate';
+import { ConvertResult, CorrectionsResult, InspectResult, SamplesResult } from '../src/index.ts';
 
 // The built program, as a person calls it.
 const program = join(dirname(dirname(dirname(fileURLToPath(import.meta.url)))), 'dist', 'folio.mjs');
@@ -16,6 +17,23 @@ afterAll(() => rm(folder, { recursive: true, force: true }));
 const folio = (...args: string[]) => spawnSync(process.execPath, [program, ...args], { encoding: 'utf8', cwd: folder, timeout: 60_000 });
 
 describe('the command line', () => {
+  test('a text document that came back is compared, and taken into a package of its own', async () => {
+    folio('samples', '--out', 'samples');
+    folio('convert', 'samples/open-dome-night.efolio', '--to', 'docx', '--out', 'words');
+    const files = unzipSync(new Uint8Array(await readFile(join(folder, 'words', 'docx', 'document.docx'))));
+    const xml = new TextDecoder().decode(files['word/document.xml']);
+    const changed = xml.replace(/(<w:t xml:space="preserve">[^<]*?)\b(telescope|dome|stars)\b/, '$1lantern');
+    await writeFile(join(folder, 'changed.docx'), zipSync({ ...files, 'word/document.xml': new TextEncoder().encode(changed) }));
+    const call = ['--from', 'changed.docx', '--json'];
+    const run = folio('corrections', 'samples/open-dome-night.efolio', ...call, '--out', 'corrected.efolio');
+    expect([run.status, run.stderr]).toEqual([0, '']);
+    const found = CorrectionsResult.strict().parse(JSON.parse(run.stdout));
+    expect(found).toMatchObject({ taken: 1, added: [], gone: [] });
+    expect(found.corrections[0]!.after).toContain('lantern');
+    expect(CorrectionsResult.parse(JSON.parse(folio('corrections', 'corrected.efolio', ...call).stdout)).corrections).toEqual([]);
+    expect(folio('corrections', 'samples/five-worlds.efolio', ...call).stderr).toContain('another document');
+  });
+
   test('samples, inspect and convert give the objects that are documented, and nothing else on standard output', async () => {
     const samples = SamplesResult.parse(JSON.parse(folio('samples', '--out', 'samples', '--json').stdout));
     expect(samples.files.map((f) => basename(f.path))).toEqual(

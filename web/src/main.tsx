@@ -12,6 +12,7 @@ import { Intake } from './stages/Intake.tsx';
 import { Motion } from './stages/Motion.tsx';
 import { Structure } from './stages/Structure.tsx';
 import { NewerVersion } from './stages/NewerVersion.tsx';
+import { BroughtBack } from './handover/BroughtBack.tsx';
 import { Handover } from './handover/Handover.tsx';
 import { Outputs } from './outputs/Outputs.tsx';
 import { Compare } from './compare/Compare.tsx';
@@ -33,6 +34,7 @@ const router = createBrowserRouter([
       { path: 'outputs', element: <Outputs /> },
       { path: 'compare', element: <Compare /> },
       { path: 'handover', element: <Handover /> },
+      { path: 'corrections', element: <BroughtBack /> },
     ],
   },
   { path: '*', element: <Navigate to="/" replace /> },

@@ -11,7 +11,8 @@ const span = (text: string, more: object = {}): Inline => ({ type: 'span', text,
 const docx = async (folio: Folio, settings: object = {}): Promise<Uint8Array> =>
   (await make(asSample(folio), 'docx', { ...settings })).read('document.docx');
 const paragraphOf = (folio: Folio, id: string): Paragraph => folio.stories['t']!.blocks[id] as Paragraph;
-const take = (folio: Folio, list: readonly Correction[]): Folio => takeCorrections(folio, list).reduce((f, e) => applyEdit(f, e).folio, folio);
+const take = (folio: Folio, list: readonly Correction[]): Folio =>
+  takeCorrections(folio, list).reduce((f, e) => applyEdit(f, e).folio, folio);
 
 describe('a file that nobody has changed brings nothing back', () => {
   test.each(SAMPLES)('%s', async (id) => {

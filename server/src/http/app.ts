@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import type { Services } from '../services.ts';
 import { documentRoutes } from './documentRoutes.ts';
 import { eventRoute } from './eventRoute.ts';
+import { correctionRoutes } from './correctionRoutes.ts';
 import { newerRoutes } from './newerRoutes.ts';
 import { answerProblem, Api } from './route.ts';
 import { fileRoutes } from './fileRoutes.ts';
@@ -52,6 +53,7 @@ export function createApp(s: Services): Express {
   fileRoutes(api, s);
   fontRoutes(api, s);
   newerRoutes(api, s);
+  correctionRoutes(api, s);
   roleSetRoutes(api, s);
   keptRecipeRoutes(api, s);
   sampleRoutes(api, s);

@@ -1,4 +1,4 @@
-import type { Edit, LibraryFont, MediaFile, Recipe, RoleSet } from '@elastic-folio/core';
+import type { Corrections, Edit, LibraryFont, MediaFile, Recipe, RoleSet } from '@elastic-folio/core';
 import type {
   Measures,
   PhoneAddress,
@@ -126,6 +126,9 @@ export const upload = (file: File, reading: string, onProgress: (share: number) 
 /** Sends a newer version of a document's source. */
 export const sendNewer = (id: string, file: File, onProgress: (share: number) => void) =>
   send<NewerProposal>(`${doc(id)}/newer`, file, onProgress);
+/** Sends a text document that colleagues have worked on, to see what they changed. */
+export const sendCorrections = (id: string, file: File): Promise<Corrections> =>
+  send<Corrections>(`${doc(id)}/corrections`, file, () => undefined).done;
 export const newerPicture = (id: string, token: string, side: 'here' | 'there', page: number): string =>
   `/api${doc(id)}/newer/${token}/${side}/${page}.svg`;
 /** Adds a font to the library. */

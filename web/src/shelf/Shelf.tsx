@@ -16,11 +16,11 @@ import { SampleFiles } from './SampleFiles.tsx';
 import { Mark } from '../shell/Mark.tsx';
 import { OutcomeMark } from '../shell/marks.tsx';
 import { RunsNow, useRuns } from '../shell/RunsNow.tsx';
+import { plural } from '../shell/plural.ts';
 
 dayjs.extend(relativeTime);
 
 const language = (tag: string): string => new Intl.DisplayNames('en', { type: 'language' }).of(tag) ?? tag;
-const plural = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`;
 
 /** All documents, how their outputs stand, and the place to bring in another. */
 export function Shelf() {

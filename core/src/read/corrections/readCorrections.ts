@@ -100,5 +100,5 @@ function changed(text: string, changes: readonly WordChange[]): string {
   return out;
 }
 
-/** For people: what is no letter is a sign that something stands there. */
-const shown = (text: string): string => text.replaceAll(OBJECT, '▫').replaceAll('\u00AD', '');
+/** For people: what is no letter is a sign that something stands there; offsets stay what they are. */
+const shown = (text: string): string => text.replaceAll(OBJECT, '▫');

@@ -1,0 +1,23 @@
+import { z } from 'zod';
+import { Corrections } from '@elastic-folio/core';
+import { DEFAULT_LIMITS, readCorrections } from '@elastic-folio/core/read';
+import { withUpload } from '../documents/receiveFile.ts';
+import type { Services } from '../services.ts';
+import type { Api } from './route.ts';
+
+/** What colleagues have changed in files that were written from a document. */
+export function correctionRoutes(api: Api, s: Services): void {
+  api.route(
+    {
+      method: 'post',
+      path: '/folios/:id/corrections',
+      says: 'What is changed in a text document that was written from a document (multipart, one file); nothing is taken',
+      params: z.object({ id: z.string() }),
+      answer: Corrections,
+    },
+    async ({ req, params: p }) => {
+      const { folio } = await s.documents.get(p.id);
+      return withUpload(req, s.config.data, ({ file }) => readCorrections(folio, file, DEFAULT_LIMITS));
+    },
+  );
+}
