@@ -46,6 +46,17 @@ test('a text document is made, downloaded, brought back changed, and drawn besid
   const drawn = page.frameLocator('iframe[title^="Page 1 of Text document"]');
   await expect(drawn.locator('p', { hasText: 'Open Dome Night' }).first()).toBeVisible({ timeout: 20_000 });
   expect(await findings(page)).toEqual([]);
+  // The same page by page, everything in its place.
+  await page.goto(`/d/${id}/outputs`);
+  await row.getByRole('button', { name: 'Settings' }).click();
+  await sheet.getByLabel('What for').click();
+  await page.locator('.ant-select-dropdown:visible').getByText('As laid out', { exact: true }).click();
+  await page.getByRole('button', { name: 'Close settings' }).click();
+  await expect(row.locator('.state')).toContainText('stale');
+  await row.getByRole('button', { name: 'Run', exact: true }).click();
+  await expect(row.locator('.state')).toHaveText('fresh', { timeout: 40_000 });
+  await page.goto(`/d/${id}/compare`);
+  await expect(drawn.locator('section p', { hasText: 'Open Dome Night' }).first()).toBeVisible({ timeout: 20_000 });
   await page.goto(`/d/${id}/outputs`);
   await row.getByRole('button', { name: /Remove/ }).click();
   await expect(row).toHaveCount(0);

@@ -111,6 +111,42 @@ export async function compareDocuments(
   return found.list;
 }
 
+/**
+ * The same for a format that places boxes and breaks their lines by itself: only where things stand, and what they look like. `left`:
+ * items of which the format shows something else.
+ */
+export async function comparePlaces(
+  expected: readonly ExpectedPage[],
+  observed: readonly ObservedPage[],
+  context: CompareContext,
+  found: Findings,
+  left: ReadonlySet<string>,
+): Promise<void> {
+  for (const [i, whole] of expected.entries()) {
+    const seen = observed[i];
+    const { page } = whole;
+    if (!seen) {
+      found.say('page', page.id, 'size', false, 'the page is not there');
+      continue;
+    }
+    const same = Math.abs(seen.width - page.box.width) < 0.1 && Math.abs(seen.height - page.box.height) < 0.1;
+    found.say('page', page.id, 'size', same, `${pt(seen.width)} × ${pt(seen.height)}`);
+    const kept = <T extends { item: string }>(list: readonly T[]): T[] => list.filter((x) => !left.has(x.item));
+    const part = { ...whole, pictures: kept(whole.pictures), shapes: kept(whole.shapes) };
+    await comparePictures(part, seen, context, found);
+    compareShapes(part, seen, found);
+    compareLoose(part, seen, found);
+    compareAreas(part, seen, found);
+    for (const block of whole.blocks)
+      if (block.role === 'figure' && block.alt && block.subject.kind === 'item') {
+        const there =
+          seen.pictures.some((p) => p.alt === block.alt) ||
+          (seen.shapes.length > 0 && !part.pictures.some((p) => p.item === block.subject.id));
+        found.say('item', block.subject.id, 'alt', there, there ? `alt text “${short(block.alt)}”` : 'no alt text');
+      }
+  }
+}
+
 function compareOutline(expected: ExpectedDocument, observed: ObservedDocument, found: Findings, id: string): void {
   const [want, have] = [
     expected.outline.flatMap((o) => (o.listed === null ? [] : [fold(o.listed)])),

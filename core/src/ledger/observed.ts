@@ -64,6 +64,8 @@ export interface ObservedPage {
   loose: ObservedRun[];
   /** Places that lead somewhere and have no text of their own. */
   areas: { box: Rect; target: string }[];
+  /** Boxes that hold text, or go on with one, in the order of the file. */
+  boxes?: Rect[];
   /** Where parts stand that react, move or are filled in, by the item each shows. */
   parts: { item: string; box: Rect }[];
 }

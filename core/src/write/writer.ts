@@ -82,8 +82,8 @@ export interface Writer<S = unknown> {
   write(job: WriteJob<S>): AsyncIterable<OutputFile>;
   judge(job: WriteJob<S>): (subject: SubjectInFolio) => Judgement;
   readBack(files: WrittenFile[], job: WriteJob<S>): AsyncIterable<Evidence>;
-  /** The result drawn as a page of HTML from its files alone, where browsers cannot show it themselves. */
-  redraw?(files: WrittenFile[]): Promise<string>;
+  /** The result drawn as a page of HTML from its files alone, where browsers cannot show it themselves; the page asked for, where it has such. */
+  redraw?(files: WrittenFile[], page: number): Promise<string>;
   /** A plain sentence for each code its ledger uses. */
   sentences: Record<string, string>;
 }

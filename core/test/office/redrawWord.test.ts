@@ -15,7 +15,7 @@ describe('the Almanac’s text document, drawn', () => {
     const almanac = await sample('marrowby-almanac');
     pages = pagesOf(almanac.folio);
     const made = await make(almanac, 'docx', { resolution: 36 });
-    html = await redrawWord(await made.read('document.docx'), async () => undefined);
+    html = await redrawWord(await made.read('document.docx'), async () => undefined, 1);
     all = [...elementsOf(parsePage(html))];
   });
   const named = (id: string): Element | undefined => all.find((e) => e.attrs.some((a) => a.name === 'id' && a.value === id));

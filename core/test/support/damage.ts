@@ -92,3 +92,27 @@ export const INITIAL: Damage = [
   (d) => delete d.head.paragraphStyles['first']!.paragraph.dropCapital,
   'paragraph:dome-feature-1:look',
 ];
+
+/** What only outputs that show pages can notice. */
+export const ON_PAGES: Damage[] = [
+  ['a frame moved by 2 pt', (d) => (d.spreads['s2']!.items['night-words']!.transform[4] += 2), 'item:night-words:place'],
+  [
+    'a turned frame is turned further',
+    (d) => (d.spreads['s3']!.items['quote']!.transform = [0.9659258, -0.258819, 0.258819, 0.9659258, 430, 240]),
+    'item:quote:place',
+  ],
+  ['a picture stands elsewhere', (d) => (d.spreads['s3']!.items['map-picture']!.transform[5] += 3), 'item:map-picture:place'],
+  [
+    'a colour is changed',
+    (d) => (d.head.paragraphStyles['quote']!.character.fill = { type: 'swatch', swatch: 'night', tint: 1 }),
+    'paragraph:quote-text-1:look',
+  ],
+  ['bold becomes regular', (d) => (d.head.characterStyles['strong']!.character.fontWeight = 400), 'paragraph:dome-feature-1:look'],
+  [
+    'a shape has another colour',
+    (d) => (d.spreads['s5']!.items['diary-bar']!.fill = { type: 'swatch', swatch: 'night', tint: 1 }),
+    'item:diary-bar:look',
+  ],
+  ['a shape is gone', (d) => (d.spreads['s3']!.items['quote-ground']!.fill = { type: 'none' }), 'item:quote-ground:look'],
+  ['a page is another size', (d) => (d.spreads['s5']!.pages[1]!.box.height -= 20), 'page:page-8:size'],
+];

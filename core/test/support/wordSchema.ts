@@ -22,6 +22,9 @@ const URIS: Record<string, string> = {
   'http://schemas.openxmlformats.org/drawingml/2006/picture': 'pic',
   'http://schemas.openxmlformats.org/markup-compatibility/2006': 'mc',
   'http://schemas.microsoft.com/office/word/2010/wordml': 'w14',
+  'http://schemas.microsoft.com/office/word/2010/wordprocessingShape': 'wps',
+  'http://schemas.microsoft.com/office/drawing/2017/decorative': 'adec',
+  'urn:schemas-microsoft-com:vml': 'v',
   'http://schemas.microsoft.com/office/drawing/2016/SVG/main': 'asvg',
   'http://schemas.openxmlformats.org/package/2006/relationships': 'rel',
   'http://schemas.openxmlformats.org/package/2006/content-types': 'ct',
@@ -110,6 +113,34 @@ const SEQUENCES: Record<string, string[]> = {
   'pic:blipFill': ['a:blip', 'a:srcRect', 'a:tile', 'a:stretch'],
   'pic:spPr': ['a:xfrm', 'a:custGeom', 'a:prstGeom', 'a:noFill', 'a:solidFill', 'a:gradFill', 'a:ln', 'a:effectLst'],
   'a:xfrm': ['a:off', 'a:ext'],
+  'wp:anchor': [
+    'wp:simplePos',
+    'wp:positionH',
+    'wp:positionV',
+    'wp:extent',
+    'wp:effectExtent',
+    'wp:wrapNone',
+    'wp:wrapSquare',
+    'wp:docPr',
+    'wp:cNvGraphicFramePr',
+    'a:graphic',
+  ],
+  'wp:positionH': ['wp:align', 'wp:posOffset'],
+  'wp:positionV': ['wp:align', 'wp:posOffset'],
+  'wp:docPr': ['a:hlinkClick', 'a:hlinkHover', 'a:extLst'],
+  // [MS-DOCX] 2.9.1: CT_WordprocessingShape.
+  'wps:wsp': ['wps:cNvPr', 'wps:cNvSpPr', 'wps:spPr', 'wps:style', 'wps:extLst', 'wps:txbx', 'wps:linkedTxbx', 'wps:bodyPr'],
+  'wps:spPr': ['a:xfrm', 'a:custGeom', 'a:prstGeom', 'a:noFill', 'a:solidFill', 'a:gradFill', 'a:blipFill', 'a:ln', 'a:effectLst'],
+  'wps:bodyPr': ['a:prstTxWarp', 'a:noAutofit', 'a:normAutofit', 'a:spAutoFit'],
+  'wps:txbx': ['w:txbxContent'],
+  'mc:AlternateContent': ['mc:Choice*', 'mc:Fallback'],
+  'a:ln': ['a:noFill', 'a:solidFill', 'a:gradFill', 'a:prstDash', 'a:custDash', 'a:round', 'a:bevel', 'a:miter', 'a:headEnd', 'a:tailEnd'],
+  'a:gradFill': ['a:gsLst', 'a:lin', 'a:path'],
+  'a:custGeom': ['a:avLst', 'a:gdLst', 'a:ahLst', 'a:cxnLst', 'a:rect', 'a:pathLst'],
+  'a:prstGeom': ['a:avLst'],
+  'a:effectLst': ['a:blur', 'a:fillOverlay', 'a:glow', 'a:innerShdw', 'a:outerShdw', 'a:prstShdw', 'a:reflection', 'a:softEdge'],
+  'a:srgbClr': ['a:alpha'],
+  'a:blip': ['a:alphaModFix', 'a:extLst'],
 };
 
 const INLINE = w('r hyperlink bookmarkStart bookmarkEnd proofErr fldSimple sdt smartTag ins del');
@@ -122,12 +153,13 @@ const CHOICES: Record<string, string[]> = {
   'w:p': [...w('pPr'), ...INLINE],
   'w:hyperlink': INLINE,
   'w:r': w(
-    'rPr br t instrText noBreakHyphen softHyphen sym pgNum cr tab drawing fldChar ruby footnoteReference endnoteReference footnoteRef endnoteRef separator continuationSeparator lastRenderedPageBreak',
+    'rPr br t instrText noBreakHyphen softHyphen sym pgNum cr tab drawing pict mc:AlternateContent fldChar ruby footnoteReference endnoteReference footnoteRef endnoteRef separator continuationSeparator lastRenderedPageBreak',
   ),
   'w:footnote': BLOCK,
   'w:endnote': BLOCK,
   'w:ftr': BLOCK,
   'w:hdr': BLOCK,
+  'w:txbxContent': BLOCK,
   'w:rt': INLINE,
   'w:rubyBase': INLINE,
   'w:sdtContent': [...BLOCK, ...INLINE],
@@ -184,6 +216,11 @@ const VALUES: Record<string, Record<string, RegExp>> = {
   },
   'w:style': { 'w:type': /^(paragraph|character|table|numbering)$/, 'w:styleId': /^\S{1,253}$/ },
   'wp:extent': { cx: /^\d+$/, cy: /^\d+$/ },
+  'a:gs': { pos: /^(\d{1,5}|100000)$/ },
+  'a:lin': { ang: /^\d{1,8}$/ },
+  'a:alpha': { val: /^(\d{1,5}|100000)$/ },
+  'a:srgbClr': { val: /^[0-9A-F]{6}$/ },
+  'wps:linkedTxbx': { id: /^\d+$/, seq: /^[1-9]\d*$/ },
   'a:ext': { cx: /^\d+$/, cy: /^\d+$/ },
   ...Object.fromEntries(
     w('b bCs i iCs caps smallCaps strike keepNext keepLines pageBreakBefore widowControl suppressAutoHyphens bidi').map((n) => [
@@ -234,9 +271,10 @@ function checkElement(e: Element, path: string, say: (what: string) => void): vo
   for (const c of e.children) checkElement(c, at, say);
 }
 
-function* elements(e: Element): Generator<Element> {
+/** `newest`: without what stands there for older programs (29500-3, 9.3): it says the same again. */
+function* elements(e: Element, newest = false): Generator<Element> {
   yield e;
-  for (const c of e.children) yield* elements(c);
+  for (const c of e.children) if (!newest || c.name !== 'mc:Fallback') yield* elements(c, newest);
 }
 
 /** All that is wrong with a text document by these rules. */
@@ -272,6 +310,7 @@ export function faultsOfDocx(bytes: Uint8Array): string[] {
     footnotes: 'footnotes',
     endnotes: 'endnotes',
     footer: 'footer',
+    header: 'header',
   };
   const referred = new Set<string>();
   for (const [path, root] of xml) {
@@ -305,6 +344,26 @@ export function faultsOfDocx(bytes: Uint8Array): string[] {
   return faults;
 }
 
+/** Boxes that a text goes on in: the first has it, the others are counted from 1, each once ([MS-DOCX] 2.9.1, txbx and linkedTxbx). */
+function faultsOfChains(list: readonly Element[]): string[] {
+  const faults: string[] = [];
+  const firsts = list.filter((e) => e.name === 'wps:txbx' && e.attributes['id'] !== undefined).map((e) => e.attributes['id']!);
+  for (const id of firsts) if (firsts.filter((f) => f === id).length > 1) faults.push(`chain ${id} begins twice`);
+  const next = new Map<string, number>();
+  for (const e of list) {
+    if (e.name !== 'wps:linkedTxbx') continue;
+    const id = e.attributes['id']!;
+    if (!firsts.includes(id)) faults.push(`chain ${id} does not begin`);
+    next.set(id, (next.get(id) ?? 0) + 1);
+  }
+  for (const id of firsts) {
+    const places = list.filter((e) => e.name === 'wps:linkedTxbx' && e.attributes['id'] === id).map((e) => Number(e.attributes['seq']));
+    if (places.sort((a, b) => a - b).some((p, i) => p !== i + 1)) faults.push(`chain ${id} is counted ${places.join()}`);
+    if (places.length > 31) faults.push(`chain ${id} has ${places.length + 1} boxes`);
+  }
+  return faults;
+}
+
 function faultsOfIds(xml: ReadonlyMap<string, Element>): string[] {
   const faults: string[] = [];
   const once = (list: string[], what: string): void => {
@@ -314,8 +373,10 @@ function faultsOfIds(xml: ReadonlyMap<string, Element>): string[] {
       seen.add(id);
     }
   };
-  const of = (path: string): Element[] => (xml.has(path) ? [...elements(xml.get(path)!)] : []);
-  const text = ['word/document.xml', 'word/footnotes.xml', 'word/endnotes.xml'].flatMap(of);
+  const of = (path: string): Element[] => (xml.has(path) ? [...elements(xml.get(path)!, true)] : []);
+  const headers = [...xml.keys()].filter((p) => /^word\/header\d+\.xml$/.test(p));
+  const text = ['word/document.xml', 'word/footnotes.xml', 'word/endnotes.xml', ...headers].flatMap(of);
+  faults.push(...faultsOfChains(text));
   const attributes = (list: Element[], name: string, key: string): string[] =>
     list.filter((e) => e.name === name).map((e) => e.attributes[key]!);
   once(attributes(text, 'w:bookmarkStart', 'w:id'), 'bookmark');

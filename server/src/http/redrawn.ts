@@ -8,15 +8,19 @@ const MOST_KEPT = 3;
 const kept = new Map<string, Promise<string>>();
 
 /** A finished result drawn as a page, where its output can only be shown so; null where it cannot. */
-export async function redrawn(folder: string, { id, output, files }: Run): Promise<string | null> {
+export async function redrawn(folder: string, { id, output, files }: Run, page: number): Promise<string | null> {
   const redraw = writerById(output)?.redraw;
   if (!redraw || !files) return null;
-  let drawing = kept.get(id);
+  const key = `${id} ${page}`;
+  let drawing = kept.get(key);
   if (!drawing) {
     if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
-    drawing = redraw(files.map((f) => ({ ...f, bytes: async () => new Uint8Array(await readFile(join(folder, f.path))) })));
-    drawing.catch(() => kept.delete(id));
-    kept.set(id, drawing);
+    drawing = redraw(
+      files.map((f) => ({ ...f, bytes: async () => new Uint8Array(await readFile(join(folder, f.path))) })),
+      page,
+    );
+    drawing.catch(() => kept.delete(key));
+    kept.set(key, drawing);
   }
   return drawing;
 }

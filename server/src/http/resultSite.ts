@@ -40,7 +40,7 @@ export function resultSite(s: Parts, ports: Ports): Express {
       policy(req.path, res, ports);
       const book = BOOK_PATH.exec(req.path);
       if (book) return void bookFile(join(found, 'book.epub'), book[1]!, req.query).then((f) => send(res, f), next);
-      if (run && req.path === '/redrawn') return void sendRedrawn(s, run, found, res).catch(next);
+      if (run && req.path === '/redrawn') return void sendRedrawn(s, run, found, Number(req.query['page']) || 1, res).catch(next);
       const asked = /^\/at\/(\d{1,6})$/.exec(req.path)?.[1];
       if (asked !== undefined)
         return void fileOfPage(found, asked, req.query['as'] === 'is').then(
@@ -104,9 +104,9 @@ async function fileOfPage(folder: string, page: string, asRead: boolean): Promis
   return null;
 }
 
-async function sendRedrawn({ runs }: Parts, id: string, folder: string, res: Response): Promise<void> {
+async function sendRedrawn({ runs }: Parts, id: string, folder: string, number: number, res: Response): Promise<void> {
   const run = await runs.get(id);
-  const page = run && (await redrawn(folder, run));
+  const page = run && (await redrawn(folder, run, number));
   if (page) res.type('html').send(page);
   else res.status(404).end();
 }

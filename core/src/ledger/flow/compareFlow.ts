@@ -40,7 +40,8 @@ export async function compareFlow(expected: ExpectedFlow, observed: ObservedFlow
   if (context.navigates) compareOutline(expected, observed, found, id);
   const { places, moved } = compareBlocks(expected, observed, found);
   const base = baseOf(expected, observed, places);
-  if (context.styled) compareLooks(expected, observed, places, base, context.embeds, found);
+  if (context.styled)
+    compareLooks(expected, observed, places, { base, embeds: context.embeds, ownInk: context.telling?.ownInk ?? false }, found);
   compareNotes(expected, observed, found);
   compareTables(expected, observed, context.styled ? base : null, found);
   const strays = await compareFigures(expected, observed, places, context, found);

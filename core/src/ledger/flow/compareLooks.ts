@@ -30,32 +30,38 @@ export function baseOf(expected: ExpectedFlow, observed: ObservedFlow, places: r
   return sized.sort((a, b) => a - b)[Math.floor(sized.length / 2)] ?? 0;
 }
 
+/** What looks are compared by: points in an em; whether families are the document’s, and whether all ink is. */
+export interface LookBy {
+  base: number;
+  embeds: boolean;
+  ownInk: boolean;
+}
+
 /** How paragraphs look: in which typeface, how large against the others, how aligned, and what of their words looks otherwise. */
 export function compareLooks(
   expected: ExpectedFlow,
   observed: ObservedFlow,
   places: readonly (number | null)[],
-  base: number,
-  embeds: boolean,
+  by: LookBy,
   found: Findings,
 ): void {
   expected.blocks.forEach((b, i) => {
     if (places[i] === null) return;
     const seen = observed.blocks[places[i]!]!;
-    const wrong = wrongInBlock(b, seen, base, embeds) ?? wrongInWords(b, seen, base, embeds);
+    const wrong = wrongInBlock(b, seen, by) ?? wrongInWords(b, seen, by);
     const { family, weight, size } = seen.look;
     found.say('paragraph', b.paragraph, 'look', wrong === null, wrong ?? `${family} ${weight}, ${size} em`);
   });
 }
 
-function wrongInBlock(b: ExpectedFlowBlock, { look, initial }: ObservedFlowBlock, base: number, embeds: boolean): string | null {
+function wrongInBlock(b: ExpectedFlowBlock, { look, initial }: ObservedFlowBlock, by: LookBy): string | null {
   if (look.align !== b.align) return `aligned ${look.align}, not ${b.align}`;
   if (look.ground !== b.ground) return look.ground ? `on ${look.ground}, not ${b.ground ?? 'paper'}` : `not on ${b.ground}`;
   if (initial !== b.initial) return initial ? 'an initial that is none' : 'no initial';
-  return wrongLook(b.look, look, base, embeds, b.ground !== null);
+  return wrongLook(b.look, look, by, b.ground !== null);
 }
 
-function wrongLook(want: ExpectedLook, seen: SeenStyle, base: number, embeds: boolean, ground: boolean): string | null {
+function wrongLook(want: ExpectedLook, seen: SeenStyle, { base, embeds, ownInk }: LookBy, ground: boolean): string | null {
   if (embeds && seen.family !== want.family) return `typeface ${seen.family || 'none'}, not ${want.family}`;
   if (seen.weight !== String(want.weight)) return `weight ${seen.weight}, not ${want.weight}`;
   if (seen.style !== want.style) return `${seen.style}, not ${want.style}`;
@@ -66,12 +72,12 @@ function wrongLook(want: ExpectedLook, seen: SeenStyle, base: number, embeds: bo
   if (seen.capitals !== want.capitals) return `capitals: ${seen.capitals}, not ${want.capitals}`;
   if (!seen.link && seen.underline !== want.underline) return seen.underline ? 'underlined' : 'not underlined';
   if (seen.strike !== want.strike) return seen.strike ? 'struck through' : 'not struck through';
-  if (!colourAgrees(want.colour, seen.colour, ground)) return `colour ${seen.colour ?? 'the reader’s'}, not ${want.colour}`;
+  if (!colourAgrees(want.colour, seen.colour, ground || ownInk)) return `colour ${seen.colour ?? 'the reader’s'}, not ${want.colour}`;
   return null;
 }
 
-const wrongInWords = (b: ExpectedFlowBlock, seen: ObservedFlowBlock, base: number, embeds: boolean): string | null =>
-  wrongWords(b, seen, (want, { look }) => wrongLook(want.look, look, base, embeds, b.ground !== null));
+const wrongInWords = (b: ExpectedFlowBlock, seen: ObservedFlowBlock, by: LookBy): string | null =>
+  wrongWords(b, seen, (want, { look }) => wrongLook(want.look, look, by, b.ground !== null));
 
 type Run<B extends { runs: unknown[] }> = B['runs'][number];
 

@@ -96,8 +96,9 @@ export function expectFlow(
   scope: FlowScope,
   settings: { title: string; language: string; depth: number; lists?: 'lists' | 'text' },
   telling: Telling = MARKUP,
+  sections: readonly FlowSection[] = flowOf(folio, composition, scope),
 ): ExpectedFlow {
-  return new Expectation(folio, composition, fonts, settings.lists === 'text', telling).of(flowOf(folio, composition, scope), settings);
+  return new Expectation(folio, composition, fonts, settings.lists === 'text', telling).of(sections, settings);
 }
 
 class Expectation {
@@ -239,10 +240,11 @@ class Expectation {
     for (const node of p.content) {
       if (node.type === 'span' && node.link !== undefined) links.set(node.link, (links.get(node.link) ?? '') + node.text);
       if (node.type === 'ruby') readings.push({ id: node.id, base: node.base, reading: node.reading });
-      if (node.type === 'note') this.note(story, node.id, node.order);
+      if (node.type === 'note' && !telling.notesInText) this.note(story, node.id, node.order);
     }
     // A paragraph without a word is no block.
-    const text = this.textOf(p, !telling.countsLists && element !== 'li');
+    const isNote = telling.notesInText && isNoteOf(story, p.id);
+    const text = this.textOf(p, isNote || (!telling.countsLists && element !== 'li'), story);
     if (!text.trim()) return;
     const label = telling.countsLists ? this.labelOf(story, p.id) : undefined;
     this.out.blocks.push({
@@ -319,14 +321,22 @@ class Expectation {
   }
 
   /** A paragraph’s text as it was set, through all frames it runs over; as it stands where it fits none. */
-  private textOf(p: Paragraph, labelled: boolean): string {
+  private textOf(p: Paragraph, labelled: boolean, story?: Story): string {
     const lines = this.lines.get(p.id);
-    if (!lines?.some((l) => l.last)) return readText(p);
+    const whole = story?.blocks[p.id];
+    const isCut = whole?.kind === 'paragraph' && whole.content !== p.content;
+    if (isCut || !lines?.some((l) => l.last)) return readText(p);
     const without = (labelled ? [] : ['label']).concat(this.telling.countsNotes ? ['note'] : []);
     if (!without.length) return textOfLines(lines);
     return textOfLines(lines.map((l) => ({ ...l, runs: l.runs.filter((r) => !r.generated || !without.includes(r.generated)) })));
   }
 }
+
+/** Whether a paragraph stands in a note. */
+const isNoteOf = (story: Story, paragraph: string): boolean =>
+  Object.values(story.blocks).some(
+    (b) => b.kind === 'paragraph' && b.content.some((n) => n.type === 'note' && n.order.includes(paragraph)),
+  );
 
 const ALIGN = { left: 'left', right: 'right', centre: 'center', justify: 'justify', justifyAll: 'justify' } as const;
 

@@ -17,6 +17,10 @@ export interface Telling {
   countsLists: boolean;
   /** Whether it numbers notes itself. */
   countsNotes: boolean;
+  /** Whether notes are paragraphs like others, after the text that refers to them. */
+  notesInText: boolean;
+  /** Whether all text has the ink of the document; else readers may see some in their own. */
+  ownInk: boolean;
   /** Whether it has initials, and plays films and sounds. */
   initials: boolean;
   plays: boolean;
@@ -37,6 +41,8 @@ export const MARKUP: Telling = {
   line: (points) => points,
   countsLists: false,
   countsNotes: false,
+  notesInText: false,
+  ownInk: false,
   initials: true,
   plays: true,
   headsAnywhere: true,
@@ -61,10 +67,20 @@ export const wordProcessor = (instead: ReadonlyMap<string, string>, initials: bo
   line: (points) => Math.max(0.25, Math.round(points * 8) / 8),
   countsLists: true,
   countsNotes: true,
+  notesInText: false,
+  ownInk: false,
   initials,
   plays: false,
   headsAnywhere: false,
   columns: 63,
   carries: (face) =>
     face.mayEmbedForEditing && (face.bytes[0] === 0 || face.bytes[0] === 0x74) && !instead.has(face.familyOfFour.family.toLowerCase()),
+});
+
+/** The same where text stands in placed boxes, which hold neither notes nor initials. */
+export const wordBoxes = (instead: ReadonlyMap<string, string>): Telling => ({
+  ...wordProcessor(instead, false),
+  countsNotes: false,
+  notesInText: true,
+  ownInk: true,
 });

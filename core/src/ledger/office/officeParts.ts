@@ -21,6 +21,8 @@ const PREFIXES: Record<string, string> = {
   'http://schemas.openxmlformats.org/drawingml/2006/main': 'a',
   'http://schemas.openxmlformats.org/drawingml/2006/picture': 'pic',
   'http://schemas.openxmlformats.org/markup-compatibility/2006': 'mc',
+  'http://schemas.microsoft.com/office/word/2010/wordprocessingShape': 'wps',
+  'http://schemas.microsoft.com/office/drawing/2017/decorative': 'adec',
   'http://schemas.microsoft.com/office/word/2010/wordml': 'w14',
   'http://schemas.openxmlformats.org/package/2006/relationships': 'rel',
   'http://schemas.openxmlformats.org/package/2006/content-types': 'ct',

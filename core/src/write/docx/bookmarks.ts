@@ -10,6 +10,7 @@ type Kind = 'p' | 'pg' | 'f';
 export class Bookmarks {
   private readonly names = new Map<string, string>();
   private readonly taken = new Set<string>();
+  private readonly used = new Set<string>();
   private ids = 0;
 
   name(kind: Kind, id: string): string {
@@ -30,9 +31,12 @@ export class Bookmarks {
     return [...this.names].flatMap(([key, name]) => (key.startsWith(`${kind}:`) ? [{ id: key.slice(kind.length + 1), name }] : []));
   }
 
-  /** A bookmark around content. */
+  /** A bookmark around content; what stands there again, such as rows that head a table, has it the first time. */
   around(kind: Kind, id: string, content: Xml): Xml {
+    const name = this.name(kind, id);
+    if (this.used.has(name)) return content;
+    this.used.add(name);
     const at = this.ids++;
-    return all(el('w:bookmarkStart', { 'w:id': at, 'w:name': this.name(kind, id) }), content, el('w:bookmarkEnd', { 'w:id': at }));
+    return all(el('w:bookmarkStart', { 'w:id': at, 'w:name': name }), content, el('w:bookmarkEnd', { 'w:id': at }));
   }
 }

@@ -8,7 +8,9 @@ import { FolioError } from '../../ports/ports.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';
-import { DOCX_SENTENCES, judgeDocx } from './judgeDocx.ts';
+import { DOCX_SENTENCES, judgeRunning } from './judgeDocx.ts';
+import { judgeLaid, LAID_SENTENCES } from './judgeLaid.ts';
+import { readBackLaid } from './readBackLaid.ts';
 import { DocxSettings } from './settings.ts';
 import { fileName, writeDocx } from './writeDocx.ts';
 
@@ -22,11 +24,12 @@ export const docxWriter: Writer<DocxSettings> = {
   settings: DocxSettings,
   migrate: (old) => DocxSettings.parse(old),
   write: writeDocx,
-  judge: judgeDocx,
+  judge: (job) => (job.settings.way === 'laid' ? judgeLaid(job) : judgeRunning(job)),
   async *readBack(files, job) {
     const { folio, composition, fonts, settings } = job;
     const file = files.find((f) => f.path === fileName(settings));
     if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
+    if (settings.way === 'laid') return yield* await readBackLaid(file, files, job);
     const telling = wordProcessor(replacementsOf(settings), settings.initials === 'framed');
     const expected = expectFlow(folio, composition, fonts, scopeOf(folio, composition, settings), settings, telling);
     if (settings.pictures === 'none') expected.figures = [];
@@ -45,10 +48,10 @@ export const docxWriter: Writer<DocxSettings> = {
       signature: async (media, region) => job.pictures.signature(await job.media(media), SIGNATURE_CELLS, region),
     });
   },
-  async redraw(files) {
+  async redraw(files, page) {
     const file = files.find((f) => /^document\.do[ct]x$/.test(f.path));
     if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
-    return redrawWord(await file.bytes(), async (path) => files.find((f) => f.path === path)?.bytes());
+    return redrawWord(await file.bytes(), async (path) => files.find((f) => f.path === path)?.bytes(), page);
   },
-  sentences: DOCX_SENTENCES,
+  sentences: { ...DOCX_SENTENCES, ...LAID_SENTENCES },
 };

@@ -88,7 +88,7 @@ export function inkOf(
 ): string | undefined {
   const { head } = c.folio;
   const look = resolveSpan(head, resolveParagraph(head, paragraph).character, span);
-  return !onGround && seenAs(look.fill, c.folio) === 'unseen' ? 'auto' : undefined;
+  return !onGround && !c.exactInk && seenAs(look.fill, c.folio) === 'unseen' ? 'auto' : undefined;
 }
 
 /** A link around runs; what leads nowhere in the file is text (17.16.22). */
@@ -158,11 +158,10 @@ function nodeXml(
       return instruction ? field(instruction, properties, shown) : shown ? run(properties, textOf(shown)) : all();
     }
     case 'note': {
-      const id = c.note(story, node);
+      const note = c.note(story, node);
+      if (typeof note !== 'number') return run(note.raised ? raised(paragraph, c) : properties, textOf(note.instead));
       const name = node.kind === 'footnote' ? 'w:footnoteReference' : 'w:endnoteReference';
-      // A note inside a note stands in brackets: the format has none (17.11).
-      if (id === null) return run(properties, textOf(` [${textOfNote(story, node)}]`));
-      return run(raised(paragraph, c), el(name, { 'w:id': id }));
+      return run(raised(paragraph, c), el(name, { 'w:id': note }));
     }
     case 'ruby':
       return rubyXml(paragraph, node, properties, c);
@@ -180,6 +179,12 @@ export const raised = (paragraph: Paragraph, c: WordContext): Xml | null =>
   runProperties({
     ...lookParts({ position: 'superscript', colour: c.styles.lookOf(resolveParagraph(c.folio.head, paragraph).character).colour }),
   });
+
+/** A note inside a note stands in brackets: the format has none there (17.11). */
+export const inBrackets = (story: Story, node: Inline & { type: 'note' }): { instead: string; raised: boolean } => ({
+  instead: ` [${textOfNote(story, node)}]`,
+  raised: false,
+});
 
 const textOfNote = (story: Story, node: Inline & { type: 'note' }): string =>
   node.order.flatMap((id) => (story.blocks[id]?.kind === 'paragraph' ? [readText(story.blocks[id])] : [])).join(' ');

@@ -34,15 +34,21 @@ export const DOCX_SENTENCES: Record<string, string> = {
   'note.inNote': 'A note inside a note stands in brackets.',
 };
 
-/** Judges every subject for the text document: what all running text has in common, and what the format cannot say. */
-export function judgeDocx(job: WriteJob<DocxSettings>): (about: SubjectInFolio) => Judgement {
-  const { folio, composition, fonts, settings } = job;
+/** Judges every subject for running text. */
+export const judgeRunning = (job: WriteJob<DocxSettings>): ((about: SubjectInFolio) => Judgement) =>
+  judgeWords(
+    job,
+    judgeFlow(job.folio, job.composition, job.fonts, scopeOf(job.folio, job.composition, job.settings), {
+      embedsFonts: true,
+      marksPages: true,
+      plays: false,
+    }),
+  );
+
+/** What the format cannot say of words, after what `judge` says of all that such an output has in common. */
+export function judgeWords(job: WriteJob<DocxSettings>, judge: (about: SubjectInFolio) => Judgement): (about: SubjectInFolio) => Judgement {
+  const { folio, fonts, settings } = job;
   const { head } = folio;
-  const judge = judgeFlow(folio, composition, fonts, scopeOf(folio, composition, settings), {
-    embedsFonts: true,
-    marksPages: true,
-    plays: false,
-  });
   const leading = leadings(job);
   const names = styleNames(folio, settings.headings === 'standard');
   const replacements = replacementsOf(settings);
@@ -67,7 +73,7 @@ export function judgeDocx(job: WriteJob<DocxSettings>): (about: SubjectInFolio) 
     if (instead) return adapted('font.replaced', { family: instead });
     const { dropCapital } = look.paragraph;
     const letters = dropCapital && initialLetters(paragraph, dropCapital.characters);
-    if (letters && (settings.initials === 'plain' || !inText(paragraph))) return adapted('initial.flat');
+    if (letters && (settings.way === 'laid' || settings.initials === 'plain' || !inText(paragraph))) return adapted('initial.flat');
     const pitch = leading(paragraph);
     const shown = (points: number): number => Math.round(points * 100) / 100;
     if (hasSeveral(pitch))
@@ -99,7 +105,8 @@ export function judgeDocx(job: WriteJob<DocxSettings>): (about: SubjectInFolio) 
     if (subject.kind === 'font') return judgeFont(subject.id);
     const judged = judge(about);
     if (judged.outcome === 'excluded' || judged.outcome === 'dropped') return judged;
-    if (settings.pictures === 'none' && subject.kind === 'item' && subject.aspect !== 'motion') return excluded('pictures.out');
+    if (settings.way === 'running' && settings.pictures === 'none' && subject.kind === 'item' && subject.aspect !== 'motion')
+      return excluded('pictures.out');
     if (judged.outcome !== 'kept') return judged;
     const block = about.paragraph === undefined ? undefined : about.story?.blocks[about.paragraph];
     if (block?.kind === 'paragraph') {

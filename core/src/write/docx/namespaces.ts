@@ -6,6 +6,8 @@ export const NAMESPACES = {
   'xmlns:a': 'http://schemas.openxmlformats.org/drawingml/2006/main',
   'xmlns:pic': 'http://schemas.openxmlformats.org/drawingml/2006/picture',
   'xmlns:mc': 'http://schemas.openxmlformats.org/markup-compatibility/2006',
+  'xmlns:wps': 'http://schemas.microsoft.com/office/word/2010/wordprocessingShape',
+  'xmlns:v': 'urn:schemas-microsoft-com:vml',
   'xmlns:w14': 'http://schemas.microsoft.com/office/word/2010/wordml',
   // What a program does not know of these it may pass over (29500-3, 7.2).
   'mc:Ignorable': 'w14',
@@ -21,6 +23,7 @@ export const CONTENT = {
   fontTable: `${MAIN}.fontTable+xml`,
   footnotes: `${MAIN}.footnotes+xml`,
   endnotes: `${MAIN}.endnotes+xml`,
+  header: `${MAIN}.header+xml`,
   footer: `${MAIN}.footer+xml`,
   core: 'application/vnd.openxmlformats-package.core-properties+xml',
   app: 'application/vnd.openxmlformats-officedocument.extended-properties+xml',

@@ -8,11 +8,17 @@ import type { Child, Xml } from '../shared/office/xml.ts';
 import { el, sequence } from '../shared/office/xml.ts';
 
 /** No page of the format is wider or higher: 22 inches (common practice of programs that read it). */
-const LARGEST_PAGE = 22 * PT_PER_INCH;
+export const LARGEST_PAGE = 22 * PT_PER_INCH;
 /** Frames with fewer lines say nothing of where the text stands. */
 const TEXT_LINES = 5;
 const A4: Size = { width: mm(210), height: mm(297) };
 const LEAST_MEASURE = 100;
+
+/** A size of paper that the format can have. */
+export const onPaper = ({ width, height }: Size): Size => ({
+  width: Math.min(width, LARGEST_PAGE),
+  height: Math.min(height, LARGEST_PAGE),
+});
 
 /** The paper and the text’s place on it, in points. */
 export interface PageSetup {
@@ -92,9 +98,19 @@ const section = sequence('w:sectPr', [
 /** What a section says of its pages (ISO/IEC 29500-1, 17.6.17). */
 export function sectionProperties(
   { size, top, right, bottom, left }: PageSetup,
-  { columns, gutter, begins, footer }: { columns: number; gutter: number; begins: 'nextPage' | 'continuous'; footer?: Child },
+  about: {
+    columns?: number;
+    gutter?: number;
+    begins: 'nextPage' | 'continuous';
+    header?: Child;
+    footer?: Child;
+    /** The number of its first page, where it does not go on from the one before. */
+    number?: number | undefined;
+  },
 ): Xml {
+  const { columns = 1, gutter = 0, begins, header, footer, number } = about;
   return section({
+    'w:headerReference': header,
     'w:footerReference': footer,
     'w:type': el('w:type', { 'w:val': begins }),
     'w:pgSz': el('w:pgSz', {
@@ -111,6 +127,7 @@ export function sectionProperties(
       'w:footer': twips(bottom / 2),
       'w:gutter': 0,
     }),
+    'w:pgNumType': number !== undefined && el('w:pgNumType', { 'w:start': number }),
     'w:cols': el('w:cols', columns > 1 ? { 'w:num': columns, 'w:space': twips(gutter), 'w:equalWidth': 1 } : { 'w:space': twips(12) }),
   });
 }

@@ -31,8 +31,8 @@ const BOX: Parts = {
   'w:pBdr': el('w:pBdr', {}, el('w:left', { 'w:val': 'single', 'w:sz': 12, 'w:space': 8, 'w:color': 'auto' })),
 };
 
-/** A paragraph that nobody sees: it keeps tables apart, and closes what only a paragraph can. */
-const hair = (last: Xml | null = null): Xml =>
+/** A paragraph that nobody sees: it keeps tables apart, closes what only a paragraph can, and holds what stands anywhere on its page. */
+export const hair = (last: Xml | null = null, ...held: Xml[]): Xml =>
   el(
     'w:p',
     {},
@@ -43,6 +43,7 @@ const hair = (last: Xml | null = null): Xml =>
       el('w:rPr', {}, el('w:sz', { 'w:val': 2 })),
       last,
     ),
+    held,
   );
 
 /** Writes a document as it is read from its beginning to its end: the body of a text document, sections of pages included. */

@@ -7,6 +7,15 @@ const { styles, leading, fields, replacements, tables, pictures, pictureFormat }
 /** The recipe of the text document. */
 export const DocxSettings = z.object({
   ...commonSettings,
+  way: z
+    .enum(['running', 'laid'])
+    .default('running')
+    .meta({
+      title: 'What for',
+      help: 'To be rewritten as one text from beginning to end, or page by page as it is laid out, everything in its place.',
+      group: 'What goes in',
+      labels: { running: 'Running text', laid: 'As laid out' },
+    }),
   template: z.boolean().default(false).meta({
     title: 'As a template',
     help: 'A file from which colleagues begin new documents in the same styles.',
@@ -24,6 +33,26 @@ export const DocxSettings = z.object({
       showIf: { styles: ['named'] },
     }),
   leading,
+  linked: z
+    .enum(['linked', 'apart'])
+    .default('linked')
+    .meta({
+      title: 'Texts over several frames',
+      help: 'Whether words go on from box to box when others write, or every box keeps its own.',
+      group: 'Text',
+      labels: { linked: 'Go on from box to box', apart: 'Each box has its own' },
+      showIf: { way: ['laid'] },
+    }),
+  masters: z
+    .enum(['header', 'page'])
+    .default('header')
+    .meta({
+      title: 'What repeats on pages',
+      help: 'Items of master pages stand in the headers of pages, out of the way of those who write, or on each page like all else.',
+      group: 'What goes in',
+      labels: { header: 'In the headers', page: 'On each page' },
+      showIf: { way: ['laid'] },
+    }),
   initials: z
     .enum(['framed', 'plain'])
     .default('framed')
@@ -32,6 +61,7 @@ export const DocxSettings = z.object({
       help: 'Whether a large first letter stands in a frame of its own, as word processors have it, or is a letter like the others.',
       group: 'Text',
       labels: { framed: 'Over several lines', plain: 'Letters like the others' },
+      showIf: { way: ['running'] },
     }),
   columns: z
     .enum(['layout', 'one'])
@@ -41,13 +71,18 @@ export const DocxSettings = z.object({
       help: 'Whether text that the layout has in columns is in columns here, too.',
       group: 'Text',
       labels: { layout: 'As in the layout', one: 'One column throughout' },
+      showIf: { way: ['running'] },
     }),
   fields,
-  contents: z.boolean().default(true).meta({
-    title: 'Table of contents',
-    help: 'A list of headings at the beginning that can be made anew after changes.',
-    group: 'Finding one’s way',
-  }),
+  contents: z
+    .boolean()
+    .default(true)
+    .meta({
+      title: 'Table of contents',
+      help: 'A list of headings at the beginning that can be made anew after changes.',
+      group: 'Finding one’s way',
+      showIf: { way: ['running'] },
+    }),
   depth: z
     .number()
     .int()
@@ -58,12 +93,17 @@ export const DocxSettings = z.object({
       title: 'Depth of the contents',
       help: 'Headings down to this level are listed.',
       group: 'Finding one’s way',
-      showIf: { contents: [true] },
+      showIf: { way: ['running'], contents: [true] },
     }),
   pageNumbers: z
     .boolean()
     .default(true)
-    .meta({ title: 'Page numbers', help: 'At the foot of every page of the new document.', group: 'Finding one’s way' }),
+    .meta({
+      title: 'Page numbers',
+      help: 'At the foot of every page of the new document.',
+      group: 'Finding one’s way',
+      showIf: { way: ['running'] },
+    }),
   fonts: z
     .enum(['embed', 'names'])
     .default('embed')
@@ -77,5 +117,15 @@ export const DocxSettings = z.object({
   tables,
   pictures,
   pictureFormat,
+  crops: z
+    .enum(['keep', 'cut'])
+    .default('keep')
+    .meta({
+      title: 'What frames crop',
+      help: 'Whether the parts of pictures that their frames hide stay in the file, so that others can move them, or are cut away.',
+      group: 'Pictures',
+      labels: { keep: 'Stays in the file', cut: 'Is cut away' },
+      showIf: { way: ['laid'] },
+    }),
 });
 export type DocxSettings = z.infer<typeof DocxSettings>;

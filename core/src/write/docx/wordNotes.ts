@@ -3,7 +3,7 @@ import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
 import { OFFICE } from '../shared/office/officePackage.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { all, el, words, xmlFile } from '../shared/office/xml.ts';
-import { raised, run } from './inlineContent.ts';
+import { inBrackets, raised, run } from './inlineContent.ts';
 import { CONTENT, NAMESPACES } from './namespaces.ts';
 import type { WordContext } from './wordContext.ts';
 import { paragraphXml } from './wordParagraph.ts';
@@ -29,7 +29,7 @@ export class WordNotes {
       if (!this.waiting[kind].length) continue;
       const part = pack.add(`word/${kind}s.xml`, CONTENT[`${kind}s`]);
       document.relate(`${OFFICE}/${kind}s`, part);
-      const here: WordContext = { ...c, part, note: () => null, initials: false };
+      const here: WordContext = { ...c, part, note: inBrackets, initials: false };
       const notes = this.waiting[kind].map(([story, note], i) => noteXml(story, note, i + FIRST, here));
       const line = (type: string, id: number): Xml =>
         el(`w:${kind}`, { 'w:type': type, 'w:id': id }, el('w:p', {}, el('w:r', {}, el(`w:${type}`))));

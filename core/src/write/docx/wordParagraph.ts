@@ -19,6 +19,8 @@ export interface ParagraphPlace {
   parts?: Partial<Record<ParagraphPart, Xml | null>>;
   /** What stands before its words, such as the number of a note. */
   before?: Child;
+  /** Whether it has a name of its own; it has where nothing is said. */
+  named?: boolean;
 }
 
 /** A paragraph of the document as one of the file, by a bookmark of its own; its initial is one before it. */
@@ -38,7 +40,7 @@ export function paragraphXml(story: Story, paragraph: Paragraph, place: Paragrap
 function oneParagraph(
   story: Story,
   paragraph: Paragraph,
-  { page, insertions, onGround, parts, before }: ParagraphPlace,
+  { page, insertions, onGround, parts, before, named = true }: ParagraphPlace,
   c: WordContext,
 ): Xml {
   const element: RoleElement = paragraphRole(c.folio.head, paragraph.style).element;
@@ -54,7 +56,7 @@ function oneParagraph(
     parts,
   );
   const content = inlineContent(story, paragraph, { page, ...(insertions && { insertions }), onGround: ground }, c);
-  return el('w:p', {}, properties, before, c.bookmarks.around('p', paragraph.id, content));
+  return el('w:p', {}, properties, before, named ? c.bookmarks.around('p', paragraph.id, content) : content);
 }
 
 /** A capital is about two thirds of its size; one in a frame stands a little lower than its line (common practice, both). */

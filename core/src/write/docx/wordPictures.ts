@@ -1,6 +1,7 @@
 import { isAddressOfWeb } from '../../folio/address.ts';
 import type { Item } from '../../folio/items.ts';
 import { blipFill } from '../shared/drawingml/blip.ts';
+import type { Blip } from '../shared/drawingml/blip.ts';
 import { shortHash } from '../shared/encodePictures.ts';
 import type { FlowImage } from '../shared/flow/flowPictures.ts';
 import { emu } from '../shared/office/lengths.ts';
@@ -9,7 +10,7 @@ import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { el } from '../shared/office/xml.ts';
 
-const PICTURE = 'http://schemas.openxmlformats.org/drawingml/2006/picture';
+export const PICTURE = 'http://schemas.openxmlformats.org/drawingml/2006/picture';
 const ENDINGS: Record<string, string> = { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/tiff': 'tiff', 'image/svg+xml': 'svg' };
 
 /** A picture as it was made for the file: `fallback` is the same in pixels, where it is made of lines. */
@@ -24,12 +25,13 @@ export interface MadePicture {
 export class WordPictures {
   /** Files that lie beside the document, where pictures are not put into it. */
   readonly beside = new Map<string, FlowImage>();
-  private ids = 0;
 
   constructor(
     private readonly pack: OfficePackage,
     private readonly place: 'inside' | 'beside',
     private readonly made: ReadonlyMap<string, MadePicture>,
+    /** Numbers of drawings stand once in a document (20.4.2.5). */
+    private readonly nextId: () => number,
   ) {}
 
   of(item: Item): MadePicture | null {
@@ -40,17 +42,15 @@ export class WordPictures {
   inline(item: Item, part: Part, width: number): Xml | null {
     const made = this.made.get(item.id);
     if (!made) return null;
-    const { image, fallback } = made;
+    const { image } = made;
     const height = (width * image.height) / image.width;
-    const id = ++this.ids;
+    const id = this.nextId();
     const name = item.name ?? `${item.kind} ${id}`;
     const size = { cx: Math.max(1, emu(width)), cy: Math.max(1, emu(height)) };
     const leads =
       item.kind === 'embed' && item.source.from === 'address' && isAddressOfWeb(item.source.href) ? item.source.href.trim() : null;
     const link = leads === null ? null : el('a:hlinkClick', { 'r:id': part.relateOutside(`${OFFICE}/hyperlink`, leads) });
-    const blip = fallback
-      ? { ...this.blip(fallback, part), svg: part.relate(`${OFFICE}/image`, this.file(image)) }
-      : this.blip(image, part);
+    const blip = this.blip(made, part);
     return el(
       'w:drawing',
       {},
@@ -84,7 +84,13 @@ export class WordPictures {
     );
   }
 
-  private blip(image: FlowImage, part: Part): { embed?: string; link?: string } {
+  /** How a part speaks of a picture; of one made of lines, with the same in pixels. */
+  blip({ image, fallback }: Pick<MadePicture, 'image' | 'fallback'>, part: Part): Blip {
+    if (fallback) return { ...this.named(fallback, part), svg: part.relate(`${OFFICE}/image`, this.file(image)) };
+    return this.named(image, part);
+  }
+
+  private named(image: FlowImage, part: Part): Blip {
     if (this.place === 'inside') return { embed: part.relate(`${OFFICE}/image`, this.file(image)) };
     const path = `pictures/${nameOf(image)}`;
     this.beside.set(path, image);

@@ -1,6 +1,12 @@
+import { fieldsAsSet } from '../../compose/fields.ts';
 import type { Composition, SetLine } from '../../compose/marks.ts';
+import { isAddressOfWeb } from '../../folio/address.ts';
+import type { Item } from '../../folio/items.ts';
 import { resolveParagraph } from '../../folio/resolve.ts';
 import type { Paragraph } from '../../folio/story.ts';
+import { linkCueOf } from '../../structure/pageTargets.ts';
+import { boxChains } from '../../structure/textBoxes.ts';
+import type { BoxChain } from '../../structure/textBoxes.ts';
 import { flowOf } from '../../structure/flow.ts';
 import type { FlowSection } from '../../structure/flow.ts';
 import { FlowFonts } from '../shared/flow/flowFonts.ts';
@@ -16,11 +22,14 @@ import type { Xml } from '../shared/office/xml.ts';
 import { el, xmlFile } from '../shared/office/xml.ts';
 import { outputFile } from '../shared/outputFile.ts';
 import { scopeOf } from '../shared/scope.ts';
+import type { Scope } from '../shared/scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import { Bookmarks } from './bookmarks.ts';
 import { contentsField, contentsOf, contentsStyles } from './contentsField.ts';
 import { documentSettings } from './documentSettings.ts';
 import { field } from './inlineContent.ts';
+import { LaidOut } from './laidOut.ts';
+import { LaidPictures } from './laidPictures.ts';
 import { CONTENT, NAMESPACES } from './namespaces.ts';
 import { Numbering } from './numbering.ts';
 import { measureOf, pageSetup } from './pageSetup.ts';
@@ -34,14 +43,18 @@ import { WordPictures } from './wordPictures.ts';
 import type { MadePicture } from './wordPictures.ts';
 import { WordStyles } from './wordStyles.ts';
 
+/** Boxes that a text can run through: one and thirty-one that go on (common practice of programs). */
+export const MOST_BOXES = 32;
+
 /** The files of a result. */
 export const fileName = ({ template }: Pick<DocxSettings, 'template'>): string => (template ? 'document.dotx' : 'document.docx');
 const MEDIA_TYPE = 'application/vnd.openxmlformats-officedocument.wordprocessingml';
 
-/** Writes a text document (WordprocessingML, ISO/IEC 29500-1) of the whole text in the order in which it is read. */
+/** Writes a text document (WordprocessingML, ISO/IEC 29500-1) : the whole text in the order in which it is read, or page by page as laid out. */
 export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<OutputFile> {
   const { folio, composition, settings, fonts } = job;
-  const scope = scopeOf(folio, composition, settings);
+  const laid = settings.way === 'laid';
+  const scope = scopeOf(folio, composition, settings, laid);
   const sections = flowOf(folio, composition, scope);
   const pack = new OfficePackage();
   const document = pack.add('word/document.xml', settings.template ? CONTENT.template : CONTENT.document);
@@ -51,32 +64,59 @@ export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<Ou
   const numbering = new Numbering(look);
   const styles = new WordStyles(look, numbering, settings);
   const setup = pageSetup(scope.pages, composition);
-  const used = usedParagraphs(sections);
   const flow = flowFields(folio, sections);
   const leading = leadings(job);
   const notes = new WordNotes();
-  const pictures = new WordPictures(pack, settings.pictures === 'beside' ? 'beside' : 'inside', await madePictures(job, sections));
+  let drawings = 0;
+  const nextId = (): number => ++drawings;
+  const place = settings.pictures === 'beside' ? 'beside' : 'inside';
+  const pictures = new WordPictures(pack, place, laid ? new Map() : await madePictures(job, sections), nextId);
+  const chains = laid ? boxChains(folio, composition, scope, { most: MOST_BOXES, linked: settings.linked === 'linked' }) : [];
+  const used = laid ? paragraphsIn(chains) : usedParagraphs(sections);
+  const bookmarks = new Bookmarks();
   const c: WordContext = {
     folio,
     styles,
     numbering,
-    bookmarks: new Bookmarks(),
+    bookmarks,
     pictures,
     part: document,
     measure: measureOf(setup),
+    exactInk: laid,
     liveFields: settings.fields === 'live',
-    fields: flow.sources,
+    // On pages fields show what they show in the layout.
+    fields: laid ? { ...flow.sources, ...fieldsAsSet(folio, composition) } : flow.sources,
     has: (kind, id) => (kind === 'p' ? used.has(id) : scope.hasPage(id)),
     note: (story, node) => notes.take(story, node),
     pitch: (paragraph) => ({ points: leading(paragraph).points, rule: holdsItems(paragraph) ? 'atLeast' : 'exact' }),
+    linkOf: (item, page, part) => {
+      const address = addressOf(item, page, scope, bookmarks);
+      return address === null ? undefined : part.relateOutside(`${OFFICE}/hyperlink`, address);
+    },
     tables: settings.tables,
-    initials: settings.initials === 'framed',
+    initials: !laid && settings.initials === 'framed',
   };
-  const frames = new Map(scope.pages.flatMap((p) => Object.entries(p.spread.items)));
-  const entries = settings.contents ? contentsOf(folio, sections, settings.depth, (id) => flow.sources.pageOf(id)) : [];
-  const footer = settings.pageNumbers ? footerXml(pack, document) : null;
-  const running = new RunningText(c, setup, { columns: settings.columns === 'layout', footer, frameOf: (id) => frames.get(id) });
-  const body = running.body(sections, entries.length ? contentsField(entries, settings.depth, c) : null);
+  const entries = settings.contents && !laid ? contentsOf(folio, sections, settings.depth, (id) => flow.sources.pageOf(id)) : [];
+  let body: Xml;
+  if (laid) {
+    const laidPictures = await LaidPictures.of(job, scope, pictures);
+    body = new LaidOut(c, {
+      folio,
+      composition,
+      scope,
+      chains,
+      pictures: laidPictures,
+      pack,
+      setup,
+      masters: settings.masters,
+      nextId,
+    }).body();
+  } else {
+    const frames = new Map(scope.pages.flatMap((p) => Object.entries(p.spread.items)));
+    const footer = settings.pageNumbers ? footerXml(pack, document) : null;
+    const running = new RunningText(c, setup, { columns: settings.columns === 'layout', footer, frameOf: (id) => frames.get(id) });
+    body = running.body(sections, entries.length ? contentsField(entries, settings.depth, c) : null);
+  }
   document.content = xmlFile(el('w:document', NAMESPACES, body));
   const hasNotes = notes.write(pack, document, c);
   const more = entries.length ? contentsStyles(settings.depth, c.measure) : [];
@@ -99,6 +139,25 @@ export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<Ou
   );
   for (const [path, image] of pictures.beside) yield outputFile(path, image.mediaType, image.bytes);
 }
+
+/** Where a press on an item leads: out of the document, or to a page of it; null where it leads nowhere. */
+function addressOf(item: Item, page: string, scope: Scope, bookmarks: Bookmarks): string | null {
+  const pressed = linkCueOf(item);
+  const target = pressed && scope.targets.of(pressed.destination, page);
+  if (target) return 'href' in target ? target.href : `#${bookmarks.name('pg', target.page)}`;
+  return item.kind === 'embed' && item.source.from === 'address' && isAddressOfWeb(item.source.href) ? item.source.href.trim() : null;
+}
+
+/** Paragraphs whose beginning and end stand in boxes, or all that there is of them: links can lead there. */
+const paragraphsIn = (chains: readonly BoxChain[]): Set<string> =>
+  new Set(
+    chains.flatMap(({ story, blocks }) =>
+      blocks.flatMap(({ block, begins, ends }) => {
+        if (block.kind === 'paragraph') return begins && ends ? [block.id] : [];
+        return Object.values(block.cells).flatMap((cell) => cell.order.filter((id) => story.blocks[id]?.kind === 'paragraph'));
+      }),
+    ),
+  );
 
 const holdsItems = (paragraph: Paragraph): boolean => paragraph.content.some((n) => n.type === 'anchor' && n.place === 'inline');
 

@@ -1,3 +1,4 @@
+import { thousandths } from '../office/lengths.ts';
 import type { Xml } from '../office/xml.ts';
 import { el } from '../office/xml.ts';
 
@@ -9,18 +10,25 @@ export interface Blip {
   embed?: string | undefined;
   link?: string | undefined;
   svg?: string | undefined;
+  /** What of it is cut away on each side, as shares of its size; less than nothing where its box is larger. */
+  crop?: { left: number; top: number; right: number; bottom: number } | undefined;
+  opacity?: number;
 }
 
-/** `blipFill` of a picture (ISO/IEC 29500-1, 20.1.8.14), whole, stretched over its box. `prefix`: of the language that it stands in. */
-export const blipFill = (prefix: 'pic' | 'p', { embed, link, svg }: Blip): Xml =>
+/** `blipFill` of a picture (ISO/IEC 29500-1, 20.1.8.14), stretched over its box. `prefix`: of the language that it stands in. */
+export const blipFill = (prefix: 'pic' | 'p', { embed, link, svg, crop, opacity = 1 }: Blip): Xml =>
   el(
     `${prefix}:blipFill`,
     {},
     el(
       'a:blip',
       { 'r:embed': embed, 'r:link': link },
+      opacity < 1 && el('a:alphaModFix', { amt: thousandths(opacity) }),
       svg !== undefined &&
         el('a:extLst', {}, el('a:ext', { uri: SVG_EXTENSION }, el('asvg:svgBlip', { 'xmlns:asvg': SVG_NAMESPACE, 'r:embed': svg }))),
     ),
+    crop &&
+      Object.values(crop).some((n) => Math.abs(n) > 1e-6) &&
+      el('a:srcRect', { l: thousandths(crop.left), t: thousandths(crop.top), r: thousandths(crop.right), b: thousandths(crop.bottom) }),
     el('a:stretch', {}, el('a:fillRect')),
   );

@@ -5,3 +5,10 @@ export const twips = (points: number): number => Math.round(points * 20);
 export const halfPoints = (points: number): number => Math.round(points * 2);
 /** Weights of borders. */
 export const eighths = (points: number): number => Math.round(points * 8);
+/** Angles, in sixty thousandths of a degree, clockwise; from 0 to a full turn. */
+export const angle60000 = (degrees: number): number => {
+  const turn = Math.round(degrees * 60_000) % 21_600_000;
+  return turn < 0 ? turn + 21_600_000 : turn;
+};
+/** Shares, in thousandths of a per cent. */
+export const thousandths = (share: number): number => Math.round(share * 100_000);

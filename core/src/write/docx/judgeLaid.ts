@@ -1,0 +1,83 @@
+import type { Item } from '../../folio/items.ts';
+import type { Judgement } from '../../ledger/entry.ts';
+import type { SubjectInFolio } from '../../ledger/subjects.ts';
+import { judgeFixedPage } from '../shared/judgeFixedPage.ts';
+import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
+import { isShownAsOne } from '../shared/paintedPage.ts';
+import type { PaintedLeaf } from '../shared/paintedPage.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { WriteJob } from '../writer.ts';
+import { judgeWords } from './judgeDocx.ts';
+import { LARGEST_PAGE } from './pageSetup.ts';
+import { isToldOtherwise } from './readBackLaid.ts';
+import type { DocxSettings } from './settings.ts';
+
+export const LAID_SENTENCES: Record<string, string> = {
+  'lines.theirs': 'It stands in its box; where its lines end, the word processor decides.',
+  'note.afterBox': 'Boxes of text hold no notes: it stands after the text that refers to it.',
+  'wrap.boxes': 'Text does not run around it by itself: it stands in boxes that leave room for it.',
+  'page.clipped': 'Pages of the format are up to 22 inches wide and high: this one is cut to that.',
+  'blend.normal': 'It is laid over what is below it without blending.',
+  'ends.bare': 'Lines of the format have no bars at their ends.',
+  'opacity.words': 'Its box shows through as designed; its words do not.',
+  'outline.boxes': 'Headings in boxes have their levels; outlines of word processors pass them over.',
+  'transition.none': 'Pages of a text document do not come by transitions.',
+  'advance.none': 'Pages of a text document do not go on by themselves.',
+};
+
+/** Judges every subject for a text document of placed boxes. */
+export function judgeLaid(job: WriteJob<DocxSettings>): (about: SubjectInFolio) => Judgement {
+  const { folio, composition, fonts, settings } = job;
+  const scope = scopeOf(folio, composition, settings, true);
+  const judge = judgeFixedPage(folio, composition, fonts, scope, {
+    keepsColourSpaces: false,
+    hasEffects: true,
+    groupsMustBeReadTogether: false,
+    linksCues: true,
+    motion: {
+      plays: false,
+      turnsPages: false,
+      fields: false,
+      still: { playsMedia: false, cards: 'switcher.first', judgeCue: () => dropped('cue.still') },
+    },
+  });
+  return judgeWords(job, (about) => {
+    const judged = judge(about);
+    const { subject } = about;
+    if (subject.kind === 'ruby' && judged.code === 'ruby.baseOnly') return kept;
+    if (judged.outcome !== 'kept') return judged;
+    switch (subject.kind) {
+      case 'document':
+        return subject.aspect === 'outline' ? adapted('outline.boxes') : judged;
+      case 'page': {
+        const { box } = about.spread!.pages.find((p) => p.id === subject.id)!;
+        return subject.aspect === 'size' && Math.max(box.width, box.height) > LARGEST_PAGE ? adapted('page.clipped') : judged;
+      }
+      case 'paragraph':
+        return subject.aspect === 'place' ? adapted('lines.theirs') : judged;
+      case 'note':
+        return adapted('note.afterBox');
+      case 'item':
+      case 'masterItem':
+        return about.item ? judgeItem(about.item, subject.aspect, settings) : judged;
+      default:
+        return judged;
+    }
+  });
+}
+
+function judgeItem(item: Item, aspect: string, settings: DocxSettings): Judgement {
+  if (item.kind === 'group') {
+    if (aspect === 'look' && isShownAsOne(item)) return adapted('group.apart');
+    return aspect.startsWith('effect.') ? dropped('effect.apart') : kept;
+  }
+  if (settings.pictures === 'none' && (item.kind === 'picture' || aspect === 'media')) return excluded('pictures.out');
+  if (aspect === 'wrap') return adapted('wrap.boxes');
+  if (isToldOtherwise(item as PaintedLeaf, settings) && (aspect === 'picture' || aspect === 'look' || aspect === 'place'))
+    return adapted('picture.asDrawn');
+  if (aspect !== 'look') return kept;
+  if (item.blend !== 'normal') return adapted('blend.normal');
+  if (item.stroke && [item.stroke.startMarker, item.stroke.endMarker].includes('bar')) return adapted('ends.bare');
+  if (item.kind === 'textFrame' && item.opacity < 1) return adapted('opacity.words');
+  return kept;
+}

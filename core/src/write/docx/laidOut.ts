@@ -1,0 +1,317 @@
+import { noteNumbers } from '../../compose/notes.ts';
+import type { Composition } from '../../compose/marks.ts';
+import type { Folio } from '../../folio/folio.ts';
+import { boundsOfPath, multiply, rectPath, transformRect, translation } from '../../folio/geometry.ts';
+import type { Path, Rect } from '../../folio/geometry.ts';
+import type { Item } from '../../folio/items.ts';
+import { isMasterInstance } from '../../folio/masters.ts';
+import type { Inline, Story } from '../../folio/story.ts';
+import { printedNumber } from '../../folio/traverse.ts';
+import type { PagePlace } from '../../folio/traverse.ts';
+import { outlineOf } from '../../paint/boxPath.ts';
+import { isUnread, readingItems } from '../../structure/readingOrder.ts';
+import type { BoxChain } from '../../structure/textBoxes.ts';
+import { effectsXml } from '../shared/drawingml/effects.ts';
+import { geometryXml, roundRectangle } from '../shared/drawingml/geometry.ts';
+import { lineXml } from '../shared/drawingml/line.ts';
+import { fillXml } from '../shared/drawingml/paint.ts';
+import { placementOf } from '../shared/drawingml/placement.ts';
+import type { Placement } from '../shared/drawingml/placement.ts';
+import { OFFICE } from '../shared/office/officePackage.ts';
+import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
+import type { Xml } from '../shared/office/xml.ts';
+import { all, el, xmlFile } from '../shared/office/xml.ts';
+import { itemsOfPage } from '../shared/paintedPage.ts';
+import type { PageItem, PaintedLeaf } from '../shared/paintedPage.ts';
+import type { Scope } from '../shared/scope.ts';
+import { raised, run } from './inlineContent.ts';
+import type { LaidPictures } from './laidPictures.ts';
+import { CONTENT, NAMESPACES } from './namespaces.ts';
+import { onPaper, sectionProperties } from './pageSetup.ts';
+import type { PageSetup } from './pageSetup.ts';
+import { hair } from './runningText.ts';
+import { shapeXml } from './wordAnchors.ts';
+import type { DrawingFacts, ShapeLook, ShapeText } from './wordAnchors.ts';
+import type { WordContext } from './wordContext.ts';
+import { paragraphXml } from './wordParagraph.ts';
+import { tableXml } from './wordTable.ts';
+
+interface LaidOutOptions {
+  folio: Folio;
+  composition: Composition;
+  scope: Scope;
+  chains: readonly BoxChain[];
+  pictures: LaidPictures;
+  pack: OfficePackage;
+  setup: PageSetup;
+  /** Where what repeats from page to page stands: in the headers of pages, or on each of them. */
+  masters: 'header' | 'page';
+  nextId(): number;
+}
+
+/** A box of a chain: which, and whether the text goes on after it. */
+interface InChain {
+  chain: BoxChain;
+  number: number;
+  place: number;
+  rect: Rect;
+  goesOn: boolean;
+}
+
+/** Writes a document page by page: every page a section of its own size, everything on it anchored in its place. */
+export class LaidOut {
+  private readonly boxes = new Map<string, InChain[]>();
+  private readonly headers = new Map<string, Part>();
+  private bare: Part | undefined;
+
+  constructor(
+    private readonly c: WordContext,
+    private readonly o: LaidOutOptions,
+  ) {
+    for (const [i, chain] of o.chains.entries())
+      for (const [place, area] of chain.areas.entries()) {
+        const known = this.boxes.get(area.item) ?? [];
+        this.boxes.set(area.item, known);
+        known.push({ chain, number: i + 1, place, rect: area.rect, goesOn: place < chain.areas.length - 1 });
+      }
+  }
+
+  body(): Xml {
+    const { pages } = this.o.scope;
+    let expected = 1;
+    let last: Xml | null = null;
+    const sections = pages.map((place, i) => {
+      const printed = Number(printedNumber(place));
+      const number = Number.isInteger(printed) && printed >= 0 && (i === 0 ? printed !== 1 : printed !== expected) ? printed : undefined;
+      expected = (Number.isInteger(printed) ? printed : expected) + 1;
+      const items = this.inReadingOrder(place);
+      const isRepeated = ({ item }: PageItem): boolean => this.o.masters === 'header' && isMasterInstance(item.id);
+      const header = this.headerOf(
+        place,
+        items.filter(({ at }) => isRepeated(at)),
+      );
+      const own = items.filter(({ at }) => !isRepeated(at));
+      const section = sectionProperties(this.setupOf(place), { begins: 'nextPage', header, number });
+      const mark = this.c.bookmarks.around('pg', place.page.id, all());
+      const drawn = [this.background(place), ...own.map(({ at, z }) => this.draw(place, at, z, this.c))].filter((x) => x !== null);
+      const isLast = i === pages.length - 1;
+      if (isLast) last = section;
+      return hair(isLast ? null : section, mark, ...drawn);
+    });
+    return el('w:body', {}, sections, last);
+  }
+
+  private setupOf({ page }: PagePlace): PageSetup {
+    const { setup } = this.o;
+    const { width, height } = onPaper(page.box);
+    const fits = setup.left + setup.right < width * 0.9 && setup.top + setup.bottom < height * 0.9;
+    const edge = Math.min(width, height) * 0.1;
+    return { ...(fits ? setup : { top: edge, right: edge, bottom: edge, left: edge }), size: { width, height } };
+  }
+
+  /** What a page shows: first what is seen only, then all else as it is read; each with its place from back to front. */
+  private inReadingOrder(place: PagePlace): { at: PageItem; z: number }[] {
+    const { folio, scope } = this.o;
+    const rank = new Map(readingItems(folio, place.spread).map((item, i) => [item.id, i]));
+    const order = (item: Item): number => (isUnread(folio, item.id) ? -1 : (rank.get(item.id) ?? -1));
+    return itemsOfPage(folio, place, scope, () => true)
+      .map((at, i) => ({ at, z: i + 2 }))
+      .filter(({ at }) => !at.unseen)
+      .sort((a, b) => order(a.at.item) - order(b.at.item) || a.z - b.z);
+  }
+
+  private headerOf(place: PagePlace, items: { at: PageItem; z: number }[]): Xml {
+    const { pack } = this.o;
+    const reference = (part: Part): Xml =>
+      el('w:headerReference', { 'w:type': 'default', 'r:id': this.c.part.relate(`${OFFICE}/header`, part) });
+    if (!items.length) {
+      // A section without a header of its own has that of the one before.
+      this.bare ??= pack.add('word/header0.xml', CONTENT.header, xmlFile(el('w:hdr', NAMESPACES, hair())));
+      return reference(this.bare);
+    }
+    const key = this.sameHeader(place, items);
+    let part = this.headers.get(key);
+    if (!part) {
+      part = pack.add(`word/header${this.headers.size + 1}.xml`, CONTENT.header);
+      this.headers.set(key, part);
+      // A number that is none of the format’s own stands there as words.
+      const c = { ...this.c, part, liveFields: isCounted(place) };
+      const drawn = items.map(({ at, z }) => this.draw(place, at, z, c)).filter((x) => x !== null);
+      part.content = xmlFile(el('w:hdr', NAMESPACES, hair(null, ...drawn)));
+    }
+    return reference(part);
+  }
+
+  /** What a header looks like and says, but for the number of its page. */
+  private sameHeader(place: PagePlace, items: { at: PageItem; z: number }[]): string {
+    const { folio, composition } = this.o;
+    const { box } = place.page;
+    const number = printedNumber(place);
+    return JSON.stringify(
+      items.map(({ at }) => {
+        const { id, transform, ...item } = at.item;
+        const frame = composition.frames.get(id);
+        const hasNumber = Object.values(folio.stories[frame?.story ?? '']?.blocks ?? {}).some(
+          (b) => b.kind === 'paragraph' && b.content.some((n) => n.type === 'field' && n.field === 'pageNumber'),
+        );
+        const says = frame?.lines.flatMap((l) => l.runs.map((r) => r.text)).join('') ?? '';
+        const said = hasNumber && isCounted(place) ? says.replace(number, '#') : says;
+        return [id.slice(id.indexOf('/') + 1), multiply(translation(-box.x, -box.y), transform), item, said];
+      }),
+    );
+  }
+
+  private background(place: PagePlace): Xml | null {
+    const { page } = place;
+    if (page.background.type === 'none') return null;
+    const { bleed, box } = page;
+    const whole = { x: -bleed, y: -bleed, width: box.width + 2 * bleed, height: box.height + 2 * bleed };
+    const facts: DrawingFacts = { id: this.o.nextId(), name: 'Page', alt: '', decorative: true };
+    const ground = { swatches: this.o.folio.head.swatches, opacity: 1, box: whole };
+    const look: ShapeLook = {
+      geometry: geometryXml(rectPath(whole), whole),
+      fill: fillXml(page.background, ground),
+      line: lineXml(null, ground),
+      effects: null,
+      anchor: 't',
+    };
+    return shapeXml({ ...whole, rotation: 0, flipV: false, z: 1 }, facts, look, null);
+  }
+
+  private draw(place: PagePlace, at: PageItem, z: number, c: WordContext): Xml | null {
+    const { item } = at;
+    switch (item.kind) {
+      case 'veil':
+      case 'tableFrame':
+        return null;
+      case 'picture':
+      case 'media':
+      case 'embed': {
+        const facts = this.factsOf(item, place, c);
+        return this.o.pictures.anchored(at, place, z, facts, c.part) ?? this.shape(place, at, z, c);
+      }
+      case 'textFrame':
+        return all(this.shape(place, at, z, c), at.own && this.text(place, at, z, c));
+      default:
+        return this.shape(place, at, z, c);
+    }
+  }
+
+  private factsOf(item: PaintedLeaf, { page }: PagePlace, c: WordContext): DrawingFacts {
+    const { folio } = this.o;
+    const id = this.o.nextId();
+    const leads = c.linkOf(item, page.id, c.part);
+    const alt = item.kind === 'textFrame' ? '' : (item.alt ?? '');
+    return { id, name: (item.name ?? `${item.kind} ${id}`).slice(0, 200), alt, decorative: isUnread(folio, item.id), link: leads };
+  }
+
+  /** Its box or outline, where anything of it is seen. */
+  private shape(place: PagePlace, { item, opacity }: PageItem, z: number, c: WordContext): Xml | null {
+    const stroke = item.stroke && item.stroke.weight > 0 ? item.stroke : null;
+    const said = item.kind === 'shape' && item.alt;
+    if (item.fill.type === 'none' && !stroke && !said) return null;
+    const { swatches } = this.o.folio.head;
+    const path = outlineOf(item);
+    const own = item.kind === 'shape' ? boundsOfPath(item.path) : { x: 0, y: 0, ...item.size };
+    const toPage = multiply(translation(-place.page.box.x, -place.page.box.y), item.transform);
+    const placed = placementOf(toPage, own);
+    // What is slanted has its slant in its outline.
+    const outline: Path = placed ? path : slanted(path, toPage);
+    const box = placed ? own : boundsOfPath(path, toPage);
+    const at: Placement = placed ?? { ...box, rotation: 0, flipV: false };
+    const ground = { swatches, opacity, box };
+    const look: ShapeLook = {
+      geometry:
+        placed && item.kind !== 'shape' && item.corner?.kind === 'round' && item.corner.radius > 0
+          ? roundRectangle(own, item.corner.radius)
+          : geometryXml(outline, box),
+      fill: fillXml(item.fill, ground),
+      line: lineXml(stroke, ground),
+      effects: effectsXml(item.effects, swatches),
+      anchor: 't',
+    };
+    return shapeXml({ ...at, z: z * 10 }, this.factsOf(item, place, c), look, null);
+  }
+
+  /** The boxes of a text frame: the first of a chain has all of its text. */
+  private text(place: PagePlace, { item }: PageItem, z: number, c: WordContext): Xml | null {
+    if (item.kind !== 'textFrame') return null;
+    const toPage = multiply(translation(-place.page.box.x, -place.page.box.y), item.transform);
+    const boxes = this.boxes.get(item.id) ?? [];
+    const anchor = boxes.length > 1 ? 't' : ({ top: 't', justify: 't', centre: 'ctr', bottom: 'b' } as const)[item.verticalAlign];
+    return all(
+      boxes.map((box, i) => {
+        const upright = transformRect(toPage, box.rect);
+        const at = placementOf(toPage, box.rect) ?? { ...upright, rotation: 0, flipV: false };
+        const ground = { swatches: {}, opacity: 1, box: box.rect };
+        const look: ShapeLook = {
+          geometry: geometryXml(rectPath(box.rect), box.rect),
+          fill: fillXml({ type: 'none' }, ground),
+          line: lineXml(null, ground),
+          effects: null,
+          anchor,
+        };
+        const { number: chain, place: at_, goesOn } = box;
+        const text: ShapeText =
+          at_ === 0
+            ? { kind: 'text', chain, goesOn, content: this.content(box, place.page.id, c) }
+            : { kind: 'goesOn', chain, place: at_, goesOn };
+        return shapeXml({ ...at, flipV: false, z: z * 10 + 1 + Math.min(8, i) }, this.factsOf(item, place, c), look, text);
+      }),
+    );
+  }
+
+  private content({ chain, rect }: InChain, page: string, c: WordContext): Xml {
+    const { story, blocks } = chain;
+    const notes: (Inline & { type: 'note' })[] = [];
+    const { numbers } = noteNumbers(story, story.order);
+    const here: WordContext = {
+      ...c,
+      measure: rect.width,
+      initials: false,
+      note: (_, node) => {
+        notes.push(node);
+        return { instead: numbers.get(node.id) ?? '', raised: true };
+      },
+    };
+    const out: Xml[] = [];
+    // A text of a master page is there on every page.
+    const repeated = story.frames.some((f) => this.o.folio.head.masterPages[f.spread]);
+    for (const [i, { block, begins, ends }] of blocks.entries()) {
+      if (block.kind === 'table') {
+        if (out.length && blocks[i - 1]!.block.kind === 'table') out.push(hair());
+        out.push(...tableXml(story, block, here));
+        if (i === blocks.length - 1) out.push(hair());
+        continue;
+      }
+      // The room above a text begins with its box.
+      const paragraph = i === 0 && begins ? { ...block, overrides: { ...block.overrides, spaceBefore: 0 } } : block;
+      out.push(paragraphXml(story, paragraph, { page, named: begins && ends && !repeated }, here));
+    }
+    for (let i = 0; i < notes.length && i < 1000; i++) out.push(...this.note(story, notes[i]!, numbers.get(notes[i]!.id) ?? '', here));
+    return out.length ? all(out) : el('w:p');
+  }
+
+  /** Boxes of text can hold no notes (common practice of programs): they follow the text, with their numbers. */
+  private note(story: Story, note: Inline & { type: 'note' }, number: string, c: WordContext): Xml[] {
+    return note.order.flatMap((id, i) => {
+      const block = story.blocks[id];
+      if (block?.kind !== 'paragraph') return [];
+      const before = i === 0 && run(raised(block, c), el('w:t', { 'xml:space': 'preserve' }, `${number} ` as Xml));
+      return [paragraphXml(story, block, { page: null, before }, c)];
+    });
+  }
+}
+
+/** Whether the number printed on a page is one that the format counts. */
+const isCounted = (place: PagePlace): boolean => /^\d+$/.test(printedNumber(place));
+
+/** An outline with a matrix worked into it. */
+function slanted(path: Path, [a, b, c, d, e, f]: readonly [number, number, number, number, number, number]): Path {
+  const at = (x: number, y: number): [number, number] => [a * x + c * y + e, b * x + d * y + f];
+  return path.map((s): Path[number] => {
+    if (s[0] === 'Z') return s;
+    if (s[0] === 'C') return ['C', ...at(s[1], s[2]), ...at(s[3], s[4]), ...at(s[5], s[6])];
+    return [s[0], ...at(s[1], s[2])];
+  });
+}

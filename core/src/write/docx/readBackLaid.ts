@@ -1,0 +1,76 @@
+import { compareFlow } from '../../ledger/flow/compareFlow.ts';
+import { expectFlow } from '../../ledger/flow/expectFlow.ts';
+import { wordBoxes } from '../../ledger/flow/telling.ts';
+import { comparePlaces } from '../../ledger/compare.ts';
+import type { Format } from '../../ledger/compare.ts';
+import type { Evidence } from '../../ledger/entry.ts';
+import { expectDocument } from '../../ledger/expected.ts';
+import { Findings, SIGNATURE_CELLS } from '../../ledger/findings.ts';
+import { compareBoxes, wordsInBoxes } from '../../ledger/office/expectBoxes.ts';
+import { observeLaidOut } from '../../ledger/office/observeLaidOut.ts';
+import { boxChains } from '../../structure/textBoxes.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
+import type { PaintedLeaf } from '../shared/paintedPage.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { WriteJob, WrittenFile } from '../writer.ts';
+import { cropOf } from './laidPictures.ts';
+import { onPaper } from './pageSetup.ts';
+import type { DocxSettings } from './settings.ts';
+import { MOST_BOXES } from './writeDocx.ts';
+
+const PAGES: Format = {
+  roleFor: (element) => element,
+  joinsParts: false,
+  baselineTolerance: 0,
+  linksCues: true,
+  plays: false,
+  acts: false,
+};
+
+/** Reads a text document of pages back: its words against those of its boxes, and everything on its pages in its place. */
+export async function readBackLaid(file: WrittenFile, files: readonly WrittenFile[], job: WriteJob<DocxSettings>): Promise<Evidence[]> {
+  const { folio, composition, fonts, settings } = job;
+  const scope = scopeOf(folio, composition, settings, true);
+  const chains = boxChains(folio, composition, scope, { most: MOST_BOXES, linked: settings.linked === 'linked' });
+  const observed = await observeLaidOut(await file.bytes(), {
+    pictures: job.pictures,
+    beside: async (path) => files.find((f) => f.path === path)?.bytes(),
+  });
+  const telling = wordBoxes(replacementsOf(settings));
+  const asked = { ...settings, depth: 6 };
+  const expected = expectFlow(folio, composition, fonts, scope, asked, telling, wordsInBoxes(folio, scope.pages, chains));
+  // Pictures are told by their places.
+  expected.figures = [];
+  observed.flow.figures = [];
+  const signature = async (media: string): Promise<Uint8Array> => job.pictures.signature(await job.media(media), SIGNATURE_CELLS);
+  const words = await compareFlow(expected, observed.flow, {
+    folio,
+    fonts,
+    embeds: true,
+    carries: settings.fonts === 'embed',
+    telling,
+    styled: true,
+    navigates: false,
+    signature,
+  });
+  const found = new Findings();
+  const left = new Set(
+    scope.pages.flatMap(({ spread }) =>
+      Object.values(spread.items).flatMap((i) => (isToldOtherwise(i as PaintedLeaf, settings) ? [i.id] : [])),
+    ),
+  );
+  const pages = expectDocument(folio, composition, scope, settings).pages.map((p) => ({
+    ...p,
+    page: { ...p.page, box: { ...p.page.box, ...onPaper(p.page.box) } },
+    blocks: settings.pictures === 'none' ? [] : p.blocks,
+  }));
+  await comparePlaces(pages, observed.pages, { folio, format: PAGES, signature }, found, left);
+  compareBoxes(scope.pages, chains, observed.pages, found);
+  return [...words, ...found.list];
+}
+
+/** Pictures that are drawn as the page shows them, or left out, are not found as they are. */
+export const isToldOtherwise = (item: PaintedLeaf, { pictures, crops }: Pick<DocxSettings, 'pictures' | 'crops'>): boolean => {
+  const shows = item.kind === 'picture' || item.kind === 'media' || item.kind === 'embed';
+  return shows && (pictures === 'none' || crops === 'cut' || cropOf(item) === null);
+};
