@@ -4,7 +4,7 @@ import type { Folio } from '../folio/folio.ts';
 import type { Rect } from '../folio/geometry.ts';
 import type { Item, TextFrame } from '../folio/items.ts';
 import { isMasterInstance } from '../folio/masters.ts';
-import { resolveParagraph } from '../folio/resolve.ts';
+import { leadingOf, resolveParagraph } from '../folio/resolve.ts';
 import type { Paragraph, Story, Table } from '../folio/story.ts';
 import { cellsByParagraph } from '../folio/tableCells.ts';
 import { contentLength, sliceContent } from '../folio/text.ts';
@@ -64,7 +64,7 @@ export function boxChains(
         // A frame is not taken apart; one with more boxes than a chain can have is a chain of its own.
         while (to < areas.length && (to === from || count + areas[to]!.areas.length <= most)) count += areas[to++]!.areas.length;
         const part = areas.slice(from, to);
-        out.push({ story, areas: part.flatMap((f) => f.areas), blocks: blocksOf(story, part) });
+        out.push({ story, areas: asHighAsTheirText(part.flatMap((f) => f.areas)), blocks: blocksOf(story, part) });
         from = to;
       }
     }
@@ -113,6 +113,18 @@ function runsOf(story: Story, frames: ReadonlyMap<string, TakenFrame>, linked: b
   return out.filter((run) => run.some((f) => f.composed.lines.length));
 }
 
+/** A box as its column is, and how high its text is in the layout. */
+interface FilledArea extends BoxArea {
+  filled: number;
+}
+
+/** Text goes on in the next box where it does in the layout: no box but the last has room for more than it holds. */
+const asHighAsTheirText = (areas: readonly FilledArea[]): BoxArea[] =>
+  areas.map(({ filled, rect, ...area }, i) => ({
+    ...area,
+    rect: i < areas.length - 1 ? { ...rect, height: Math.min(rect.height, filled) } : rect,
+  }));
+
 /** Lines this much narrower than their column stand beside something, in points. */
 const NARROWER = 1;
 /** A place beside something is a box of its own from so many lines on. */
@@ -125,9 +137,9 @@ interface Room {
 }
 
 /** The boxes of a frame, from its first column to its last, each from top to bottom. */
-function areasOf(folio: Folio, story: Story, { frame, composed, page }: TakenFrame): BoxArea[] {
+function areasOf(folio: Folio, story: Story, { frame, composed, page }: TakenFrame): FilledArea[] {
   const cells = cellsByParagraph(story);
-  return columnsOf(frame).flatMap((column, n): BoxArea[] => {
+  return columnsOf(frame).flatMap((column, n): FilledArea[] => {
     const lines = composed.lines.filter((l) => l.column === n);
     if (!lines.length) return [];
     const whole = { left: column.x, right: column.x + column.width };
@@ -146,13 +158,22 @@ function areasOf(folio: Folio, story: Story, { frame, composed, page }: TakenFra
     }
     const joined = together(rooms, whole);
     const top = (r: Room): number => r.lines[0]!.baseline - r.lines[0]!.ascent;
-    return joined.map((room, i): BoxArea => {
+    return joined.map((room, i): FilledArea => {
       const y = i === 0 ? column.top : top(room);
       const end = i + 1 < joined.length ? top(joined[i + 1]!) : Math.max(column.top + column.height, bottomOf(room));
-      return { item: frame.id, page, rect: { x: room.left, y, width: room.right - room.left, height: Math.max(1, end - y) } };
+      const filled = bottomOf(room) - y + leadOver(room);
+      return { item: frame.id, page, filled, rect: { x: room.left, y, width: room.right - room.left, height: Math.max(1, end - y) } };
     });
   });
 }
+
+/** A little more than the last line needs by its distance from the one above, where that is more than its letters need; in points. */
+const SPARE = 1;
+const leadOver = ({ lines }: Room): number => {
+  const last = lines[lines.length - 1]!;
+  const pitch = Math.max(0, ...last.runs.map((r) => leadingOf(r.look)));
+  return Math.max(0, pitch - last.ascent - last.descent) + SPARE;
+};
 
 const bottomOf = ({ lines }: Room): number => lines[lines.length - 1]!.baseline + lines[lines.length - 1]!.descent;
 

@@ -40,3 +40,25 @@ describe('the Almanac’s text document, drawn', () => {
     expect(html).not.toMatch(/<script|<link|src="(?!data:)|url\((?!data:)/);
   });
 });
+
+/** The same as laid out: a page at a time. */
+describe('a page of the Almanac as laid out, drawn', () => {
+  let html: string;
+  beforeAll(async () => {
+    const made = await make(await sample('marrowby-almanac'), 'docx', { resolution: 36, way: 'laid' });
+    html = await redrawWord(await made.read('document.docx'), async () => undefined, 6);
+  });
+  const all = (): Element[] => [...elementsOf(parsePage(html))];
+  test('is as large as the page, and everything on it stands in its place', () => {
+    const page = all().find((e) => e.tagName === 'section')!;
+    expect(page.attrs.find((a) => a.name === 'style')!.value).toMatch(
+      /width:595\.\d+pt;height:76\d(\.\d+)?pt|width:\d+(\.\d+)?pt;height:\d+(\.\d+)?pt/,
+    );
+    expect(all().filter((e) => e.tagName === 'img').length).toBeGreaterThan(1);
+    for (const e of all().filter((x) => x.parentNode === page))
+      expect(e.attrs.find((a) => a.name === 'style')!.value).toMatch(/^position:absolute;left:/);
+  });
+  test('has its own number in a header that other pages share', () => {
+    expect(textOf(all().find((e) => e.tagName === 'section')!)).toMatch(/When the dome turns\s*6|6\s*When the dome turns/);
+  });
+});

@@ -47,6 +47,7 @@ export async function drawPage(
     ...(headerPath === undefined || !word.part(headerPath) ? [] : [{ path: headerPath, nodes: word.part(headerPath)!.children }]),
     { path: word.main, nodes: here.nodes },
   ];
+  text.pageNumber = numberOf(sections, number);
   const chains = chainsIn(sections);
   const drawn: { z: number; html: string }[] = [];
   for (const { path, nodes } of parts) {
@@ -59,6 +60,16 @@ export async function drawPage(
   const inside = drawn.sort((a, b) => a.z - b.z).map((d) => d.html);
   const paper = `position:relative;overflow:hidden;width:${points(size['w:w'])}pt;height:${points(size['w:h'])}pt`;
   return `<section style="${paper}">${inside.join('\n')}</section>`;
+}
+
+/** The number printed on a page: counted on from where a section says (17.6.12). */
+function numberOf(sections: readonly SectionOf[], page: number): number {
+  let number = 0;
+  for (const { section } of sections.slice(0, page)) {
+    const begins = child(section, 'w:pgNumType')?.attributes['w:start'];
+    number = begins === undefined ? number + 1 : Number(begins);
+  }
+  return number;
 }
 
 interface Chain {

@@ -9,9 +9,18 @@ const on = (node: Node | undefined): boolean => node !== undefined && node.attri
 export const points = (value: string | undefined): number => Number(value ?? 0) / 20;
 const EMU = 12_700;
 
+/** How much of a field has been read: whether it still asks, what for, and whether its answer stands there already. */
+interface FieldState {
+  asking: number;
+  says: string;
+  told: boolean;
+}
+
 /** Draws the text of a document: paragraphs, tables, pictures in lines, as HTML. */
 export class TextDrawing {
   private referred: { kind: string; id: string }[] = [];
+  /** What is shown where the number of a page is asked for; null where its words stay. */
+  pageNumber: number | null = null;
 
   constructor(
     private readonly word: OpenWord,
@@ -94,7 +103,7 @@ export class TextDrawing {
     const label = list === undefined || list === '0' ? undefined : this.word.labels.next(list, Number(valueOf(numPr, 'w:ilvl') ?? 0));
     const names = [...within(p)].flatMap((n) => (n.name === 'w:bookmarkStart' ? (this.ids.get(n.attributes['w:name'] ?? '') ?? []) : []));
     const places = names.map((name) => `<a id="${escape(name)}"></a>`).join('');
-    const inside = `${label === undefined ? '' : `${escape(label)}\t`}${this.inline(p, pPr, { instruction: 0 })}`;
+    const inside = `${label === undefined ? '' : `${escape(label)}\t`}${this.inline(p, pPr, { asking: 0, says: '', told: false })}`;
     return `<p${frame ? ` class="${frame['w:dropCap'] ? 'initial' : 'float'}"` : ''} style="${escape(style)}">${places}${inside || '<br>'}</p>`;
   }
 
@@ -111,7 +120,7 @@ export class TextDrawing {
     });
   }
 
-  private inline(around: Node, pPr: Node | undefined, field: { instruction: number }): string {
+  private inline(around: Node, pPr: Node | undefined, field: FieldState): string {
     return around.children
       .map((n) => {
         if (n.name === 'w:r') return this.run(n, pPr, field);
@@ -126,13 +135,14 @@ export class TextDrawing {
       .join('');
   }
 
-  private run(r: Node, pPr: Node | undefined, field: { instruction: number }): string {
+  private run(r: Node, pPr: Node | undefined, field: FieldState): string {
     const rPr = child(r, 'w:rPr');
     const { look, language } = this.word.looks.run(pPr, rPr, null);
     let out = '';
     for (const n of r.children) {
-      if (n.name === 'w:fldChar') field.instruction += { begin: 1, separate: -1, end: 0 }[n.attributes['w:fldCharType'] ?? ''] ?? 0;
-      else if (field.instruction > 0) continue;
+      if (n.name === 'w:fldChar') out += this.mark(n.attributes['w:fldCharType'], field);
+      else if (n.name === 'w:instrText') field.says += n.text;
+      else if (field.asking > 0 || field.told) continue;
       else if (n.name === 'w:t') out += escape(n.text);
       else if (n.name === 'w:tab') out += '\t';
       else if (n.name === 'w:br') out += '<br>';
@@ -161,6 +171,19 @@ export class TextDrawing {
       ...(spacing !== undefined && spacing !== '0' ? [`letter-spacing:${points(spacing)}pt`] : []),
     ].join(';');
     return `<span lang="${escape(language)}" style="${escape(style)}">${out}</span>`;
+  }
+
+  /** A field begins, shows what it says, or ends; the number of a page is that of the page. */
+  private mark(type: string | undefined, field: FieldState): string {
+    if (type === 'begin') {
+      field.asking++;
+      field.says = '';
+    } else if (type === 'separate') {
+      field.asking--;
+      field.told = this.pageNumber !== null && field.says.trim() === 'PAGE';
+      return field.told ? String(this.pageNumber) : '';
+    } else field.told = false;
+    return '';
   }
 
   private picture(drawing: Node): string {
