@@ -43,6 +43,7 @@ test('a text document is made, downloaded, brought back changed, and drawn besid
   await expect(page.getByRole('alert')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.goto(`/d/${id}/compare`);
+  await page.locator('.ant-segmented').getByText('Text document').click();
   const drawn = page.frameLocator('iframe[title^="Page 1 of Text document"]');
   await expect(drawn.locator('p', { hasText: 'Open Dome Night' }).first()).toBeVisible({ timeout: 20_000 });
   expect(await findings(page)).toEqual([]);
@@ -56,6 +57,7 @@ test('a text document is made, downloaded, brought back changed, and drawn besid
   await row.getByRole('button', { name: 'Run', exact: true }).click();
   await expect(row.locator('.state')).toHaveText('fresh', { timeout: 40_000 });
   await page.goto(`/d/${id}/compare`);
+  await page.locator('.ant-segmented').getByText('Text document').click();
   await expect(drawn.locator('section p', { hasText: /telescope|lantern|dome|stars/ }).first()).toBeVisible({ timeout: 20_000 });
   await page.goto(`/d/${id}/outputs`);
   await row.getByRole('button', { name: /Remove/ }).click();
