@@ -138,6 +138,20 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
   await goTo(handbook, 'compare?page=14&device=tablet');
   await shot('reading');
 
+  await goTo(almanac, 'outputs');
+  await make(page, 'docx', /^Text document/);
+  await row(page, 'docx').getByRole('button', { name: 'Settings' }).click();
+  await sheet.getByLabel('What for').click();
+  await page.locator('.ant-select-dropdown:visible').getByText('As laid out', { exact: true }).click();
+  await page.getByRole('button', { name: 'Close settings' }).click();
+  await row(page, 'docx').locator('.state', { hasText: 'stale' }).waitFor();
+  await row(page, 'docx').getByRole('button', { name: 'Run', exact: true }).click();
+  await row(page, 'docx').locator('.state', { hasText: 'fresh' }).waitFor({ timeout: 120_000 });
+  await goTo(almanac, 'compare?page=6');
+  await page.locator('.ant-segmented').getByText('Text document').click();
+  await page.waitForTimeout(4000);
+  await shot('office');
+
   await page.goto(ADDRESS);
   await page.locator('input[type=file]').setInputFiles({ name: 'evenings.fodp', mimeType: 'text/xml', buffer: leaflet(WAS) });
   await page.getByRole('button', { name: 'Open it' }).click();
