@@ -83,6 +83,8 @@ export const OutputKind = z.object({
   entry: z.string(),
   /** Whether what is shown of it is drawn from its files, since browsers cannot show these. */
   redrawn: z.boolean(),
+  /** Whether what others change in it can be brought back. */
+  comesBack: z.boolean(),
   settings: z.record(z.string(), z.unknown()),
   sentences: z.record(z.string(), z.string()),
   /** What it may be for: questions, and for their answers, in this order with blanks between, the settings that they come to. */

@@ -1,6 +1,7 @@
 import type { Head } from '../folio/head.ts';
 import type { Cell, Story, Table } from '../folio/story.ts';
 import { paragraphRole } from '../folio/resolve.ts';
+import { cellsInOrder } from '../folio/tableCells.ts';
 
 /**
  * Whether a cell heads its column or its row: as one of the table’s heading rows, as a heading of its own, or because the style
@@ -13,3 +14,11 @@ export function cellHeads(head: Head, story: Story, table: Table, cell: Cell): '
   if (!first || paragraphRole(head, first.style).element !== 'th') return null;
   return cell.row === 0 ? 'column' : 'row';
 }
+
+/** Whether cells of a table's first column head their rows. */
+export const firstColumnHeads = (head: Head, story: Story, table: Table): boolean =>
+  cellsInOrder(table).some((c) => c.column === 0 && c.row >= table.headerRows && cellHeads(head, story, table, c) === 'row');
+
+/** Whether a cell heads others in formats that tell it by its row and its column alone. */
+export const headsByPlace = (head: Head, story: Story, table: Table, cell: Cell): boolean =>
+  cell.row < table.headerRows || (cell.column === 0 && firstColumnHeads(head, story, table));

@@ -82,6 +82,8 @@ export interface Writer<S = unknown> {
   write(job: WriteJob<S>): AsyncIterable<OutputFile>;
   judge(job: WriteJob<S>): (subject: SubjectInFolio) => Judgement;
   readBack(files: WrittenFile[], job: WriteJob<S>): AsyncIterable<Evidence>;
+  /** Whether what others change in its words can be brought back. */
+  comesBack?: true;
   /** The result drawn as a page of HTML from its files alone, where browsers cannot show it themselves; the page asked for, where it has such. */
   redraw?(files: WrittenFile[], page: number): Promise<string>;
   /** A plain sentence for each code its ledger uses. */

@@ -56,6 +56,7 @@ export function runRoutes(api: Api, s: Services): void {
       view: w.view,
       entry: w.entry,
       redrawn: w.redraw !== undefined,
+      comesBack: w.comesBack === true,
       settings: z.toJSONSchema(w.settings, { io: 'input' }) as Record<string, unknown>,
       sentences: w.sentences,
       ...(w.start && { start: settledStart(w.start) }),

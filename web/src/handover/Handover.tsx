@@ -81,7 +81,7 @@ function Result({ output, kind, site, settings }: ResultProps) {
           <Button icon={<Download size={14} />} href={files.length === 1 ? fileUrl(run.id, files[0]!.path, true) : zipUrl(run.id)}>
             Download
           </Button>
-          {output.output === 'docx' && <Link to="../corrections">Bring back what colleagues changed …</Link>}
+          {kind?.comesBack && <Link to="../corrections">Bring back what colleagues changed …</Link>}
           {isSite && (
             <Button
               type={isPublished ? 'default' : 'primary'}

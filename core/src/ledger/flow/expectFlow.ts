@@ -17,7 +17,7 @@ import { flowOf } from '../../structure/flow.ts';
 import type { FlowBlock, FlowFigure, FlowScope, FlowSection } from '../../structure/flow.ts';
 import { headingLevel, outlineText } from '../../structure/outline.ts';
 import { textOfLines } from '../../structure/reading.ts';
-import { cellHeads } from '../../structure/tableHeads.ts';
+import { cellHeads, headsByPlace } from '../../structure/tableHeads.ts';
 import { MARKUP } from './telling.ts';
 import type { Telling } from './telling.ts';
 
@@ -197,10 +197,8 @@ class Expectation {
 
   /** Whether a cell heads others: by its style, or by its place alone where that is all that the format tells. */
   private heads(story: Story, table: Table, cell: Cell): boolean {
-    const heads = (c: Cell): 'row' | 'column' | null => cellHeads(this.folio.head, story, table, c);
-    if (this.telling.headsAnywhere) return heads(cell) !== null;
-    const first = cellsInOrder(table).filter((c) => c.column === 0 && c.row >= table.headerRows);
-    return cell.row < table.headerRows || (cell.column === 0 && first.some((c) => heads(c) === 'row'));
+    const { head } = this.folio;
+    return this.telling.headsAnywhere ? cellHeads(head, story, table, cell) !== null : headsByPlace(head, story, table, cell);
   }
 
   private inCell(story: Story, id: string, around: string, ground: string | null): string {

@@ -1,6 +1,7 @@
 import type { ObservedFlow } from '../flow/observedFlow.ts';
 import { child } from './officeParts.ts';
 import { openWord } from './openWord.ts';
+import type { OpenWord } from './openWord.ts';
 import { wordFontFiles } from './wordFontFiles.ts';
 import { WordReader } from './wordReader.ts';
 import type { Outside } from './wordReader.ts';
@@ -14,12 +15,17 @@ export async function observeDocx(bytes: Uint8Array, outside: Outside): Promise<
   if (body) await reader.blocks(body, []);
   for (const kind of ['footnote', 'endnote'] as const) reader.notes(kind, word.related(`${kind}s`).root);
   reader.checkIds(document);
+  return observedWord(word, reader);
+}
+
+/** What a document says of itself, with what was read of its text. */
+export function observedWord(word: OpenWord, { out }: WordReader): ObservedFlow {
   const core = [...word.relations('').values()].find((r) => r.type === 'core-properties')?.target;
   const said = (name: string): string => child(core === undefined ? undefined : word.part(core), name)?.text ?? '';
   return {
     title: said('dc:title'),
     language: said('dc:language'),
-    ...reader.out,
+    ...out,
     embedded: wordFontFiles(word, word.related('fontTable')),
     problems: word.problems,
   };

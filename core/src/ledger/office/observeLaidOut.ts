@@ -8,7 +8,8 @@ import { child, childrenOf, within } from './officeParts.ts';
 import type { Node } from './officeParts.ts';
 import { openWord } from './openWord.ts';
 import type { OpenWord } from './openWord.ts';
-import { wordFontFiles } from './wordFontFiles.ts';
+import { observedWord } from './observeDocx.ts';
+import { wordPages } from './wordPages.ts';
 import { WordReader } from './wordReader.ts';
 import type { Outside } from './wordReader.ts';
 
@@ -23,37 +24,19 @@ export async function observeLaidOut(bytes: Uint8Array, outside: Outside): Promi
   const word = await openWord(bytes);
   const reader = new WordReader(word, word.main, word.looks, word.labels, outside);
   const pages: ObservedPage[] = [];
-  const body = child(word.document, 'w:body');
   const marks = new Map<string, number>();
   const found: { page: ObservedPage; address: string; box: Rect }[] = [];
-  let open: Node[] = [];
-  let number = 0;
-  for (const node of body?.children ?? []) {
-    const section = node.name === 'w:sectPr' ? node : child(child(node, 'w:pPr'), 'w:sectPr');
-    if (node.name !== 'w:sectPr') open.push(node);
-    if (!section) continue;
-    const begins = child(section, 'w:pgNumType')?.attributes['w:start'];
-    number = begins === undefined ? number + 1 : Number(begins);
-    const page = await new PageReader(word, reader, outside, found, number).page(open, section);
-    pages.push(page);
-    for (const held of open)
+  for (const { nodes, section, number } of wordPages(child(word.document, 'w:body'))) {
+    pages.push(await new PageReader(word, reader, outside, found, number).page(nodes, section));
+    for (const held of nodes)
       for (const n of within(held)) if (n.name === 'w:bookmarkStart') marks.set(n.attributes['w:name'] ?? '', pages.length);
-    open = [];
   }
   for (const { page, address, box } of found) {
     const at = address.startsWith('#') ? marks.get(address.slice(1)) : undefined;
     page.areas.push({ box, target: address.startsWith('#') ? `page:${at ?? 0}` : address });
   }
   reader.checkIds(word.document);
-  const core = [...word.relations('').values()].find((r) => r.type === 'core-properties')?.target;
-  const said = (name: string): string => child(core === undefined ? undefined : word.part(core), name)?.text ?? '';
-  const flow = {
-    title: said('dc:title'),
-    language: said('dc:language'),
-    ...reader.out,
-    embedded: wordFontFiles(word, word.related('fontTable')),
-    problems: word.problems,
-  };
+  const flow = observedWord(word, reader);
   return { flow, pages };
 }
 

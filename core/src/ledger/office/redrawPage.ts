@@ -7,27 +7,12 @@ import type { OpenWord } from './openWord.ts';
 import { escape, points } from './redrawText.ts';
 import type { TextDrawing } from './redrawText.ts';
 import { picturesOf } from './wordImages.ts';
+import { wordPages } from './wordPages.ts';
+import type { WordSection } from './wordPages.ts';
 
 /** Whether a document has its text in placed boxes. */
 export const isLaidOut = (body: Node): boolean =>
   body.children.some((n) => anchorsIn(n).some((a) => [...within(a)].some((x) => x.name === 'wps:txbx')));
-
-interface SectionOf {
-  nodes: Node[];
-  section: Node;
-}
-function sectionsOf(body: Node): SectionOf[] {
-  const out: SectionOf[] = [];
-  let nodes: Node[] = [];
-  for (const node of body.children) {
-    const section = node.name === 'w:sectPr' ? node : child(child(node, 'w:pPr'), 'w:sectPr');
-    if (node.name !== 'w:sectPr') nodes.push(node);
-    if (!section) continue;
-    out.push({ nodes, section });
-    nodes = [];
-  }
-  return out;
-}
 
 /** A page of placed boxes: outlines, pictures and text, from back to front. Text that goes on in another box is moved up there by the boxes before it. */
 export async function drawPage(
@@ -37,7 +22,7 @@ export async function drawPage(
   text: TextDrawing,
   beside: (path: string) => Promise<Uint8Array | undefined>,
 ): Promise<string> {
-  const sections = sectionsOf(body);
+  const sections = wordPages(body);
   const here = sections[number - 1];
   if (!here) return '';
   const size = child(here.section, 'w:pgSz')?.attributes ?? {};
@@ -47,7 +32,7 @@ export async function drawPage(
     ...(headerPath === undefined || !word.part(headerPath) ? [] : [{ path: headerPath, nodes: word.part(headerPath)!.children }]),
     { path: word.main, nodes: here.nodes },
   ];
-  text.pageNumber = numberOf(sections, number);
+  text.pageNumber = here.number;
   const chains = chainsIn(sections);
   const drawn: { z: number; html: string }[] = [];
   for (const { path, nodes } of parts) {
@@ -62,22 +47,12 @@ export async function drawPage(
   return `<section style="${paper}">${inside.join('\n')}</section>`;
 }
 
-/** The number printed on a page: counted on from where a section says (17.6.12). */
-function numberOf(sections: readonly SectionOf[], page: number): number {
-  let number = 0;
-  for (const { section } of sections.slice(0, page)) {
-    const begins = child(section, 'w:pgNumType')?.attributes['w:start'];
-    number = begins === undefined ? number + 1 : Number(begins);
-  }
-  return number;
-}
-
 interface Chain {
   content: Node | undefined;
   /** Heights of its boxes, in points, the first of them first. */
   heights: number[];
 }
-function chainsIn(sections: readonly SectionOf[]): Map<string, Chain> {
+function chainsIn(sections: readonly WordSection[]): Map<string, Chain> {
   const out = new Map<string, Chain>();
   const chain = (id: string): Chain => {
     let known = out.get(id);

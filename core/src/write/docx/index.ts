@@ -17,10 +17,11 @@ import { fileName, writeDocx } from './writeDocx.ts';
 export const docxWriter: Writer<DocxSettings> = {
   id: 'docx',
   label: 'Text document',
-  about: 'For colleagues who go on writing: the whole text in its styles, with headings, notes, tables and pictures (DOCX).',
+  about: 'For colleagues who go on writing: as one text in its styles, or page by page as laid out (DOCX).',
   version: 1,
   view: 'flow',
   entry: 'document.docx',
+  comesBack: true,
   settings: DocxSettings,
   migrate: (old) => DocxSettings.parse(old),
   write: writeDocx,

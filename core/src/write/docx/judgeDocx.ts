@@ -1,11 +1,10 @@
 import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
 import type { Paragraph } from '../../folio/story.ts';
 import { initialLetters } from '../../folio/text.ts';
-import { cellsInOrder } from '../../folio/tableCells.ts';
 import type { Judgement } from '../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import { headingLevel } from '../../structure/outline.ts';
-import { cellHeads } from '../../structure/tableHeads.ts';
+import { cellHeads, headsByPlace } from '../../structure/tableHeads.ts';
 import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
 import { hasSeveral } from '../shared/office/leading.ts';
@@ -123,12 +122,8 @@ export function judgeWords(job: WriteJob<DocxSettings>, judge: (about: SubjectIn
       if (table?.kind !== 'table') return judged;
       if (table.columns.length > MOST_COLUMNS) return adapted('table.split', { most: MOST_COLUMNS });
       const cell = subject.kind === 'cell' ? table.cells[subject.id] : undefined;
-      const heads = cell && cellHeads(head, about.story!, table, cell);
-      const firsts = cellsInOrder(table).filter((c) => c.column === 0 && c.row >= table.headerRows);
-      const told =
-        cell &&
-        (cell.row < table.headerRows || (cell.column === 0 && firsts.some((c) => cellHeads(head, about.story!, table, c) === 'row')));
-      if (cell && !!heads !== told) return adapted('cell.headByPlace');
+      const said = cell && cellHeads(head, about.story!, table, cell) !== null;
+      if (cell && said !== headsByPlace(head, about.story!, table, cell)) return adapted('cell.headByPlace');
     }
     return judged;
   };

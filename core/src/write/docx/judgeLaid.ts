@@ -9,7 +9,7 @@ import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import { judgeWords } from './judgeDocx.ts';
 import { LARGEST_PAGE } from './pageSetup.ts';
-import { isToldOtherwise } from './readBackLaid.ts';
+import { isToldOtherwise } from './laidPictures.ts';
 import type { DocxSettings } from './settings.ts';
 
 export const LAID_SENTENCES: Record<string, string> = {

@@ -31,7 +31,7 @@ interface Laid {
   /** Null where the picture is drawn as the page shows it, in an upright box. */
   crop: Crop | null;
 }
-export interface Crop {
+interface Crop {
   left: number;
   top: number;
   right: number;
@@ -39,13 +39,19 @@ export interface Crop {
 }
 
 /** What of its picture an item cuts away, where it shows it upright in its box; null where the format cannot say how it stands in it. */
-export function cropOf(item: PaintedLeaf): Crop | null {
+function cropOf(item: PaintedLeaf): Crop | null {
   if (item.kind !== 'picture') return item.kind === 'media' || item.kind === 'embed' ? { left: 0, top: 0, right: 0, bottom: 0 } : null;
   const [a, b, c, d, e, f] = item.placement;
   if (Math.abs(b) > 1e-6 || Math.abs(c) > 1e-6 || a <= 0 || d <= 0 || !placementOf(item.transform, { x: 0, y: 0, ...item.size }))
     return null;
   return { left: -e / a, top: -f / d, right: 1 - (item.size.width - e) / a, bottom: 1 - (item.size.height - f) / d };
 }
+
+/** Pictures that are drawn as the page shows them, or left out, are not found as they are. */
+export const isToldOtherwise = (item: PaintedLeaf, { pictures, crops }: Pick<DocxSettings, 'pictures' | 'crops'>): boolean => {
+  const shows = item.kind === 'picture' || item.kind === 'media' || item.kind === 'embed';
+  return shows && (pictures === 'none' || crops === 'cut' || cropOf(item) === null);
+};
 
 /** Pictures of pages in their places: cropped by the file where it can say how, drawn as the page shows them where it cannot. */
 export class LaidPictures {

@@ -13,7 +13,7 @@ import { replacementsOf } from '../shared/office/officeSettings.ts';
 import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
-import { cropOf } from './laidPictures.ts';
+import { isToldOtherwise } from './laidPictures.ts';
 import { onPaper } from './pageSetup.ts';
 import type { DocxSettings } from './settings.ts';
 import { MOST_BOXES } from './writeDocx.ts';
@@ -68,9 +68,3 @@ export async function readBackLaid(file: WrittenFile, files: readonly WrittenFil
   compareBoxes(scope.pages, chains, observed.pages, found);
   return [...words, ...found.list];
 }
-
-/** Pictures that are drawn as the page shows them, or left out, are not found as they are. */
-export const isToldOtherwise = (item: PaintedLeaf, { pictures, crops }: Pick<DocxSettings, 'pictures' | 'crops'>): boolean => {
-  const shows = item.kind === 'picture' || item.kind === 'media' || item.kind === 'embed';
-  return shows && (pictures === 'none' || crops === 'cut' || cropOf(item) === null);
-};

@@ -2,7 +2,7 @@ import { columnWidths } from '../../compose/table.ts';
 import { resolveParagraph } from '../../folio/resolve.ts';
 import type { Cell, Story, Table } from '../../folio/story.ts';
 import { cellsInOrder, lookOfCell, lookOfCellStyle, styleOfCell } from '../../folio/tableCells.ts';
-import { cellHeads } from '../../structure/tableHeads.ts';
+import { firstColumnHeads } from '../../structure/tableHeads.ts';
 import { twips } from '../shared/office/lengths.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { el, sequence, sequenceOrNone } from '../shared/office/xml.ts';
@@ -38,9 +38,8 @@ function partOf(story: Story, table: Table, widths: readonly number[], from: num
   const { head } = c.folio;
   const name = c.styles.table(table.style);
   const slots = slotsOf(table);
-  const cells = cellsInOrder(table);
   const inHeader = (row: number): boolean => row < table.headerRows;
-  const headsRows = cells.some((cell) => cell.column === 0 && !inHeader(cell.row) && cellHeads(head, story, table, cell) === 'row');
+  const headsRows = firstColumnHeads(head, story, table);
   const bands = table.style !== undefined && head.tableStyles[table.style]?.alternate !== undefined;
   // The same twice: as bits, for programs of 2007 (17.4.56).
   const flags = { firstRow: table.headerRows > 0, firstColumn: headsRows && from === 0, noHBand: !bands, noVBand: true };

@@ -1,5 +1,5 @@
 import { fieldsAsSet } from '../../compose/fields.ts';
-import type { Composition, SetLine } from '../../compose/marks.ts';
+import { linesOf } from '../../compose/linesOf.ts';
 import { isAddressOfWeb } from '../../folio/address.ts';
 import type { Item } from '../../folio/items.ts';
 import { resolveParagraph } from '../../folio/resolve.ts';
@@ -167,20 +167,8 @@ export function leadings({
   composition,
   settings,
 }: Pick<WriteJob<DocxSettings>, 'folio' | 'composition' | 'settings'>): (paragraph: Paragraph) => Leading {
-  const lines = linesByParagraph(composition);
   return (paragraph) =>
-    leadingFor(lines.get(paragraph.id) ?? [], resolveParagraph(folio.head, paragraph), folio.head.baselineGrid, settings.leading);
-}
-
-function linesByParagraph(composition: Composition): Map<string, SetLine[]> {
-  const out = new Map<string, SetLine[]>();
-  for (const frame of composition.frames.values())
-    for (const line of frame.lines) {
-      const known = out.get(line.paragraph);
-      if (known) known.push(line);
-      else out.set(line.paragraph, [line]);
-    }
-  return out;
+    leadingFor(linesOf(composition, paragraph.id), resolveParagraph(folio.head, paragraph), folio.head.baselineGrid, settings.leading);
 }
 
 /** Every figure as a picture, those made of lines in pixels as well. */

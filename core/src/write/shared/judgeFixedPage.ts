@@ -1,5 +1,6 @@
 import { composedSpread } from '../../compose/anchored.ts';
-import type { Composition, SetLine } from '../../compose/marks.ts';
+import { linesOf } from '../../compose/linesOf.ts';
+import type { Composition } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Item } from '../../folio/items.ts';
 import type { Spread } from '../../folio/spread.ts';
@@ -375,23 +376,6 @@ function judgeTarget(destination: Destination, page: string | undefined, scope: 
   if (destination.to === 'back') return dropped('cue.still');
   if (scope.targets.of(destination, page ?? '')) return kept;
   return dropped(destination.to === 'address' ? 'link.refused' : 'link.outside');
-}
-
-const linesCache = new WeakMap<Composition, Map<string, SetLine[]>>();
-/** The set lines of each paragraph. */
-function linesOf(composition: Composition, paragraph: string): SetLine[] {
-  let map = linesCache.get(composition);
-  if (!map) {
-    map = new Map();
-    for (const frame of composition.frames.values())
-      for (const line of frame.lines) {
-        const lines = map.get(line.paragraph);
-        if (lines) lines.push(line);
-        else map.set(line.paragraph, [line]);
-      }
-    linesCache.set(composition, map);
-  }
-  return map.get(paragraph) ?? [];
 }
 
 const isCut = (composition: Composition, paragraph: string): boolean => !linesOf(composition, paragraph).some((l) => l.last);
