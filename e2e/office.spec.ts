@@ -35,7 +35,7 @@ test('a text document is made, downloaded, brought back changed, and drawn besid
   await expect(list.locator('del')).toHaveText(word!);
   await expect(list.locator('ins')).toHaveText('lantern');
   expect(await findings(page)).toEqual([]);
-  await page.getByRole('button', { name: 'Take all 1' }).click();
+  await page.getByRole('button', { name: 'Take it', exact: true }).click();
   await expect(page.getByText('1 correction taken')).toBeVisible();
   await page.locator('input[type=file]').setInputFiles(came);
   await expect(page.getByText('no words are changed')).toBeVisible();

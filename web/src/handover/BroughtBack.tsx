@@ -87,7 +87,11 @@ export function BroughtBack() {
         <>
           <div className="newer-end">
             <Button type="primary" disabled={!picked.length} onClick={() => take(picked)}>
-              {picked.length === open.length ? `Take all ${open.length}` : `Take the ${picked.length} chosen`}
+              {picked.length === open.length
+                ? open.length === 1
+                  ? 'Take it'
+                  : `Take all ${open.length}`
+                : `Take the ${picked.length} chosen`}
             </Button>
             <Button onClick={() => void navigate('../handover')}>Leave the document as it is</Button>
           </div>
@@ -120,7 +124,7 @@ function OneCorrection({ correction: c, isChosen, onChoose, onTake }: OneProps) 
   return (
     <li>
       <Checkbox checked={isChosen} aria-label={`Choose: ${c.after.slice(0, 60)}`} onChange={(e) => onChoose(e.target.checked)} />
-      <p className="words">
+      <p className="changed-words">
         {pieces(c).map(({ kept, gone, put }, i) => (
           <Fragment key={i}>
             {kept}
