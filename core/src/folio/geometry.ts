@@ -103,6 +103,18 @@ export function boundsOfPath(path: Path, m: Matrix = IDENTITY): Rect {
   return boundsOfPoints(points);
 }
 
+/** An outline with a matrix worked into it. */
+export const transformPath = (path: Path, m: Matrix): Path =>
+  path.map((s): PathStep => {
+    const at = (x: number, y: number): [number, number] => {
+      const p = apply(m, { x, y });
+      return [p.x, p.y];
+    };
+    if (s[0] === 'Z') return s;
+    if (s[0] === 'C') return ['C', ...at(s[1], s[2]), ...at(s[3], s[4]), ...at(s[5], s[6])];
+    return [s[0], ...at(s[1], s[2])];
+  });
+
 /** The corners of a path with its curves turned into chords no further than `flatness` from them; parts run on into each other. */
 export function flattenPath(path: Path, flatness: number): Point[] {
   const out: Point[] = [];

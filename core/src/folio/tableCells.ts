@@ -64,3 +64,13 @@ const INSET = 4;
 /** Room around a cell's text: top, right, bottom, left. */
 export const roomInCell = ({ inset = INSET }: Partial<CellStyle>): readonly [number, number, number, number] =>
   typeof inset === 'number' ? [inset, inset, inset, inset] : inset;
+
+/** Which cell covers each place of a table, row by row; where two would, the first has it. */
+export function cellsByPlace(table: Table): (Cell | undefined)[][] {
+  const slots: (Cell | undefined)[][] = table.rows.map(() => []);
+  for (const cell of cellsInOrder(table))
+    for (let row = cell.row; row < Math.min(table.rows.length, cell.row + cell.rows); row++)
+      for (let column = cell.column; column < Math.min(table.columns.length, cell.column + cell.columns); column++)
+        slots[row]![column] ??= cell;
+  return slots;
+}

@@ -22,6 +22,8 @@ export interface Format {
   plays: boolean;
   /** Whether it does what cues say, and plays films and sounds, by actions of its own. */
   acts: boolean;
+  /** How far something may stand from its place, in points, where that is less than usual. */
+  placeTolerance?: number;
   /** Whether all letters are drawn, so that no font comes along. */
   drawsText?: boolean;
 }
@@ -88,10 +90,10 @@ export async function compareDocuments(
     );
     moved.push(...compareBlocks(page, seen, observed, context, found));
     await comparePictures(page, seen, context, found);
-    compareShapes(page, seen, found);
+    compareShapes(page, seen, PLACE_TOLERANCE, found);
     compareTables(page, seen, found);
     compareLoose(page, seen, found);
-    if (context.format.linksCues) compareAreas(page, seen, found);
+    if (context.format.linksCues) compareAreas(page, seen, PLACE_TOLERANCE, found);
     compareParts(page, seen, found);
   }
   const inOrder = moved.length === 0 && observed.pages.length === expected.pages.length;
@@ -122,6 +124,7 @@ export async function comparePlaces(
   found: Findings,
   left: ReadonlySet<string>,
 ): Promise<void> {
+  const tolerance = context.format.placeTolerance ?? PLACE_TOLERANCE;
   for (const [i, whole] of expected.entries()) {
     const seen = observed[i];
     const { page } = whole;
@@ -134,9 +137,9 @@ export async function comparePlaces(
     const kept = <T extends { item: string }>(list: readonly T[]): T[] => list.filter((x) => !left.has(x.item));
     const part = { ...whole, pictures: kept(whole.pictures), shapes: kept(whole.shapes) };
     await comparePictures(part, seen, context, found);
-    compareShapes(part, seen, found);
+    compareShapes(part, seen, tolerance, found);
     compareLoose(part, seen, found);
-    compareAreas(part, seen, found);
+    compareAreas(part, seen, tolerance, found);
     for (const block of whole.blocks)
       if (block.role === 'figure' && block.alt && block.subject.kind === 'item') {
         const there =
@@ -359,11 +362,12 @@ const boxDistance = (a: Rect, b: Rect): number =>
   Math.max(Math.abs(a.x - b.x), Math.abs(a.y - b.y), Math.abs(a.x + a.width - b.x - b.width), Math.abs(a.y + a.height - b.y - b.height));
 
 async function comparePictures(page: ExpectedPage, seen: ObservedPage, context: CompareContext, found: Findings): Promise<void> {
+  const tolerance = context.format.placeTolerance ?? PLACE_TOLERANCE;
   const signatures = await Promise.all(page.pictures.map((p) => context.signature(p.media)));
   const cost = (i: number, j: number): number =>
     Math.min(
       1,
-      (boxDistance(page.pictures[i]!.box, seen.pictures[j]!.box) > PLACE_TOLERANCE ? 0.5 : 0) +
+      (boxDistance(page.pictures[i]!.box, seen.pictures[j]!.box) > tolerance ? 0.5 : 0) +
         (samePicture(signatures[i]!, seen.pictures[j]!.picture) ? 0 : 0.5),
     );
   for (const pair of align(page.pictures.length, seen.pictures.length, cost)) {
@@ -377,21 +381,15 @@ async function comparePictures(page: ExpectedPage, seen: ObservedPage, context: 
     const same = samePicture(signatures[pair.expected!]!, have.picture);
     found.say('item', want.item, 'picture', same, same ? 'the same picture' : 'another picture');
     const off = boxDistance(want.box, have.box);
-    found.say(
-      'item',
-      want.item,
-      'place',
-      off <= PLACE_TOLERANCE,
-      off <= PLACE_TOLERANCE ? 'in its place' : `stands ${pt(off)} from its place`,
-    );
+    found.say('item', want.item, 'place', off <= tolerance, off <= tolerance ? 'in its place' : `stands ${pt(off)} from its place`);
   }
 }
 
-function compareShapes(page: ExpectedPage, seen: ObservedPage, found: Findings): void {
+function compareShapes(page: ExpectedPage, seen: ObservedPage, tolerance: number, found: Findings): void {
   const cost = (i: number, j: number): number => {
     const [a, b] = [page.shapes[i]!, seen.shapes[j]!];
     return (
-      (boxDistance(a.box, b.box) > PLACE_TOLERANCE + a.give ? 0.5 : 0) +
+      (boxDistance(a.box, b.box) > tolerance + a.give ? 0.5 : 0) +
       (inked(a.fill, b.fill, a.exactColour) && inked(a.stroke, b.stroke, a.exactColour) ? 0 : 0.5)
     );
   };
@@ -416,8 +414,8 @@ function compareShapes(page: ExpectedPage, seen: ObservedPage, found: Findings):
       'item',
       want.item,
       'place',
-      off <= PLACE_TOLERANCE + want.give,
-      off <= PLACE_TOLERANCE + want.give ? 'in its place' : `stands ${pt(off)} from its place`,
+      off <= tolerance + want.give,
+      off <= tolerance + want.give ? 'in its place' : `stands ${pt(off)} from its place`,
     );
   }
 }
@@ -458,9 +456,9 @@ function compareLoose(page: ExpectedPage, seen: ObservedPage, found: Findings): 
 }
 
 /** What leads somewhere when it is pressed: a link in its place. */
-function compareAreas(page: ExpectedPage, seen: ObservedPage, found: Findings): void {
+function compareAreas(page: ExpectedPage, seen: ObservedPage, tolerance: number, found: Findings): void {
   for (const { cue, box, target } of page.areas) {
-    const here = seen.areas.filter((a) => boxDistance(a.box, box) <= PLACE_TOLERANCE);
+    const here = seen.areas.filter((a) => boxDistance(a.box, box) <= tolerance);
     const right = here.some((a) => a.target === target);
     found.say('cue', cue, 'motion', right, here[0] ? `a link to ${here[0].target}` : 'is no link');
   }

@@ -5,6 +5,7 @@ import type { Pin } from '../folio/head.ts';
 import type { PagePlace } from '../folio/traverse.ts';
 import type { Paragraph, Story, Table } from '../folio/story.ts';
 import type { Role } from '../folio/styles.ts';
+import type { SetLine } from '../compose/marks.ts';
 import { paragraphRole } from '../folio/resolve.ts';
 import { figureGroups, spreadOfFigures, structureOfFigures } from './figureGroups.ts';
 import { readingOfSpread } from './reading.ts';
@@ -23,6 +24,8 @@ export interface FlowParagraph {
   breaks: { offset: number; page: string }[];
   /** Items that stand in its line, by pins: with the offset at which they do. */
   inline: { offset: number; figure: FlowFigure }[];
+  /** Its lines, where a part of it stands alone. */
+  lines?: readonly SetLine[];
 }
 export interface FlowTable {
   kind: 'table';

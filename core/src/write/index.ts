@@ -4,6 +4,7 @@ import { epubWriter } from './epub/index.ts';
 import { fixedEpubWriter } from './epub-fixed/index.ts';
 import { htmlWriter } from './html/index.ts';
 import { pdfWriter } from './pdf/index.ts';
+import { pptxWriter } from './pptx/index.ts';
 import type { Writer } from './writer.ts';
 
 /** Every output. A new one is a folder here and a line below. */
@@ -14,6 +15,7 @@ export const WRITERS: readonly Writer[] = [
   fixedEpubWriter,
   articleWriter,
   docxWriter,
+  pptxWriter,
 ] as unknown as Writer[];
 
 export const writerById = (id: string): Writer | undefined => WRITERS.find((w) => w.id === id);

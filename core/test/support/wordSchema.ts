@@ -1,60 +1,11 @@
-import { unzipSync } from 'fflate';
-import { SaxesParser } from 'saxes';
+import { elements, openChecked } from './officeSchema.ts';
+import type { Element, Rules } from './officeSchema.ts';
 
 /**
  * Rules of ISO/IEC 29500 that a text document must keep, written from the standard’s schemas (wml.xsd, dml-wordprocessingDrawing.xsd,
  * dml-picture.xsd, transitional; by memory), not from the writer: which elements may stand in which, in which order and how often;
  * values of attributes; content types and relationships (29500-2); ids that stand once.
  */
-
-interface Element {
-  name: string;
-  attributes: Record<string, string>;
-  children: Element[];
-  text: string;
-}
-
-const URIS: Record<string, string> = {
-  'http://schemas.openxmlformats.org/wordprocessingml/2006/main': 'w',
-  'http://schemas.openxmlformats.org/officeDocument/2006/relationships': 'r',
-  'http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing': 'wp',
-  'http://schemas.openxmlformats.org/drawingml/2006/main': 'a',
-  'http://schemas.openxmlformats.org/drawingml/2006/picture': 'pic',
-  'http://schemas.openxmlformats.org/markup-compatibility/2006': 'mc',
-  'http://schemas.microsoft.com/office/word/2010/wordml': 'w14',
-  'http://schemas.microsoft.com/office/word/2010/wordprocessingShape': 'wps',
-  'http://schemas.microsoft.com/office/drawing/2017/decorative': 'adec',
-  'urn:schemas-microsoft-com:vml': 'v',
-  'http://schemas.microsoft.com/office/drawing/2016/SVG/main': 'asvg',
-  'http://schemas.openxmlformats.org/package/2006/relationships': 'rel',
-  'http://schemas.openxmlformats.org/package/2006/content-types': 'ct',
-  'http://schemas.openxmlformats.org/package/2006/metadata/core-properties': 'cp',
-  'http://purl.org/dc/elements/1.1/': 'dc',
-  'http://purl.org/dc/terms/': 'dcterms',
-  'http://schemas.openxmlformats.org/officeDocument/2006/customXml': 'ds',
-  'http://www.w3.org/XML/1998/namespace': 'xml',
-};
-
-function parse(xml: string): Element {
-  const parser = new SaxesParser({ xmlns: true });
-  const root: Element = { name: '', attributes: {}, children: [], text: '' };
-  const open = [root];
-  const name = (uri: string, local: string): string => (uri ? `${URIS[uri] ?? uri}:${local}` : local);
-  parser.on('error', (e) => {
-    throw e;
-  });
-  parser.on('opentag', (t) => {
-    const e: Element = { name: name(t.uri, t.local), attributes: {}, children: [], text: '' };
-    for (const a of Object.values(t.attributes))
-      if (a.prefix !== 'xmlns' && a.name !== 'xmlns') e.attributes[name(a.uri, a.local)] = a.value;
-    open.at(-1)!.children.push(e);
-    open.push(e);
-  });
-  parser.on('text', (t) => (open.at(-1)!.text += t));
-  parser.on('closetag', () => void open.pop());
-  parser.write(xml).close();
-  return root.children[0]!;
-}
 
 const w = (names: string): string[] => names.split(' ').map((n) => (/[:*]/.test(n) && n.includes(':') ? n : `w:${n}`));
 /** Children in their order; `*` may stand several times, all others once. */
@@ -107,12 +58,10 @@ const SEQUENCES: Record<string, string[]> = {
   ),
   'w:drawing': ['wp:inline', 'wp:anchor'],
   'wp:inline': ['wp:extent', 'wp:effectExtent', 'wp:docPr', 'wp:cNvGraphicFramePr', 'a:graphic'],
-  'a:graphic': ['a:graphicData'],
   'pic:pic': ['pic:nvPicPr', 'pic:blipFill', 'pic:spPr'],
   'pic:nvPicPr': ['pic:cNvPr', 'pic:cNvPicPr'],
   'pic:blipFill': ['a:blip', 'a:srcRect', 'a:tile', 'a:stretch'],
   'pic:spPr': ['a:xfrm', 'a:custGeom', 'a:prstGeom', 'a:noFill', 'a:solidFill', 'a:gradFill', 'a:ln', 'a:effectLst'],
-  'a:xfrm': ['a:off', 'a:ext'],
   'wp:anchor': [
     'wp:simplePos',
     'wp:positionH',
@@ -134,13 +83,6 @@ const SEQUENCES: Record<string, string[]> = {
   'wps:bodyPr': ['a:prstTxWarp', 'a:noAutofit', 'a:normAutofit', 'a:spAutoFit'],
   'wps:txbx': ['w:txbxContent'],
   'mc:AlternateContent': ['mc:Choice*', 'mc:Fallback'],
-  'a:ln': ['a:noFill', 'a:solidFill', 'a:gradFill', 'a:prstDash', 'a:custDash', 'a:round', 'a:bevel', 'a:miter', 'a:headEnd', 'a:tailEnd'],
-  'a:gradFill': ['a:gsLst', 'a:lin', 'a:path'],
-  'a:custGeom': ['a:avLst', 'a:gdLst', 'a:ahLst', 'a:cxnLst', 'a:rect', 'a:pathLst'],
-  'a:prstGeom': ['a:avLst'],
-  'a:effectLst': ['a:blur', 'a:fillOverlay', 'a:glow', 'a:innerShdw', 'a:outerShdw', 'a:prstShdw', 'a:reflection', 'a:softEdge'],
-  'a:srgbClr': ['a:alpha'],
-  'a:blip': ['a:alphaModFix', 'a:extLst'],
 };
 
 const INLINE = w('r hyperlink bookmarkStart bookmarkEnd proofErr fldSimple sdt smartTag ins del');
@@ -216,12 +158,7 @@ const VALUES: Record<string, Record<string, RegExp>> = {
   },
   'w:style': { 'w:type': /^(paragraph|character|table|numbering)$/, 'w:styleId': /^\S{1,253}$/ },
   'wp:extent': { cx: /^\d+$/, cy: /^\d+$/ },
-  'a:gs': { pos: /^(\d{1,5}|100000)$/ },
-  'a:lin': { ang: /^\d{1,8}$/ },
-  'a:alpha': { val: /^(\d{1,5}|100000)$/ },
-  'a:srgbClr': { val: /^[0-9A-F]{6}$/ },
   'wps:linkedTxbx': { id: /^\d+$/, seq: /^[1-9]\d*$/ },
-  'a:ext': { cx: /^\d+$/, cy: /^\d+$/ },
   ...Object.fromEntries(
     w('b bCs i iCs caps smallCaps strike keepNext keepLines pageBreakBefore widowControl suppressAutoHyphens bidi').map((n) => [
       n,
@@ -241,67 +178,14 @@ const VALUES: Record<string, Record<string, RegExp>> = {
   ),
 };
 
-function checkElement(e: Element, path: string, say: (what: string) => void): void {
-  const at = `${path}/${e.name}`;
-  const order = SEQUENCES[e.name];
-  if (order?.length) {
-    let last = -1;
-    const seen = new Set<string>();
-    for (const { name } of e.children) {
-      const index = order.findIndex((o) => o === name || o === `${name}*`);
-      if (index < 0) say(`${at}: ${name} may not stand in it`);
-      else if (index < last) say(`${at}: ${name} stands too late`);
-      else if (seen.has(name) && !order[index]!.endsWith('*')) say(`${at}: ${name} stands twice`);
-      last = Math.max(last, index);
-      seen.add(name);
-    }
-  } else if (CHOICES[e.name]) {
-    e.children.forEach(({ name }, i) => {
-      if (!CHOICES[e.name]!.includes(name)) say(`${at}: ${name} may not stand in it`);
-      if (FIRST.has(name) && i > 0) say(`${at}: ${name} does not stand first`);
-    });
-  }
-  for (const name of REQUIRED[e.name] ?? []) if (!e.children.some((c) => c.name === name)) say(`${at}: has no ${name}`);
-  // The last block of a cell is a paragraph (17.4.66).
-  if (e.name === 'w:tc' && e.children.at(-1)?.name !== 'w:p') say(`${at}: does not end with a paragraph`);
-  for (const [name, value] of Object.entries(e.attributes)) {
-    const rule = VALUES[e.name]?.[name];
-    if (rule && !rule.test(value)) say(`${at}: ${name}="${value}"`);
-  }
-  for (const c of e.children) checkElement(c, at, say);
-}
-
-/** `newest`: without what stands there for older programs (29500-3, 9.3): it says the same again. */
-function* elements(e: Element, newest = false): Generator<Element> {
-  yield e;
-  for (const c of e.children) if (!newest || c.name !== 'mc:Fallback') yield* elements(c, newest);
-}
-
-/** All that is wrong with a text document by these rules. */
-export function faultsOfDocx(bytes: Uint8Array): string[] {
-  const faults: string[] = [];
-  const files = unzipSync(bytes);
-  const xml = new Map<string, Element>();
-  for (const [path, content] of Object.entries(files))
-    if (/\.(xml|rels)$/.test(path))
-      try {
-        xml.set(path, parse(new TextDecoder('utf-8', { fatal: true }).decode(content)));
-      } catch (error) {
-        faults.push(`${path}: ${(error as Error).message}`);
-      }
-  if (Object.keys(files)[0] !== '[Content_Types].xml') faults.push('the content types do not come first');
-  const types = xml.get('[Content_Types].xml')!;
-  const defaults = new Map(
-    types.children.filter((c) => c.name === 'ct:Default').map((c) => [c.attributes['Extension']!, c.attributes['ContentType']!]),
-  );
-  const overrides = new Map(
-    types.children.filter((c) => c.name === 'ct:Override').map((c) => [c.attributes['PartName']!.slice(1), c.attributes['ContentType']!]),
-  );
-  for (const path of Object.keys(files))
-    if (path !== '[Content_Types].xml' && !overrides.has(path) && !defaults.has(path.split('.').pop()!))
-      faults.push(`${path}: has no content type`);
-  for (const path of overrides.keys()) if (!files[path]) faults.push(`${path}: is listed, and not there`);
-  const wanted: Record<string, string> = {
+const RULES: Rules = {
+  folder: 'word/',
+  sequences: SEQUENCES,
+  choices: CHOICES,
+  first: FIRST,
+  required: REQUIRED,
+  values: VALUES,
+  parts: {
     officeDocument: 'document.main|template.main',
     styles: 'styles',
     numbering: 'numbering',
@@ -311,37 +195,15 @@ export function faultsOfDocx(bytes: Uint8Array): string[] {
     endnotes: 'endnotes',
     footer: 'footer',
     header: 'header',
-  };
-  const referred = new Set<string>();
-  for (const [path, root] of xml) {
-    if (!path.endsWith('.rels')) continue;
-    const source = path.replace(/_rels\/([^/]*)\.rels$/, '$1');
-    if (source && !files[source]) faults.push(`${path}: belongs to nothing`);
-    const ids = new Set<string>();
-    for (const { attributes: a } of root.children) {
-      if (ids.has(a['Id']!)) faults.push(`${path}: ${a['Id']} stands twice`);
-      ids.add(a['Id']!);
-      if (a['TargetMode'] === 'External') continue;
-      const target = new URL(a['Target']!, `http://x/${source}`).pathname.slice(1);
-      referred.add(target);
-      if (!files[target]) faults.push(`${path}: leads to ${target}, which is not there`);
-      const type = wanted[a['Type']!.split('/').pop()!];
-      if (type && !new RegExp(`\\.(${type})\\+xml$`).test(overrides.get(target) ?? ''))
-        faults.push(`${target}: is ${overrides.get(target)}, not ${type}`);
-    }
-    // Every relationship that a part speaks of is there.
-    const speaks = xml.get(source);
-    if (speaks)
-      for (const e of elements(speaks))
-        for (const [name, value] of Object.entries(e.attributes))
-          if (name.startsWith('r:') && !ids.has(value)) faults.push(`${source}: ${e.name} speaks of ${value}, which is not there`);
-  }
-  for (const [path, root] of xml)
-    if (path.startsWith('word/') && !path.endsWith('.rels')) checkElement(root, path, (what) => faults.push(what));
-  faults.push(...faultsOfIds(xml));
-  for (const path of Object.keys(files))
-    if (!/\.rels$|^\[Content/.test(path) && !referred.has(path)) faults.push(`${path}: nothing leads to it`);
-  return faults;
+  },
+  // The last block of a cell is a paragraph (17.4.66).
+  more: (e, say) => void (e.name === 'w:tc' && e.children.at(-1)?.name !== 'w:p' && say('does not end with a paragraph')),
+};
+
+/** All that is wrong with a text document by these rules. */
+export function faultsOfDocx(bytes: Uint8Array): string[] {
+  const { xml, faults } = openChecked(bytes, RULES);
+  return [...faults, ...faultsOfIds(xml)];
 }
 
 /** Boxes that a text goes on in: the first has it, the others are counted from 1, each once ([MS-DOCX] 2.9.1, txbx and linkedTxbx). */

@@ -155,7 +155,7 @@ class Expectation {
         const { element } = b.role;
         const around = element === 'blockquote' || element === 'aside' ? element : null;
         const plain = PLAIN.has(element) || (element === 'li' && this.listsAsText);
-        this.paragraph(b.story, b.paragraph, plain ? 'p' : element, around);
+        this.paragraph(b.story, b.paragraph, plain ? 'p' : element, around, null, b.lines);
         for (const { figure } of b.inline) this.figure(figure);
         for (const n of b.paragraph.content) {
           const item = n.type === 'anchor' && n.place === 'inline' ? b.story.items[n.item] : undefined;
@@ -227,7 +227,14 @@ class Expectation {
     for (const c of captions) this.paragraph(c.story, c.paragraph, captions.length > 1 && shows ? 'p' : inCaption, shows ? 'figure' : null);
   }
 
-  private paragraph(story: Story, p: Paragraph, given: string, within: string | null, around: string | null = null): void {
+  private paragraph(
+    story: Story,
+    p: Paragraph,
+    given: string,
+    within: string | null,
+    around: string | null = null,
+    part?: readonly SetLine[],
+  ): void {
     this.seen.add(p.id);
     const { character, paragraph } = resolveParagraph(this.folio.head, p);
     const { language } = character;
@@ -242,7 +249,7 @@ class Expectation {
     }
     // A paragraph without a word is no block.
     const isNote = telling.notesInText && isNoteOf(story, p.id);
-    const text = this.textOf(p, isNote || (!telling.countsLists && element !== 'li'), story);
+    const text = this.textOf(p, isNote || (!telling.countsLists && element !== 'li'), part);
     if (!text.trim()) return;
     const label = telling.countsLists ? this.labelOf(story, p.id) : undefined;
     this.out.blocks.push({
@@ -318,12 +325,10 @@ class Expectation {
     if (texts.length) this.out.notes.push({ id, text: texts.join(' ') });
   }
 
-  /** A paragraph’s text as it was set, through all frames it runs over; as it stands where it fits none. */
-  private textOf(p: Paragraph, labelled: boolean, story?: Story): string {
-    const lines = this.lines.get(p.id);
-    const whole = story?.blocks[p.id];
-    const isCut = whole?.kind === 'paragraph' && whole.content !== p.content;
-    if (isCut || !lines?.some((l) => l.last)) return readText(p);
+  /** A paragraph’s text as it was set, through all frames it runs over; as it stands where it fits none. `part`: the lines of a part of it. */
+  private textOf(p: Paragraph, labelled: boolean, part?: readonly SetLine[]): string {
+    const lines = part ?? this.lines.get(p.id);
+    if (!lines || (!part && !lines.some((l) => l.last))) return readText(p);
     const without = (labelled ? [] : ['label']).concat(this.telling.countsNotes ? ['note'] : []);
     if (!without.length) return textOfLines(lines);
     return textOfLines(lines.map((l) => ({ ...l, runs: l.runs.filter((r) => !r.generated || !without.includes(r.generated)) })));

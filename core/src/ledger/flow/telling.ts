@@ -84,3 +84,15 @@ export const wordBoxes = (instead: ReadonlyMap<string, string>): Telling => ({
   notesInText: true,
   ownInk: true,
 });
+
+/** Slides: text in placed boxes, without roles of its own; numbers of lists are told as what stands before their entries. */
+export const slides = (instead: ReadonlyMap<string, string>): Telling => ({
+  ...wordBoxes(instead),
+  element: () => 'p',
+  // Hundredths of a point (ISO/IEC 29500-1, 20.1.10.74).
+  size: (points) => Math.round(points * 100) / 100,
+  line: (points) => points,
+  countsLists: false,
+  columns: 75,
+  carries: () => false,
+});

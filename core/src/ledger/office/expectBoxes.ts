@@ -1,3 +1,4 @@
+import type { SetLine } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
 import { transformRect, multiply, translation } from '../../folio/geometry.ts';
 import type { Rect } from '../../folio/geometry.ts';
@@ -24,12 +25,12 @@ export function wordsInBoxes(folio: Folio, pages: readonly PagePlace[], chains: 
       if (!chain || chain.areas[0]!.page !== page.id || isUnread(folio, item.id)) continue;
       const { story } = chain;
       const notes: string[] = [];
-      const add = (paragraph: Paragraph): void => {
+      const add = (paragraph: Paragraph, lines?: readonly SetLine[]): void => {
         notes.push(...paragraph.content.flatMap((n) => (n.type === 'note' ? n.order : [])));
-        blocks.push(flowParagraph(folio, story, paragraph, item.id, page.id));
+        blocks.push({ ...flowParagraph(folio, story, paragraph, item.id, page.id), ...(lines && { lines }) });
       };
-      for (const { block } of chain.blocks) {
-        if (block.kind === 'paragraph') add(block);
+      for (const { block, lines } of chain.blocks) {
+        if (block.kind === 'paragraph') add(block, lines);
         else {
           blocks.push({ kind: 'table', story, table: block, item: item.id, page: page.id });
           for (const cell of Object.values(block.cells))
@@ -72,30 +73,27 @@ export function compareBoxes(
         a.page === page.id ? [{ item: a.item, box: transformRect(multiply(toPage, spread.items[a.item]!.transform), a.rect) }] : [],
       ),
     );
-    const have = [...(observed[i]?.boxes ?? [])];
-    const inOrder = (a: Rect, b: Rect): number => a.y - b.y || a.x - b.x;
-    want.sort((a, b) => inOrder(a.box, b.box));
-    have.sort(inOrder);
-    const far = new Map<string, number>();
-    for (const pair of align(want.length, have.length, (a, b) => Math.min(1, distance(want[a]!.box, have[b]!) / 20))) {
-      if (pair.expected === null) continue;
-      const { item, box } = want[pair.expected]!;
-      const off = pair.observed === null ? Infinity : distance(box, have[pair.observed]!);
-      far.set(item, Math.max(far.get(item) ?? 0, off));
-    }
-    for (const [item, off] of far)
-      found.say(
-        'item',
-        item,
-        'place',
-        off <= TOLERANCE,
-        off <= TOLERANCE
-          ? 'in its place'
-          : off === Infinity
-            ? 'it is not there'
-            : `stands ${Math.round(off * 100) / 100} pt from its place`,
-      );
+    comparePlacedBoxes(want, observed[i]?.boxes ?? [], found);
   });
+}
+
+/** The same for the boxes of one page. */
+export function comparePlacedBoxes(wanted: readonly { item: string; box: Rect }[], observed: readonly Rect[], found: Findings): void {
+  const [want, have] = [[...wanted], [...observed]];
+  const inOrder = (a: Rect, b: Rect): number => a.y - b.y || a.x - b.x;
+  want.sort((a, b) => inOrder(a.box, b.box));
+  have.sort(inOrder);
+  const far = new Map<string, number>();
+  for (const pair of align(want.length, have.length, (a, b) => Math.min(1, distance(want[a]!.box, have[b]!) / 20))) {
+    if (pair.expected === null) continue;
+    const { item, box } = want[pair.expected]!;
+    const off = pair.observed === null ? Infinity : distance(box, have[pair.observed]!);
+    far.set(item, Math.max(far.get(item) ?? 0, off));
+  }
+  for (const [item, off] of far) {
+    const says = off === Infinity ? 'it is not there' : `stands ${Math.round(off * 100) / 100} pt from its place`;
+    found.say('item', item, 'place', off <= TOLERANCE, off <= TOLERANCE ? 'in its place' : says);
+  }
 }
 
 const distance = (a: Rect, b: Rect): number =>

@@ -20,6 +20,7 @@ const PREFIXES: Record<string, string> = {
   'http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing': 'wp',
   'http://schemas.openxmlformats.org/drawingml/2006/main': 'a',
   'http://schemas.openxmlformats.org/drawingml/2006/picture': 'pic',
+  'http://schemas.openxmlformats.org/presentationml/2006/main': 'p',
   'http://schemas.openxmlformats.org/markup-compatibility/2006': 'mc',
   'http://schemas.microsoft.com/office/word/2010/wordprocessingShape': 'wps',
   'http://schemas.microsoft.com/office/drawing/2017/decorative': 'adec',

@@ -2,7 +2,7 @@ import { child } from './officeParts.ts';
 import { openWord } from './openWord.ts';
 import type { OpenWord } from './openWord.ts';
 import { drawPage, isLaidOut } from './redrawPage.ts';
-import { picturesOf } from './wordImages.ts';
+import { picturesOf } from './officeImages.ts';
 import { escape, points, TextDrawing } from './redrawText.ts';
 import { wordFontFiles } from './wordFontFiles.ts';
 

@@ -7,26 +7,22 @@ import { headingLevel } from '../../structure/outline.ts';
 import { cellHeads, headsByPlace } from '../../structure/tableHeads.ts';
 import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
-import { hasSeveral } from '../shared/office/leading.ts';
+import { hasSeveral, leadingOfParagraphs } from '../shared/office/leading.ts';
+import { OFFICE_SENTENCES } from '../shared/office/officeSentences.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import type { DocxSettings } from './settings.ts';
 import { styleNames } from './styleNames.ts';
-import { leadings } from './writeDocx.ts';
 import { canTravel } from './wordFonts.ts';
 import { MOST_COLUMNS } from './wordTable.ts';
 
 export const DOCX_SENTENCES: Record<string, string> = {
   ...FLOW_SENTENCES,
-  'pictures.out': 'Pictures are left out, as the recipe says.',
+  ...OFFICE_SENTENCES,
   'role.styleOnly': 'Word processors know headings, lists and tables; what else a text is, they know by the name of its style alone.',
-  'initial.flat': 'Its initial is a letter like the others.',
-  'leading.one': 'Its lines stand {least} to {most} points apart; here all of them do {points}.',
   'size.half': 'Sizes are told in half points: it is {points} here.',
   'style.renamed': 'The style “{from}” is called “{to}”: names must differ, and hold no commas.',
-  'font.byName': 'Its typeface is named, not in the file: it is seen where it is installed.',
-  'font.replaced': 'Its typeface is replaced by {family}, as the recipe says.',
   'font.mayNotTravel': 'The font may not travel in a file that is worked on, or is of a kind that word processors cannot read.',
   'table.split': 'A table of the format has up to {most} columns: this one goes on in another below it.',
   'cell.headByPlace': 'Word processors tell what a cell heads by its row and column alone.',
@@ -48,7 +44,7 @@ export const judgeRunning = (job: WriteJob<DocxSettings>): ((about: SubjectInFol
 export function judgeWords(job: WriteJob<DocxSettings>, judge: (about: SubjectInFolio) => Judgement): (about: SubjectInFolio) => Judgement {
   const { folio, fonts, settings } = job;
   const { head } = folio;
-  const leading = leadings(job);
+  const leading = leadingOfParagraphs(folio, job.composition, settings.leading);
   const names = styleNames(folio, settings.headings === 'standard');
   const replacements = replacementsOf(settings);
   const insteadOf = (family: string): string | undefined => replacements.get(family.toLowerCase());

@@ -9,17 +9,13 @@ import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import { judgeWords } from './judgeDocx.ts';
 import { LARGEST_PAGE } from './pageSetup.ts';
-import { isToldOtherwise } from './laidPictures.ts';
+import { isToldOtherwise } from '../shared/office/placedPictures.ts';
 import type { DocxSettings } from './settings.ts';
 
 export const LAID_SENTENCES: Record<string, string> = {
   'lines.theirs': 'It stands in its box; where its lines end, the word processor decides.',
   'note.afterBox': 'Boxes of text hold no notes: it stands after the text that refers to it.',
-  'wrap.boxes': 'Text does not run around it by itself: it stands in boxes that leave room for it.',
   'page.clipped': 'Pages of the format are up to 22 inches wide and high: this one is cut to that.',
-  'blend.normal': 'It is laid over what is below it without blending.',
-  'ends.bare': 'Lines of the format have no bars at their ends.',
-  'opacity.words': 'Its box shows through as designed; its words do not.',
   'outline.boxes': 'Headings in boxes have their levels; outlines of word processors pass them over.',
   'transition.none': 'Pages of a text document do not come by transitions.',
   'advance.none': 'Pages of a text document do not go on by themselves.',

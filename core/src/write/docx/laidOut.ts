@@ -1,23 +1,22 @@
 import { noteNumbers } from '../../compose/notes.ts';
 import type { Composition } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
-import { boundsOfPath, multiply, rectPath, transformRect, translation } from '../../folio/geometry.ts';
-import type { Path, Rect } from '../../folio/geometry.ts';
+import { multiply, rectPath, transformRect, translation } from '../../folio/geometry.ts';
+import type { Rect } from '../../folio/geometry.ts';
 import type { Item } from '../../folio/items.ts';
 import { isMasterInstance } from '../../folio/masters.ts';
 import type { Inline, Story } from '../../folio/story.ts';
 import { printedNumber } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
-import { outlineOf } from '../../paint/boxPath.ts';
 import { isUnread, readingItems } from '../../structure/readingOrder.ts';
 import type { BoxChain } from '../../structure/textBoxes.ts';
-import { effectsXml } from '../shared/drawingml/effects.ts';
-import { geometryXml, roundRectangle } from '../shared/drawingml/geometry.ts';
+import { geometryXml } from '../shared/drawingml/geometry.ts';
 import { lineXml } from '../shared/drawingml/line.ts';
 import { fillXml } from '../shared/drawingml/paint.ts';
 import { placementOf } from '../shared/drawingml/placement.ts';
-import type { Placement } from '../shared/drawingml/placement.ts';
+import { shapeOf } from '../shared/drawingml/shapeLook.ts';
 import { OFFICE } from '../shared/office/officePackage.ts';
+import { repeatedLook } from '../shared/office/repeatedLook.ts';
 import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { all, el, xmlFile } from '../shared/office/xml.ts';
@@ -31,7 +30,7 @@ import { onPaper, sectionProperties } from './pageSetup.ts';
 import type { PageSetup } from './pageSetup.ts';
 import { hair } from './runningText.ts';
 import { shapeXml } from './wordAnchors.ts';
-import type { DrawingFacts, ShapeLook, ShapeText } from './wordAnchors.ts';
+import type { BoxLook, DrawingFacts, ShapeText } from './wordAnchors.ts';
 import type { WordContext } from './wordContext.ts';
 import { paragraphXml } from './wordParagraph.ts';
 import { tableXml } from './wordTable.ts';
@@ -129,7 +128,8 @@ export class LaidOut {
       this.bare ??= pack.add('word/header0.xml', CONTENT.header, xmlFile(el('w:hdr', NAMESPACES, hair())));
       return reference(this.bare);
     }
-    const key = this.sameHeader(place, items);
+    const shown = items.map(({ at }) => at);
+    const key = repeatedLook(this.o.folio, this.o.composition, place, shown, isCounted(place));
     let part = this.headers.get(key);
     if (!part) {
       part = pack.add(`word/header${this.headers.size + 1}.xml`, CONTENT.header);
@@ -142,25 +142,6 @@ export class LaidOut {
     return reference(part);
   }
 
-  /** What a header looks like and says, but for the number of its page. */
-  private sameHeader(place: PagePlace, items: { at: PageItem; z: number }[]): string {
-    const { folio, composition } = this.o;
-    const { box } = place.page;
-    const number = printedNumber(place);
-    return JSON.stringify(
-      items.map(({ at }) => {
-        const { id, transform, ...item } = at.item;
-        const frame = composition.frames.get(id);
-        const hasNumber = Object.values(folio.stories[frame?.story ?? '']?.blocks ?? {}).some(
-          (b) => b.kind === 'paragraph' && b.content.some((n) => n.type === 'field' && n.field === 'pageNumber'),
-        );
-        const says = frame?.lines.flatMap((l) => l.runs.map((r) => r.text)).join('') ?? '';
-        const said = hasNumber && isCounted(place) ? says.replace(number, '#') : says;
-        return [id.slice(id.indexOf('/') + 1), multiply(translation(-box.x, -box.y), transform), item, said];
-      }),
-    );
-  }
-
   private background(place: PagePlace): Xml | null {
     const { page } = place;
     if (page.background.type === 'none') return null;
@@ -168,7 +149,7 @@ export class LaidOut {
     const whole = { x: -bleed, y: -bleed, width: box.width + 2 * bleed, height: box.height + 2 * bleed };
     const facts: DrawingFacts = { id: this.o.nextId(), name: 'Page', alt: '', decorative: true };
     const ground = { swatches: this.o.folio.head.swatches, opacity: 1, box: whole };
-    const look: ShapeLook = {
+    const look: BoxLook = {
       geometry: geometryXml(rectPath(whole), whole),
       fill: fillXml(page.background, ground),
       line: lineXml(null, ground),
@@ -206,31 +187,9 @@ export class LaidOut {
   }
 
   /** Its box or outline, where anything of it is seen. */
-  private shape(place: PagePlace, { item, opacity }: PageItem, z: number, c: WordContext): Xml | null {
-    const stroke = item.stroke && item.stroke.weight > 0 ? item.stroke : null;
-    const said = item.kind === 'shape' && item.alt;
-    if (item.fill.type === 'none' && !stroke && !said) return null;
-    const { swatches } = this.o.folio.head;
-    const path = outlineOf(item);
-    const own = item.kind === 'shape' ? boundsOfPath(item.path) : { x: 0, y: 0, ...item.size };
-    const toPage = multiply(translation(-place.page.box.x, -place.page.box.y), item.transform);
-    const placed = placementOf(toPage, own);
-    // What is slanted has its slant in its outline.
-    const outline: Path = placed ? path : slanted(path, toPage);
-    const box = placed ? own : boundsOfPath(path, toPage);
-    const at: Placement = placed ?? { ...box, rotation: 0, flipV: false };
-    const ground = { swatches, opacity, box };
-    const look: ShapeLook = {
-      geometry:
-        placed && item.kind !== 'shape' && item.corner?.kind === 'round' && item.corner.radius > 0
-          ? roundRectangle(own, item.corner.radius)
-          : geometryXml(outline, box),
-      fill: fillXml(item.fill, ground),
-      line: lineXml(stroke, ground),
-      effects: effectsXml(item.effects, swatches),
-      anchor: 't',
-    };
-    return shapeXml({ ...at, z: z * 10 }, this.factsOf(item, place, c), look, null);
+  private shape(place: PagePlace, at: PageItem, z: number, c: WordContext): Xml | null {
+    const shape = shapeOf(at, place.page, this.o.folio.head.swatches);
+    return shape && shapeXml({ ...shape.at, z: z * 10 }, this.factsOf(at.item, place, c), { ...shape.look, anchor: 't' }, null);
   }
 
   /** The boxes of a text frame: the first of a chain has all of its text. */
@@ -244,7 +203,7 @@ export class LaidOut {
         const upright = transformRect(toPage, box.rect);
         const at = placementOf(toPage, box.rect) ?? { ...upright, rotation: 0, flipV: false };
         const ground = { swatches: {}, opacity: 1, box: box.rect };
-        const look: ShapeLook = {
+        const look: BoxLook = {
           geometry: geometryXml(rectPath(box.rect), box.rect),
           fill: fillXml({ type: 'none' }, ground),
           line: lineXml(null, ground),
@@ -305,13 +264,3 @@ export class LaidOut {
 
 /** Whether the number printed on a page is one that the format counts. */
 const isCounted = (place: PagePlace): boolean => /^\d+$/.test(printedNumber(place));
-
-/** An outline with a matrix worked into it. */
-function slanted(path: Path, [a, b, c, d, e, f]: readonly [number, number, number, number, number, number]): Path {
-  const at = (x: number, y: number): [number, number] => [a * x + c * y + e, b * x + d * y + f];
-  return path.map((s): Path[number] => {
-    if (s[0] === 'Z') return s;
-    if (s[0] === 'C') return ['C', ...at(s[1], s[2]), ...at(s[3], s[4]), ...at(s[5], s[6])];
-    return [s[0], ...at(s[1], s[2])];
-  });
-}

@@ -1,138 +1,39 @@
-import type { Item } from '../../folio/items.ts';
-import { multiply, translation } from '../../folio/geometry.ts';
-import type { Rect } from '../../folio/geometry.ts';
-import { itemBounds } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
-import { Cancelled } from '../../ports/ports.ts';
 import { blipFill } from '../shared/drawingml/blip.ts';
-import { effectsXml } from '../shared/drawingml/effects.ts';
-import { geometryXml, rectangle, roundRectangle } from '../shared/drawingml/geometry.ts';
-import { lineXml } from '../shared/drawingml/line.ts';
-import { fillXml } from '../shared/drawingml/paint.ts';
-import { placementOf, transformXml } from '../shared/drawingml/placement.ts';
-import { PictureEncoder, pictureOf } from '../shared/encodePictures.ts';
-import { FlowPictures } from '../shared/flow/flowPictures.ts';
-import type { FlowImage } from '../shared/flow/flowPictures.ts';
+import { transformXml } from '../shared/drawingml/placement.ts';
 import type { Part } from '../shared/office/officePackage.ts';
+import type { PictureParts } from '../shared/office/pictureParts.ts';
+import type { PlacedPictures } from '../shared/office/placedPictures.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { el } from '../shared/office/xml.ts';
-import type { PageItem, PaintedLeaf } from '../shared/paintedPage.ts';
-import type { Scope } from '../shared/scope.ts';
-import type { WriteJob } from '../writer.ts';
-import type { DocxSettings } from './settings.ts';
+import type { PageItem } from '../shared/paintedPage.ts';
 import { anchorXml } from './wordAnchors.ts';
 import type { DrawingFacts } from './wordAnchors.ts';
 import { PICTURE } from './wordPictures.ts';
-import type { WordPictures } from './wordPictures.ts';
 
-interface Laid {
-  image: FlowImage;
-  fallback: FlowImage | null;
-  /** Null where the picture is drawn as the page shows it, in an upright box. */
-  crop: Crop | null;
-}
-interface Crop {
-  left: number;
-  top: number;
-  right: number;
-  bottom: number;
-}
-
-/** What of its picture an item cuts away, where it shows it upright in its box; null where the format cannot say how it stands in it. */
-function cropOf(item: PaintedLeaf): Crop | null {
-  if (item.kind !== 'picture') return item.kind === 'media' || item.kind === 'embed' ? { left: 0, top: 0, right: 0, bottom: 0 } : null;
-  const [a, b, c, d, e, f] = item.placement;
-  if (Math.abs(b) > 1e-6 || Math.abs(c) > 1e-6 || a <= 0 || d <= 0 || !placementOf(item.transform, { x: 0, y: 0, ...item.size }))
-    return null;
-  return { left: -e / a, top: -f / d, right: 1 - (item.size.width - e) / a, bottom: 1 - (item.size.height - f) / d };
-}
-
-/** Pictures that are drawn as the page shows them, or left out, are not found as they are. */
-export const isToldOtherwise = (item: PaintedLeaf, { pictures, crops }: Pick<DocxSettings, 'pictures' | 'crops'>): boolean => {
-  const shows = item.kind === 'picture' || item.kind === 'media' || item.kind === 'embed';
-  return shows && (pictures === 'none' || crops === 'cut' || cropOf(item) === null);
-};
-
-/** Pictures of pages in their places: cropped by the file where it can say how, drawn as the page shows them where it cannot. */
+/** Pictures of pages, anchored in their places. */
 export class LaidPictures {
-  private constructor(
-    private readonly job: WriteJob<DocxSettings>,
-    private readonly made: ReadonlyMap<string, Laid>,
-    private readonly pictures: WordPictures,
+  constructor(
+    private readonly placed: PlacedPictures,
+    private readonly files: PictureParts,
   ) {}
 
-  static async of(job: WriteJob<DocxSettings>, scope: Scope, pictures: WordPictures): Promise<LaidPictures> {
-    const made = new Map<string, Laid>();
-    if (job.settings.pictures === 'none') return new LaidPictures(job, made, pictures);
-    const encoder = new PictureEncoder(job);
-    const maker = new FlowPictures(job, encoder, scope.shown);
-    const items = scope.pages.flatMap(({ spread }) =>
-      Object.values(spread.items).flatMap((item) => {
-        const media = item.kind === 'group' ? null : pictureOf(item);
-        return media && job.folio.head.media[media] && scope.shown(item) ? [{ item: item as PaintedLeaf, media, among: spread.items }] : [];
-      }),
-    );
-    for (const { item } of items) encoder.want(item);
-    for (const { item, media, among } of items) {
-      if (made.has(item.id)) continue;
-      if (job.signal.aborted) throw new Cancelled();
-      const crop = job.settings.crops === 'keep' ? cropOf(item) : null;
-      const image: FlowImage | null = crop ? await encoder.get(media) : await maker.of(among, withoutEffects(item));
-      if (image) made.set(item.id, { image, fallback: null, crop });
-      job.progress(made.size, items.length);
-    }
-    return new LaidPictures(job, made, pictures);
-  }
-
   /** The picture of an item in its place; null where it has none. */
-  anchored({ item, opacity }: PageItem, place: PagePlace, z: number, facts: DrawingFacts, part: Part): Xml | null {
-    const laid = this.made.get(item.id);
-    if (!laid || !('size' in item)) return null;
-    const { swatches } = this.job.folio.head;
-    const { crop } = laid;
-    const toPage = multiply(translation(-place.page.box.x, -place.page.box.y), item.transform);
-    const own: Rect = { x: 0, y: 0, ...item.size };
-    const placed = crop && placementOf(toPage, own);
-    const at = placed ?? { ...this.drawnBox(item, place), rotation: 0, flipV: false };
-    const ground = { swatches, opacity, box: own };
-    const clip = item.kind === 'picture' ? item.clip : undefined;
-    const geometry = !placed
-      ? rectangle()
-      : clip
-        ? geometryXml(clip, own)
-        : item.corner?.kind === 'round' && item.corner.radius > 0
-          ? roundRectangle(own, item.corner.radius)
-          : rectangle();
-    const picture = el(
+  anchored(item: PageItem, place: PagePlace, z: number, facts: DrawingFacts, part: Part): Xml | null {
+    const picture = this.placed.at(item, place);
+    if (!picture) return null;
+    const { at, crop, opacity, around } = picture;
+    const graphic = el(
       'a:graphicData',
       { uri: PICTURE },
       el(
         'pic:pic',
         {},
         el('pic:nvPicPr', {}, el('pic:cNvPr', { id: facts.id, name: facts.name }), el('pic:cNvPicPr')),
-        blipFill('pic', { ...this.pictures.blip(laid, part), crop: crop ?? undefined, opacity: placed ? opacity : 1 }),
-        el(
-          'pic:spPr',
-          {},
-          transformXml('a:xfrm', at, { x: 0, y: 0 }),
-          geometry,
-          placed && item.fill.type !== 'none' && fillXml(item.fill, ground),
-          placed && item.stroke && item.stroke.weight > 0 && lineXml(item.stroke, ground),
-          effectsXml(item.effects, swatches),
-        ),
+        blipFill('pic', { ...this.files.blip(picture, part), crop: crop ?? undefined, opacity }),
+        el('pic:spPr', {}, transformXml('a:xfrm', at, { x: 0, y: 0 }), around),
       ),
     );
-    return el('w:r', {}, anchorXml({ ...at, z: z * 10 }, facts, picture));
-  }
-
-  /** A drawn picture shows its stroke as well. */
-  private drawnBox(item: Item, place: PagePlace): Rect {
-    const bounds = itemBounds(place.spread.items, item);
-    const box = { ...bounds, x: bounds.x - place.page.box.x, y: bounds.y - place.page.box.y };
-    const edge = item.stroke && item.kind === 'picture' ? item.stroke.weight / 2 : 0;
-    return { x: box.x - edge, y: box.y - edge, width: box.width + 2 * edge, height: box.height + 2 * edge };
+    return el('w:r', {}, anchorXml({ ...at, z: z * 10 }, facts, graphic));
   }
 }
-
-/** What is drawn leaves shadows to the file. */
-const withoutEffects = (item: PaintedLeaf): PaintedLeaf => ({ ...item, effects: {} });

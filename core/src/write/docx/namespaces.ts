@@ -25,7 +25,6 @@ export const CONTENT = {
   endnotes: `${MAIN}.endnotes+xml`,
   header: `${MAIN}.header+xml`,
   footer: `${MAIN}.footer+xml`,
-  core: 'application/vnd.openxmlformats-package.core-properties+xml',
   app: 'application/vnd.openxmlformats-officedocument.extended-properties+xml',
   customProperties: 'application/vnd.openxmlformats-officedocument.customXmlProperties+xml',
   font: 'application/vnd.openxmlformats-officedocument.obfuscatedFont',

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Folio } from '../../folio/folio.ts';
 import { readText } from '../../folio/text.ts';
+import { guidOf } from '../shared/office/guid.ts';
 import { OFFICE } from '../shared/office/officePackage.ts';
 import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
 import { el, xmlFile } from '../shared/office/xml.ts';
@@ -31,8 +32,7 @@ export function writeParagraphIds(pack: OfficePackage, document: Part, folio: Fo
     'application/xml',
     xmlFile(el('paragraphs', { xmlns: PARAGRAPHS, document: folio.head.id }, list, pages)),
   );
-  const hex = createHash('sha256').update(folio.head.id).digest('hex').toUpperCase();
-  const id = `{${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20, 32)}}`;
+  const id = guidOf(folio.head.id);
   const properties = pack.add(
     'customXml/itemProps1.xml',
     CONTENT.customProperties,

@@ -13,7 +13,7 @@ import { replacementsOf } from '../shared/office/officeSettings.ts';
 import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
-import { isToldOtherwise } from './laidPictures.ts';
+import { isToldOtherwise } from '../shared/office/placedPictures.ts';
 import { onPaper } from './pageSetup.ts';
 import type { DocxSettings } from './settings.ts';
 import { MOST_BOXES } from './writeDocx.ts';
@@ -25,6 +25,7 @@ const PAGES: Format = {
   linksCues: true,
   plays: false,
   acts: false,
+  placeTolerance: 0.05,
 };
 
 /** Reads a text document of pages back: its words against those of its boxes, and everything on its pages in its place. */

@@ -117,15 +117,6 @@ export const DocxSettings = z.object({
   tables,
   pictures,
   pictureFormat,
-  crops: z
-    .enum(['keep', 'cut'])
-    .default('keep')
-    .meta({
-      title: 'What frames crop',
-      help: 'Whether the parts of pictures that their frames hide stay in the file, so that others can move them, or are cut away.',
-      group: 'Pictures',
-      labels: { keep: 'Stays in the file', cut: 'Is cut away' },
-      showIf: { way: ['laid'] },
-    }),
+  crops: officeSettings.crops.meta({ ...officeSettings.crops.meta(), showIf: { way: ['laid'] } }),
 });
 export type DocxSettings = z.infer<typeof DocxSettings>;

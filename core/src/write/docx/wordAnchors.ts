@@ -1,11 +1,12 @@
+import { decorativeXml } from '../shared/drawingml/decorative.ts';
 import type { Placement } from '../shared/drawingml/placement.ts';
 import { transformXml } from '../shared/drawingml/placement.ts';
+import type { ShapeLook } from '../shared/drawingml/shapeLook.ts';
 import { emu } from '../shared/office/lengths.ts';
 import type { Child, Xml } from '../shared/office/xml.ts';
 import { all, el } from '../shared/office/xml.ts';
 
 const SHAPE = 'http://schemas.microsoft.com/office/word/2010/wordprocessingShape';
-const DECORATIVE = '{C183D7F6-B498-43B3-948B-1728B52AA6E4}';
 
 /** What a drawing says of itself. */
 export interface DrawingFacts {
@@ -62,21 +63,7 @@ export function anchorXml(at: Anchored, facts: DrawingFacts, graphic: Xml): Xml 
       el('wp:effectExtent', reach(at)),
       // Text stands in boxes of its own, which leave room for what it runs around.
       el('wp:wrapNone'),
-      el(
-        'wp:docPr',
-        { id, name, descr: alt },
-        link !== undefined && el('a:hlinkClick', { 'r:id': link }),
-        decorative &&
-          el(
-            'a:extLst',
-            {},
-            el(
-              'a:ext',
-              { uri: DECORATIVE },
-              el('adec:decorative', { 'xmlns:adec': 'http://schemas.microsoft.com/office/drawing/2017/decorative', val: 1 }),
-            ),
-          ),
-      ),
+      el('wp:docPr', { id, name, descr: alt }, link !== undefined && el('a:hlinkClick', { 'r:id': link }), decorative && decorativeXml()),
       el('wp:cNvGraphicFramePr'),
       el('a:graphic', {}, graphic),
     ),
@@ -87,17 +74,13 @@ export function anchorXml(at: Anchored, facts: DrawingFacts, graphic: Xml): Xml 
 export type ShapeText =
   { kind: 'text'; chain: number; content: Xml; goesOn: boolean } | { kind: 'goesOn'; chain: number; place: number; goesOn: boolean };
 
-export interface ShapeLook {
-  geometry: Xml;
-  fill: Xml;
-  line: Xml;
-  effects: Xml | null;
+export interface BoxLook extends ShapeLook {
   /** Where text stands in it: top, middle, bottom. */
   anchor: 't' | 'ctr' | 'b';
 }
 
 /** A shape, or a box of text; programs that do not know such get the older form of it beside it (29500-3, 9.3: alternate content). */
-export function shapeXml(at: Anchored, facts: DrawingFacts, look: ShapeLook, text: ShapeText | null): Xml {
+export function shapeXml(at: Anchored, facts: DrawingFacts, look: BoxLook, text: ShapeText | null): Xml {
   const isBox = text !== null;
   const inside: Child =
     text === null

@@ -1,34 +1,25 @@
 import { isAddressOfWeb } from '../../folio/address.ts';
 import type { Item } from '../../folio/items.ts';
 import { blipFill } from '../shared/drawingml/blip.ts';
-import type { Blip } from '../shared/drawingml/blip.ts';
-import { shortHash } from '../shared/encodePictures.ts';
-import type { FlowImage } from '../shared/flow/flowPictures.ts';
 import { emu } from '../shared/office/lengths.ts';
 import { OFFICE } from '../shared/office/officePackage.ts';
-import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
+import type { Part } from '../shared/office/officePackage.ts';
+import type { MadeImage, PictureParts } from '../shared/office/pictureParts.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { el } from '../shared/office/xml.ts';
 
 export const PICTURE = 'http://schemas.openxmlformats.org/drawingml/2006/picture';
-const ENDINGS: Record<string, string> = { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/tiff': 'tiff', 'image/svg+xml': 'svg' };
 
-/** A picture as it was made for the file: `fallback` is the same in pixels, where it is made of lines. */
-export interface MadePicture {
-  image: FlowImage;
-  fallback: FlowImage | null;
+/** A picture of running text as it was made for the file. */
+export interface MadePicture extends MadeImage {
   /** In the layout, in points. */
   width: number;
 }
 
-/** Pictures of a text document: each file once, whatever shows it. */
+/** Pictures in the lines of a text document. */
 export class WordPictures {
-  /** Files that lie beside the document, where pictures are not put into it. */
-  readonly beside = new Map<string, FlowImage>();
-
   constructor(
-    private readonly pack: OfficePackage,
-    private readonly place: 'inside' | 'beside',
+    private readonly files: PictureParts,
     private readonly made: ReadonlyMap<string, MadePicture>,
     /** Numbers of drawings stand once in a document (20.4.2.5). */
     private readonly nextId: () => number,
@@ -50,7 +41,7 @@ export class WordPictures {
     const leads =
       item.kind === 'embed' && item.source.from === 'address' && isAddressOfWeb(item.source.href) ? item.source.href.trim() : null;
     const link = leads === null ? null : el('a:hlinkClick', { 'r:id': part.relateOutside(`${OFFICE}/hyperlink`, leads) });
-    const blip = this.blip(made, part);
+    const blip = this.files.blip(made, part);
     return el(
       'w:drawing',
       {},
@@ -83,24 +74,4 @@ export class WordPictures {
       ),
     );
   }
-
-  /** How a part speaks of a picture; of one made of lines, with the same in pixels. */
-  blip({ image, fallback }: Pick<MadePicture, 'image' | 'fallback'>, part: Part): Blip {
-    if (fallback) return { ...this.named(fallback, part), svg: part.relate(`${OFFICE}/image`, this.file(image)) };
-    return this.named(image, part);
-  }
-
-  private named(image: FlowImage, part: Part): Blip {
-    if (this.place === 'inside') return { embed: part.relate(`${OFFICE}/image`, this.file(image)) };
-    const path = `pictures/${nameOf(image)}`;
-    this.beside.set(path, image);
-    return { link: part.relateOutside(`${OFFICE}/image`, path) };
-  }
-
-  private file(image: FlowImage): Part {
-    const path = `word/media/${nameOf(image)}`;
-    return this.pack.get(path) ?? this.pack.add(path, image.mediaType, image.bytes);
-  }
 }
-
-const nameOf = (image: FlowImage): string => `${shortHash(image.bytes)}.${ENDINGS[image.mediaType] ?? 'bin'}`;

@@ -1,7 +1,7 @@
 import { columnWidths } from '../../compose/table.ts';
 import { resolveParagraph } from '../../folio/resolve.ts';
 import type { Cell, Story, Table } from '../../folio/story.ts';
-import { cellsInOrder, lookOfCell, lookOfCellStyle, styleOfCell } from '../../folio/tableCells.ts';
+import { cellsByPlace, lookOfCell, lookOfCellStyle, styleOfCell } from '../../folio/tableCells.ts';
 import { firstColumnHeads } from '../../structure/tableHeads.ts';
 import { twips } from '../shared/office/lengths.ts';
 import type { Xml } from '../shared/office/xml.ts';
@@ -37,7 +37,7 @@ export function tableXml(story: Story, table: Table, c: WordContext): Xml[] {
 function partOf(story: Story, table: Table, widths: readonly number[], from: number, to: number, c: WordContext): Xml {
   const { head } = c.folio;
   const name = c.styles.table(table.style);
-  const slots = slotsOf(table);
+  const slots = cellsByPlace(table);
   const inHeader = (row: number): boolean => row < table.headerRows;
   const headsRows = firstColumnHeads(head, story, table);
   const bands = table.style !== undefined && head.tableStyles[table.style]?.alternate !== undefined;
@@ -52,11 +52,12 @@ function partOf(story: Story, table: Table, widths: readonly number[], from: num
   const rows = table.rows.map((row, at): Xml => {
     const inRow: Xml[] = [];
     for (let column = from; column < to;) {
-      const slot = slots[at]?.[column];
+      const covering = slots[at]?.[column];
+      const slot: Slot | null = covering ? { cell: covering, begins: at === covering.row } : null;
       const left = slot ? Math.max(from, slot.cell.column) : column;
       const right = slot ? Math.min(to, slot.cell.column + slot.cell.columns) : column + 1;
       const width = widths.slice(left, right).reduce((a, b) => a + b, 0);
-      inRow.push(cellXml(story, table, slot ?? null, { width, span: right - left, text: left === (slot?.cell.column ?? left) }, c));
+      inRow.push(cellXml(story, table, slot, { width, span: right - left, text: left === (slot?.cell.column ?? left) }, c));
       column = right;
     }
     return el(
@@ -88,16 +89,6 @@ function partOf(story: Story, table: Table, widths: readonly number[], from: num
     ),
     rows,
   );
-}
-
-/** Which cell covers each place; where two would, the first has it: a grid of the format has one cell in each. */
-function slotsOf(table: Table): (Slot | undefined)[][] {
-  const slots: (Slot | undefined)[][] = table.rows.map(() => []);
-  for (const cell of cellsInOrder(table))
-    for (let row = cell.row; row < Math.min(table.rows.length, cell.row + cell.rows); row++)
-      for (let column = cell.column; column < Math.min(table.columns.length, cell.column + cell.columns); column++)
-        slots[row]![column] ??= { cell, begins: row === cell.row };
-  return slots;
 }
 
 function cellXml(

@@ -1,8 +1,6 @@
 import { fieldsAsSet } from '../../compose/fields.ts';
-import { linesOf } from '../../compose/linesOf.ts';
 import { isAddressOfWeb } from '../../folio/address.ts';
 import type { Item } from '../../folio/items.ts';
-import { resolveParagraph } from '../../folio/resolve.ts';
 import type { Paragraph } from '../../folio/story.ts';
 import { linkCueOf } from '../../structure/pageTargets.ts';
 import { boxChains } from '../../structure/textBoxes.ts';
@@ -13,11 +11,13 @@ import { FlowFonts } from '../shared/flow/flowFonts.ts';
 import { flowFields } from '../shared/flow/flowFields.ts';
 import { drawnFigures, figuresIn } from '../shared/flow/flowFigures.ts';
 import { usedParagraphs } from '../shared/flow/prepareFlow.ts';
-import { leadingFor } from '../shared/office/leading.ts';
-import type { Leading } from '../shared/office/leading.ts';
-import { coreProperties, OFFICE, OfficePackage, PACKAGE } from '../shared/office/officePackage.ts';
+import { leadingOfParagraphs } from '../shared/office/leading.ts';
+import { OFFICE, OfficePackage } from '../shared/office/officePackage.ts';
 import type { Part } from '../shared/office/officePackage.ts';
+import { writeProperties } from '../shared/office/documentProperties.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
+import { PictureParts } from '../shared/office/pictureParts.ts';
+import { PlacedPictures } from '../shared/office/placedPictures.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { el, xmlFile } from '../shared/office/xml.ts';
 import { outputFile } from '../shared/outputFile.ts';
@@ -65,12 +65,13 @@ export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<Ou
   const styles = new WordStyles(look, numbering, settings);
   const setup = pageSetup(scope.pages, composition);
   const flow = flowFields(folio, sections);
-  const leading = leadings(job);
+  const leading = leadingOfParagraphs(folio, composition, settings.leading);
   const notes = new WordNotes();
   let drawings = 0;
   const nextId = (): number => ++drawings;
   const place = settings.pictures === 'beside' ? 'beside' : 'inside';
-  const pictures = new WordPictures(pack, place, laid ? new Map() : await madePictures(job, sections), nextId);
+  const files = new PictureParts(pack, 'word/media', place);
+  const pictures = new WordPictures(files, laid ? new Map() : await madePictures(job, sections), nextId);
   const chains = laid ? boxChains(folio, composition, scope, { most: MOST_BOXES, linked: settings.linked === 'linked' }) : [];
   const used = laid ? paragraphsIn(chains) : usedParagraphs(sections);
   const bookmarks = new Bookmarks();
@@ -99,7 +100,7 @@ export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<Ou
   const entries = settings.contents && !laid ? contentsOf(folio, sections, settings.depth, (id) => flow.sources.pageOf(id)) : [];
   let body: Xml;
   if (laid) {
-    const laidPictures = await LaidPictures.of(job, scope, pictures);
+    const laidPictures = new LaidPictures(await PlacedPictures.of(job, scope), files);
     body = new LaidOut(c, {
       folio,
       composition,
@@ -129,7 +130,7 @@ export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<Ou
   const about = xmlFile(documentSettings({ fonts: embed, language, notes: hasNotes }));
   document.relate(`${OFFICE}/settings`, pack.add('word/settings.xml', CONTENT.settings, about));
   writeParagraphIds(pack, document, folio, c.bookmarks);
-  writeProperties(job, pack, language);
+  writeProperties(job, pack);
   const chunks: Uint8Array[] = [];
   for await (const chunk of pack.bytes()) chunks.push(chunk);
   yield outputFile(
@@ -137,7 +138,7 @@ export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<Ou
     `${MEDIA_TYPE}.${settings.template ? 'template' : 'document'}`,
     new Uint8Array(Buffer.concat(chunks)),
   );
-  for (const [path, image] of pictures.beside) yield outputFile(path, image.mediaType, image.bytes);
+  for (const [path, image] of files.beside) yield outputFile(path, image.mediaType, image.bytes);
 }
 
 /** Where a press on an item leads: out of the document, or to a page of it; null where it leads nowhere. */
@@ -161,16 +162,6 @@ const paragraphsIn = (chains: readonly BoxChain[]): Set<string> =>
 
 const holdsItems = (paragraph: Paragraph): boolean => paragraph.content.some((n) => n.type === 'anchor' && n.place === 'inline');
 
-/** What distance the lines of each paragraph get. */
-export function leadings({
-  folio,
-  composition,
-  settings,
-}: Pick<WriteJob<DocxSettings>, 'folio' | 'composition' | 'settings'>): (paragraph: Paragraph) => Leading {
-  return (paragraph) =>
-    leadingFor(linesOf(composition, paragraph.id), resolveParagraph(folio.head, paragraph), folio.head.baselineGrid, settings.leading);
-}
-
 /** Every figure as a picture, those made of lines in pixels as well. */
 async function madePictures(job: WriteJob<DocxSettings>, sections: readonly FlowSection[]): Promise<Map<string, MadePicture>> {
   const made = new Map<string, MadePicture>();
@@ -187,13 +178,4 @@ function footerXml(pack: OfficePackage, document: Part): Xml {
   const line = el('w:p', {}, el('w:pPr', {}, el('w:jc', { 'w:val': 'center' })), field('PAGE', null, '1'));
   const part = pack.add('word/footer1.xml', CONTENT.footer, xmlFile(el('w:ftr', NAMESPACES, line)));
   return el('w:footerReference', { 'w:type': 'default', 'r:id': document.relate(`${OFFICE}/footer`, part) });
-}
-
-function writeProperties({ folio, settings, clock }: WriteJob<DocxSettings>, pack: OfficePackage, language: string): void {
-  const { title, creators, description, subjects } = folio.head.metadata;
-  const at = clock()
-    .toISOString()
-    .replace(/\.\d+Z$/, 'Z');
-  const core = coreProperties({ title: settings.title || title, creators, description, subjects, language, at });
-  pack.relate(`${PACKAGE}/core-properties`, pack.add('docProps/core.xml', CONTENT.core, xmlFile(core)));
 }

@@ -1,6 +1,9 @@
-import type { SetLine } from '../../../compose/marks.ts';
+import { linesOf } from '../../../compose/linesOf.ts';
+import type { Composition, SetLine } from '../../../compose/marks.ts';
+import type { Folio } from '../../../folio/folio.ts';
 import type { Head } from '../../../folio/head.ts';
-import { leadingOf } from '../../../folio/resolve.ts';
+import { leadingOf, resolveParagraph } from '../../../folio/resolve.ts';
+import type { Paragraph } from '../../../folio/story.ts';
 import type { ResolvedStyle } from '../../../folio/resolve.ts';
 
 /** Which of several distances between lines a paragraph gets where the format knows one only. */
@@ -43,3 +46,9 @@ export function leadingFor(
 
 /** Whether a paragraph’s lines have more than one distance, so that a choice was made. */
 export const hasSeveral = ({ least, most }: Leading): boolean => most - least > SAME;
+
+/** What distance the lines of each paragraph get. */
+export const leadingOfParagraphs =
+  ({ head }: Pick<Folio, 'head'>, composition: Composition, choice: LeadingChoice): ((paragraph: Paragraph) => Leading) =>
+  (paragraph) =>
+    leadingFor(linesOf(composition, paragraph.id), resolveParagraph(head, paragraph), head.baselineGrid, choice);

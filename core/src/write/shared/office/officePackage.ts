@@ -1,6 +1,6 @@
 import yazl from 'yazl';
-import type { Child, Xml } from './xml.ts';
-import { el, words, xmlFile } from './xml.ts';
+import type { Xml } from './xml.ts';
+import { el, xmlFile } from './xml.ts';
 
 const RELATIONSHIPS = 'http://schemas.openxmlformats.org/package/2006/relationships';
 const CONTENT_TYPES = 'http://schemas.openxmlformats.org/package/2006/content-types';
@@ -134,33 +134,4 @@ function relative(from: string, to: string): string {
   let same = 0;
   while (same < a.length && same < b.length - 1 && a[same] === b[same]) same++;
   return [...a.slice(same).map(() => '..'), ...b.slice(same)].join('/');
-}
-
-/** What the package says of the document (29500-2, clause 11: core properties; Dublin Core). `at`: W3C date and time. */
-export function coreProperties(about: {
-  title: string;
-  creators: readonly string[];
-  description: string | undefined;
-  subjects: readonly string[];
-  language: string;
-  at: string;
-}): Xml {
-  const say = (name: string, value: string | undefined): Child => (value ? el(name, {}, words(value)) : null);
-  const when = { 'xsi:type': 'dcterms:W3CDTF' };
-  return el(
-    'cp:coreProperties',
-    {
-      'xmlns:cp': 'http://schemas.openxmlformats.org/package/2006/metadata/core-properties',
-      'xmlns:dc': 'http://purl.org/dc/elements/1.1/',
-      'xmlns:dcterms': 'http://purl.org/dc/terms/',
-      'xmlns:xsi': 'http://www.w3.org/2001/XMLSchema-instance',
-    },
-    say('dc:title', about.title),
-    say('dc:creator', about.creators.join('; ')),
-    say('cp:keywords', about.subjects.join(', ')),
-    say('dc:description', about.description),
-    say('dc:language', about.language),
-    el('dcterms:created', when, words(about.at)),
-    el('dcterms:modified', when, words(about.at)),
-  );
 }

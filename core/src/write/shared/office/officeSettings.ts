@@ -74,6 +74,15 @@ export const officeSettings = {
       labels: { auto: 'Automatic', jpeg: 'JPEG', png: 'PNG' },
       showIf: { pictures: ['inside', 'beside'] },
     }),
+  crops: z
+    .enum(['keep', 'cut'])
+    .default('keep')
+    .meta({
+      title: 'What frames crop',
+      help: 'Whether the parts of pictures that their frames hide stay in the file, so that others can move them, or are cut away.',
+      group: 'Pictures',
+      labels: { keep: 'Stays in the file', cut: 'Is cut away' },
+    }),
 };
 
 /** What the recipe says instead of typefaces, by their names in small letters. */

@@ -1,15 +1,15 @@
-import type { OpenWord } from './openWord.ts';
+import type { OpenPackage } from './officeParts.ts';
 
 /** Pictures as addresses that hold them, by the relationships of a part. */
 export async function picturesOf(
-  word: OpenWord,
+  pack: OpenPackage,
   beside: (path: string) => Promise<Uint8Array | undefined>,
-  part = word.main,
+  part = pack.main,
 ): Promise<Map<string, string>> {
   const out = new Map<string, string>();
-  for (const [id, r] of word.relations(part)) {
+  for (const [id, r] of pack.relations(part)) {
     if (r.type !== 'image') continue;
-    const bytes = r.outside ? await beside(r.target) : word.files.get(r.target);
+    const bytes = r.outside ? await beside(r.target) : pack.files.get(r.target);
     const kind = /\.(\w+)$/.exec(r.target)?.[1] ?? '';
     const mediaType = { jpg: 'image/jpeg', png: 'image/png', svg: 'image/svg+xml' }[kind];
     if (bytes && mediaType) out.set(id, `data:${mediaType};base64,${Buffer.from(bytes).toString('base64')}`);

@@ -1,0 +1,36 @@
+import { redrawSlide } from '../../ledger/office/redrawSlide.ts';
+import { FolioError } from '../../ports/ports.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { Writer } from '../writer.ts';
+import { decksOf } from './deck.ts';
+import { judgePptx, PPTX_SENTENCES } from './judgePptx.ts';
+import { readBackDeck } from './readBackDeck.ts';
+import { PptxSettings } from './settings.ts';
+import { writePptx } from './writePptx.ts';
+
+export const pptxWriter: Writer<PptxSettings> = {
+  id: 'pptx',
+  label: 'Slides',
+  about: 'A deck for those who present: every page a slide, its text live, its tables tables (PPTX).',
+  version: 1,
+  view: 'pages',
+  entry: 'document.pptx',
+  settings: PptxSettings,
+  migrate: (old) => PptxSettings.parse(old),
+  write: writePptx,
+  judge: judgePptx,
+  async *readBack(files, job) {
+    const { folio, composition, settings } = job;
+    for (const deck of decksOf(scopeOf(folio, composition, settings, true).pages, settings)) {
+      const file = files.find((f) => f.path === deck.path);
+      if (!file) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');
+      yield* await readBackDeck(deck, file, files, job);
+    }
+  },
+  async redraw(files, page) {
+    const decks = files.filter((f) => /^document[^/]*\.po?[pt]tx$/.test(f.path));
+    if (!decks.length) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');
+    return redrawSlide(await Promise.all(decks.map((d) => d.bytes())), async (path) => files.find((f) => f.path === path)?.bytes(), page);
+  },
+  sentences: PPTX_SENTENCES,
+};

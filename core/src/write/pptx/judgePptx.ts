@@ -1,0 +1,240 @@
+import { linesOf } from '../../compose/linesOf.ts';
+import type { Item } from '../../folio/items.ts';
+import { paragraphRole, resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
+import type { Paragraph } from '../../folio/story.ts';
+import { initialLetters } from '../../folio/text.ts';
+import type { Judgement } from '../../ledger/entry.ts';
+import { stackedFrames } from '../../ledger/office/expectSlides.ts';
+import type { SubjectInFolio } from '../../ledger/subjects.ts';
+import { linkCueOf } from '../../structure/pageTargets.ts';
+import { isUnread, readingItems } from '../../structure/readingOrder.ts';
+import { firstColumnHeads } from '../../structure/tableHeads.ts';
+import { cellHeads } from '../../structure/tableHeads.ts';
+import { textPieces } from '../../structure/textPieces.ts';
+import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
+import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
+import { hasSeveral, leadingOfParagraphs } from '../shared/office/leading.ts';
+import { OFFICE_SENTENCES } from '../shared/office/officeSentences.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
+import { isToldOtherwise } from '../shared/office/placedPictures.ts';
+import { isShownAsOne } from '../shared/paintedPage.ts';
+import type { PaintedLeaf } from '../shared/paintedPage.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { WriteJob } from '../writer.ts';
+import { effectsOf } from './cueEffects.ts';
+import { countsPage, decksOf, fillsSlide, LARGEST_SLIDE } from './deck.ts';
+import { filledOf } from './placeholders.ts';
+import type { PptxSettings } from './settings.ts';
+import { MOST_COLUMNS } from './slideTable.ts';
+import { hasDirection, isNearest } from './transition.ts';
+
+export const PPTX_SENTENCES: Record<string, string> = {
+  ...FIXED_PAGE_SENTENCES,
+  ...OFFICE_SENTENCES,
+  'lines.box': 'It stands in its box; where its lines end, the program that shows the slide decides.',
+  'role.none': 'Text on slides has no roles: the heading of each slide alone is known as such.',
+  'outline.titles': 'The outline of a deck is the headings of its slides, one for each.',
+  'order.stacked': 'Slides are read from back to front, as their things lie on one another: that is another order than the reading path.',
+  'look.partly':
+    'Slides have no stretched, shifted or outlined letters, and none of the typeface’s further forms: it is told without them.',
+  'leader.none': 'Tabs of slides have no leaders: the room is left, without dots.',
+  'note.atFoot': 'Slides have no notes of text: it stands at its foot, with its number, as in the layout.',
+  'page.centred': 'Slides of a deck have one size: the page lies in the middle of a larger one.',
+  'page.cut': 'Slides are up to 56 inches wide and high: this one is cut to that.',
+  'field.words': 'Slides count their own numbers only: it is words from now on.',
+  'cell.headFirstRow': 'Slides know the first row and the first column of a table as heads, and no others.',
+  'table.sideBySide': 'A table of a slide has up to {most} columns: this one goes on in another beside it.',
+  'table.grows': 'Rows of slides grow with their text; they begin as high as in the layout.',
+  'table.upright': 'Tables of slides lie upright.',
+  'transition.speed': 'Slides come at three speeds: it has the nearest.',
+  'transition.nearest': 'Slides have no such style: it is the nearest.',
+  'transition.direction': 'Slides come from four sides: it is the nearest of them.',
+  'transition.off': 'Page transitions are switched off in the recipe.',
+  'cue.animation': 'It is an animation of its slide.',
+  'cue.animationPartly': 'Slides can do a part of it: what comes, goes and plays.',
+  'cue.animationsOff': 'Animations are switched off in the recipe.',
+  'media.settings': 'Films and sounds are left out, as the recipe says; their still pictures stand there.',
+  'notes.off': 'Speaker’s notes are left out, as the recipe says.',
+  'link.otherFile': 'It leads to a page that is in another file of the result.',
+};
+
+/** Judges every subject for slides. */
+export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) => Judgement {
+  const { folio, composition, fonts, settings } = job;
+  const { head } = folio;
+  const scope = scopeOf(folio, composition, settings, true);
+  const decks = decksOf(scope.pages, settings);
+  const deckOf = new Map(decks.flatMap((d) => d.pages.map((p, at) => [p.page.id, { deck: d, at }] as const)));
+  const leading = leadingOfParagraphs(folio, composition, settings.leading);
+  const replacements = replacementsOf(settings);
+  const playsMedia = settings.media === 'inside';
+  const judgeCue = judgeFixedPage(folio, composition, fonts, scope, {
+    keepsColourSpaces: false,
+    hasEffects: true,
+    groupsMustBeReadTogether: false,
+    linksCues: true,
+    motion: {
+      plays: false,
+      turnsPages: true,
+      fields: false,
+      still: { playsMedia, cards: 'switcher.first', judgeCue: () => dropped('cue.still') },
+    },
+  });
+  const titles = new Set<string>();
+  const pieces = textPieces(folio, composition, scope);
+  for (const place of scope.pages) for (const { block } of filledOf(folio, place, pieces).title?.blocks ?? []) titles.add(block.id);
+  let stacked: boolean | null = null;
+  /** Whether slides are read as the reading path is. */
+  const isInOrder = (): boolean =>
+    (stacked ??= scope.pages.every((place) => {
+      const read = (items: readonly Item[]): string[] => items.filter((i) => !isUnread(folio, i.id) && pieces.has(i.id)).map((i) => i.id);
+      const path = read(readingItems(folio, place.spread));
+      const stack = read(stackedFrames(folio, place));
+      const both = path.filter((id) => stack.includes(id));
+      return stack.every((id, i) => id === both[i]);
+    }));
+
+  const judgeLook = (block: Paragraph): Judgement => {
+    const { character, paragraph } = resolveParagraph(head, block);
+    const { family } = fonts.match(character).familyOfFour;
+    const instead = replacements.get(family.toLowerCase());
+    if (instead) return adapted('font.replaced', { family: instead });
+    if (paragraph.dropCapital && initialLetters(block, paragraph.dropCapital.characters)) return adapted('initial.flat');
+    const pitch = leading(block);
+    const shown = (points: number): number => Math.round(points * 100) / 100;
+    if (hasSeveral(pitch))
+      return adapted('leading.one', { least: shown(pitch.least), most: shown(pitch.most), points: shown(pitch.points) });
+    const looks = [character, ...block.content.flatMap((n) => (n.type === 'span' ? [resolveSpan(head, character, n)] : []))];
+    const isMore = looks.some(
+      (c) =>
+        c.horizontalScale !== 1 ||
+        c.verticalScale !== 1 ||
+        c.baselineShift !== 0 ||
+        c.stroke !== null ||
+        Object.entries(c.features).some(([, on]) => on > 0),
+    );
+    if (isMore) return adapted('look.partly');
+    if (paragraph.tabs.some((t) => t.leader) && block.content.some((n) => n.type === 'tab')) return adapted('leader.none');
+    return adapted('font.byName');
+  };
+
+  const judgePage = (about: SubjectInFolio, judged: Judgement): Judgement => {
+    const page = about.spread!.pages.find((p) => p.id === about.subject.id)!;
+    const deck = deckOf.get(page.id)!.deck;
+    switch (about.subject.aspect) {
+      case 'size':
+        if (Math.max(page.box.width, page.box.height) > LARGEST_SLIDE) return adapted('page.cut');
+        return fillsSlide(deck, page) ? kept : adapted('page.centred');
+      case 'transition': {
+        if (!settings.transitions) return excluded('transition.off');
+        const { transition } = page;
+        if (!transition) return judged;
+        if (isNearest(transition)) return adapted('transition.nearest');
+        return hasDirection(transition) ? adapted('transition.speed') : adapted('transition.direction');
+      }
+      case 'advance':
+        return settings.transitions ? judged : excluded('transition.off');
+      case 'notes':
+        return settings.notes ? kept : excluded('notes.off');
+      default:
+        return judged;
+    }
+  };
+
+  const judgeAnimation = (about: SubjectInFolio, judged: Judgement): Judgement => {
+    const id = about.subject.id.split('/').pop()!;
+    const page = about.spread?.pages.find((p) => id in p.cues);
+    const cue = (about.item ?? page)?.cues[id];
+    if (!cue || !about.spread || judged.code !== 'cue.still') return judged;
+    const place = scope.pages.find((p) => about.pages.includes(p.page.id) || p.page.id === page?.id);
+    const done = place && effectsOf(folio, place.spread, about.item ?? null, cue);
+    if (!done?.effects.length) return judged;
+    if (!settings.animations) return excluded('cue.animationsOff');
+    return adapted(done.left ? 'cue.animationPartly' : 'cue.animation');
+  };
+
+  return (about) => {
+    const { subject } = about;
+    const judged = judgeCue(about);
+    if (subject.kind === 'font') {
+      const font = head.fonts[subject.id]!;
+      return fonts.faces.some((f) => f.family === font.family && f.weight === font.weight && f.style === font.style)
+        ? excluded('font.byName')
+        : judged;
+    }
+    if (subject.kind === 'page' && judged.code !== 'range.out') return judgePage(about, judged);
+    if (subject.kind === 'cue') return isInOtherFile(about) ? dropped('link.otherFile') : judgeAnimation(about, judged);
+    if (judged.outcome === 'excluded' || judged.outcome === 'dropped') return judged;
+    if (subject.kind === 'link' && isInOtherFile(about)) return dropped('link.otherFile');
+    if ((subject.kind === 'item' || subject.kind === 'masterItem') && about.item) return judgeItem(about.item, subject.aspect, judged);
+    if (judged.outcome !== 'kept') return judged;
+    switch (subject.kind) {
+      case 'document':
+        if (subject.aspect === 'outline') return adapted('outline.titles');
+        return subject.aspect === 'order' && !isInOrder() ? adapted('order.stacked') : kept;
+      case 'note':
+        return adapted('note.atFoot');
+      case 'field':
+        return judgeField(about);
+      case 'table':
+      case 'cell':
+        return judgeTable(about);
+      default:
+        break;
+    }
+    const block = about.paragraph && about.story!.blocks[about.paragraph];
+    if (block && block.kind === 'paragraph') {
+      if (subject.aspect === 'look') return judgeLook(block);
+      if (subject.aspect === 'place') return adapted('lines.box');
+      if (subject.aspect === 'role') {
+        const { element } = paragraphRole(head, block.style);
+        return element === 'p' || titles.has(block.id) ? kept : adapted('role.none');
+      }
+    }
+    return judged;
+  };
+
+  function judgeField({ node, paragraph }: SubjectInFolio): Judgement {
+    if (node?.type !== 'field' || node.field !== 'pageNumber' || settings.fields !== 'live') return adapted('field.words');
+    const pages = scope.pages.filter((p) => linesOf(composition, paragraph!).length && deckOf.has(p.page.id));
+    return pages.every((p) => countsPage(deckOf.get(p.page.id)!.deck, deckOf.get(p.page.id)!.at)) ? kept : adapted('field.words');
+  }
+
+  function judgeTable({ subject, story }: SubjectInFolio): Judgement {
+    const table = Object.values(story!.blocks).find((b) => b.kind === 'table' && (b.id === subject.id || b.cells[subject.id]));
+    if (table?.kind !== 'table') return kept;
+    if (table.columns.length > MOST_COLUMNS) return adapted('table.sideBySide', { most: MOST_COLUMNS });
+    if (subject.kind === 'table') return adapted('table.grows');
+    const cell = table.cells[subject.id]!;
+    const told = (table.headerRows > 0 && cell.row === 0) || (firstColumnHeads(head, story!, table) && cell.column === 0);
+    return told === (cellHeads(head, story!, table, cell) !== null) ? kept : adapted('cell.headFirstRow');
+  }
+
+  function judgeItem(item: Item, aspect: string, judged: Judgement): Judgement {
+    if (item.kind === 'group') {
+      if (aspect === 'look' && isShownAsOne(item)) return adapted('group.apart');
+      return aspect.startsWith('effect.') ? dropped('effect.apart') : judged;
+    }
+    if (settings.pictures === 'none' && (item.kind === 'picture' || (aspect === 'media' && !playsMedia))) return excluded('pictures.out');
+    if (judged.outcome !== 'kept')
+      return item.kind === 'media' && !playsMedia && judged.code === 'media.poster' ? adapted('media.settings') : judged;
+    if (aspect === 'wrap') return adapted('wrap.boxes');
+    if (isToldOtherwise(item as PaintedLeaf, settings) && (aspect === 'picture' || aspect === 'look' || aspect === 'place'))
+      return adapted('picture.asDrawn');
+    if (aspect !== 'look') return judged;
+    if (item.blend !== 'normal') return adapted('blend.normal');
+    if (item.stroke && [item.stroke.startMarker, item.stroke.endMarker].includes('bar')) return adapted('ends.bare');
+    if (item.kind === 'textFrame' && item.opacity < 1) return adapted('opacity.words');
+    return judged;
+  }
+
+  /** Whether a link leads to a page of another file of the result. */
+  function isInOtherFile({ subject, story, item, pages }: SubjectInFolio): boolean {
+    if (decks.length < 2) return false;
+    const destination =
+      subject.kind === 'link' ? story?.links[subject.id.split('/').pop()!]?.destination : item && linkCueOf(item)?.destination;
+    const from = pages[0] ?? '';
+    const target = scope.targets.of(destination, from);
+    return !!target && 'page' in target && deckOf.get(target.page)?.deck !== deckOf.get(from)?.deck;
+  }
+}

@@ -1,0 +1,135 @@
+import { comparePlaces } from '../../ledger/compare.ts';
+import type { Format } from '../../ledger/compare.ts';
+import type { Evidence } from '../../ledger/entry.ts';
+import { expectDocument } from '../../ledger/expected.ts';
+import type { ExpectedPage } from '../../ledger/expected.ts';
+import { Findings, short, SIGNATURE_CELLS } from '../../ledger/findings.ts';
+import { compareFlow } from '../../ledger/flow/compareFlow.ts';
+import { dense } from '../../ledger/flow/dense.ts';
+import { expectFlow } from '../../ledger/flow/expectFlow.ts';
+import { slides } from '../../ledger/flow/telling.ts';
+import { comparePlacedBoxes } from '../../ledger/office/expectBoxes.ts';
+import { asOnSlides, boxesOnPage, wordsOnSlides } from '../../ledger/office/expectSlides.ts';
+import { observeSlides } from '../../ledger/office/observeSlides.ts';
+import type { ObservedDeck } from '../../ledger/office/observeSlides.ts';
+import { comesAs } from '../../ledger/office/slideMotion.ts';
+import { readText } from '../../folio/text.ts';
+import type { PagePlace } from '../../folio/traverse.ts';
+import { textPieces } from '../../structure/textPieces.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
+import { isToldOtherwise } from '../shared/office/placedPictures.ts';
+import type { PaintedLeaf } from '../shared/paintedPage.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { WriteJob, WrittenFile } from '../writer.ts';
+import { effectsOnPage } from './cueEffects.ts';
+import { offsetOf } from './deck.ts';
+import type { Deck } from './deck.ts';
+import type { PptxSettings } from './settings.ts';
+
+const PLACED: Format = {
+  roleFor: (element) => element,
+  joinsParts: false,
+  baselineTolerance: 0,
+  linksCues: true,
+  plays: false,
+  acts: false,
+  placeTolerance: 0.05,
+};
+
+/** Reads a deck of slides back: its words against those of its boxes, everything on its slides in its place, how they come and move. */
+export async function readBackDeck(
+  deck: Deck,
+  file: WrittenFile,
+  files: readonly WrittenFile[],
+  job: WriteJob<PptxSettings>,
+): Promise<Evidence[]> {
+  const { folio, composition, fonts, settings } = job;
+  const whole = scopeOf(folio, composition, settings, true);
+  const scope = { ...whole, pages: [...deck.pages] };
+  const pieces = textPieces(folio, composition, scope);
+  const observed = await observeSlides(await file.bytes(), {
+    pictures: job.pictures,
+    beside: async (path) => files.find((f) => f.path === path)?.bytes(),
+  });
+  const telling = slides(replacementsOf(settings));
+  const wanted = expectFlow(folio, composition, fonts, scope, { ...settings, depth: 6 }, telling, wordsOnSlides(folio, deck.pages, pieces));
+  const signature = async (media: string): Promise<Uint8Array> => job.pictures.signature(await job.media(media), SIGNATURE_CELLS);
+  const words = await compareFlow(asOnSlides(wanted, folio), observed.flow, {
+    folio,
+    fonts,
+    embeds: true,
+    carries: false,
+    telling,
+    styled: true,
+    navigates: false,
+    signature,
+  });
+  const found = new Findings();
+  const left = new Set(
+    scope.pages.flatMap(({ spread }) =>
+      Object.values(spread.items).flatMap((i) => (isToldOtherwise(i as PaintedLeaf, settings) ? [i.id] : [])),
+    ),
+  );
+  const pages = expectDocument(folio, composition, { ...whole, pages: scope.pages }, settings).pages.map((p) => onSlide(p, deck, settings));
+  await comparePlaces(pages, observed.pages, { folio, format: PLACED, signature }, found, left);
+  deck.pages.forEach((place, i) => {
+    const { dx, dy } = offsetOf(deck, place.page);
+    const boxes = boxesOnPage(place, pieces).map(({ item, box }) => ({ item, box: { ...box, x: box.x + dx, y: box.y + dy } }));
+    comparePlacedBoxes(boxes, observed.pages[i]?.boxes ?? [], found);
+    compareSlideMotion(place, i, observed, job, whole.shown, found);
+  });
+  return [...words, ...found.list];
+}
+
+/** What a page should give back, where it lies on its slide. */
+function onSlide(p: ExpectedPage, deck: Deck, settings: PptxSettings): ExpectedPage {
+  const { dx, dy } = offsetOf(deck, p.page);
+  const moved = <T extends { box: ExpectedPage['page']['box'] }>(list: readonly T[]): T[] =>
+    list.map((x) => ({ ...x, box: { ...x.box, x: x.box.x + dx, y: x.box.y + dy } }));
+  return {
+    ...p,
+    page: { ...p.page, box: { ...p.page.box, ...deck.size } },
+    blocks: settings.pictures === 'none' ? [] : p.blocks,
+    pictures: moved(p.pictures),
+    shapes: moved(p.shapes),
+    areas: moved(p.areas),
+  };
+}
+
+function compareSlideMotion(
+  { spread, page }: PagePlace,
+  at: number,
+  { motion, notes }: ObservedDeck,
+  { folio, settings }: WriteJob<PptxSettings>,
+  shown: (item: PagePlace['spread']['items'][string]) => boolean,
+  found: Findings,
+): void {
+  const seen = motion[at];
+  if (!seen) return;
+  if (page.transition && settings.transitions) {
+    const right = comesAs(page.transition, seen);
+    found.say(
+      'page',
+      page.id,
+      'transition',
+      right,
+      seen.transition ? `comes by ${seen.transition.kind}, ${seen.transition.speed}` : 'just stands there',
+    );
+  }
+  if (page.advanceAfter !== undefined && settings.transitions) {
+    const right = seen.advance !== null && Math.abs(seen.advance - page.advanceAfter) < 0.01;
+    found.say('page', page.id, 'advance', right, seen.advance === null ? 'stays' : `goes on after ${seen.advance} s`);
+  }
+  const story = page.notes === undefined ? undefined : folio.stories[page.notes];
+  if (story && settings.notes) {
+    const text = Object.values(story.blocks).flatMap((b) => (b.kind === 'paragraph' ? [readText(b)] : []));
+    const right = dense(text.join('')) === dense(notes[at] ?? '');
+    found.say('page', page.id, 'notes', right, notes[at] ? `“${short(notes[at])}”` : 'no notes');
+  }
+  if (settings.animations) {
+    const cues = effectsOnPage(folio, spread, page, shown);
+    const wanted = cues.reduce((sum, c) => sum + c.effects.length, 0);
+    for (const { cue } of cues)
+      found.say('cue', cue, 'motion', seen.effects >= wanted, `${seen.effects} effects where ${wanted} are asked for`);
+  }
+}

@@ -1,0 +1,73 @@
+import { z } from 'zod';
+import { commonSettings } from '../shared/commonSettings.ts';
+import { officeSettings } from '../shared/office/officeSettings.ts';
+
+const { leading, fields, replacements, pictures, pictureFormat, crops } = officeSettings;
+
+/** The recipe of the deck of slides. */
+export const PptxSettings = z.object({
+  ...commonSettings,
+  template: z.boolean().default(false).meta({
+    title: 'As a template',
+    help: 'A file from which colleagues begin new decks with the same layouts.',
+    group: 'What goes in',
+  }),
+  sizes: z
+    .enum(['one', 'each'])
+    .default('one')
+    .meta({
+      title: 'Pages of different sizes',
+      help: 'A deck has one size. Either all pages are in one file, as large as the largest of them, or there is a file for each size.',
+      group: 'What goes in',
+      labels: { one: 'In one file, smaller ones in the middle', each: 'A file for each size' },
+    }),
+  masters: z
+    .enum(['layouts', 'slides'])
+    .default('layouts')
+    .meta({
+      title: 'What repeats on pages',
+      help: 'Items of master pages stand on layouts, so that new slides have them too, or on each slide like all else.',
+      group: 'What goes in',
+      labels: { layouts: 'On layouts', slides: 'On each slide' },
+    }),
+  notes: z.boolean().default(true).meta({
+    title: 'Speaker’s notes',
+    help: 'Texts that are notes to a page go along as notes to its slide.',
+    group: 'What goes in',
+  }),
+  leading,
+  fit: z
+    .enum(['stays', 'shrinks', 'grows'])
+    .default('stays')
+    .meta({
+      title: 'Text that needs more room',
+      help: 'What happens when somebody writes more into a box than it holds, or lacks the typeface.',
+      group: 'Text',
+      labels: { stays: 'Runs over its box', shrinks: 'Is made smaller', grows: 'Its box grows' },
+    }),
+  fields,
+  replacements,
+  pictures,
+  pictureFormat,
+  crops,
+  media: z
+    .enum(['inside', 'still'])
+    .default('inside')
+    .meta({
+      title: 'Films and sounds',
+      help: 'Whether they are in the file, or their still pictures alone.',
+      group: 'Motion',
+      labels: { inside: 'In the file', still: 'Still pictures' },
+    }),
+  transitions: z.boolean().default(true).meta({
+    title: 'Page transitions',
+    help: 'Slides come as pages do, in the nearest way that slides have.',
+    group: 'Motion',
+  }),
+  animations: z.boolean().default(true).meta({
+    title: 'Animations',
+    help: 'What cues show, hide and move becomes animations, as far as slides have such.',
+    group: 'Motion',
+  }),
+});
+export type PptxSettings = z.infer<typeof PptxSettings>;

@@ -1,0 +1,312 @@
+import { fieldsAsSet } from '../../compose/fields.ts';
+import { rectPath } from '../../folio/geometry.ts';
+import type { Destination } from '../../folio/motion.ts';
+import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
+import type { PagePlace } from '../../folio/traverse.ts';
+import { flowOf } from '../../structure/flow.ts';
+import { headingLevel } from '../../structure/outline.ts';
+import { textPieces } from '../../structure/textPieces.ts';
+import type { TextPiece, WordsPiece } from '../../structure/textPieces.ts';
+import { geometryXml } from '../shared/drawingml/geometry.ts';
+import { lineXml } from '../shared/drawingml/line.ts';
+import { fillXml } from '../shared/drawingml/paint.ts';
+import { placementOf } from '../shared/drawingml/placement.ts';
+import { flowFields } from '../shared/flow/flowFields.ts';
+import { writeProperties } from '../shared/office/documentProperties.ts';
+import { leadingOfParagraphs } from '../shared/office/leading.ts';
+import { emu } from '../shared/office/lengths.ts';
+import { OFFICE, OfficePackage } from '../shared/office/officePackage.ts';
+import type { Part } from '../shared/office/officePackage.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
+import { PictureParts } from '../shared/office/pictureParts.ts';
+import { PlacedPictures } from '../shared/office/placedPictures.ts';
+import { repeatedLook } from '../shared/office/repeatedLook.ts';
+import type { Xml } from '../shared/office/xml.ts';
+import { el, xmlFile } from '../shared/office/xml.ts';
+import { outputFile } from '../shared/outputFile.ts';
+import { itemsOfPage } from '../shared/paintedPage.ts';
+import type { Scope } from '../shared/scope.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { OutputFile, WriteJob } from '../writer.ts';
+import { effectsOnPage, playsAtOnce } from './cueEffects.ts';
+import { countsPage, decksOf, fillsSlide, offsetOf } from './deck.ts';
+import type { Deck } from './deck.ts';
+import { CONTENT, NAMESPACES } from './namespaces.ts';
+import { NOTES, NotesSlides } from './notesSlides.ts';
+import { filledOf } from './placeholders.ts';
+import type { Filled } from './placeholders.ts';
+import { faceOf } from './runLook.ts';
+import type { PptxSettings } from './settings.ts';
+import { shapeTree, shapeXml } from './shapes.ts';
+import type { SlideContext } from './slideContext.ts';
+import { divide } from './slideLayouts.ts';
+import { layoutFile, lookOfPiece, masterFile, placeholderXml } from './slideMaster.ts';
+import { SlideMedia } from './slideMedia.ts';
+import { SlideShapes } from './slideShapes.ts';
+import { tableStylesFile } from './tableStyles.ts';
+import { themeFile } from './theme.ts';
+import { timingXml } from './timing.ts';
+import { transitionXml } from './transition.ts';
+
+const MEDIA_TYPE = 'application/vnd.openxmlformats-officedocument.presentationml';
+/** Numbers of masters and layouts begin here, those of slides at 256 (ISO/IEC 29500-1, 19.7.2 and 19.7.3). */
+const FIRST_MASTER = 2_147_483_648;
+const FIRST_SLIDE = 256;
+
+/** Writes decks of slides (PresentationML, ISO/IEC 29500-1): every page a slide, everything on it in its place. */
+export async function* writePptx(job: WriteJob<PptxSettings>): AsyncGenerator<OutputFile> {
+  const { folio, composition, settings } = job;
+  const scope = scopeOf(folio, composition, settings, true);
+  const pieces = textPieces(folio, composition, scope);
+  const pictures = await PlacedPictures.of(job, scope);
+  const beside = new Map<string, { mediaType: string; bytes: Uint8Array }>();
+  for (const deck of decksOf(scope.pages, settings)) {
+    const writer = new DeckWriter(job, scope, deck, pieces, pictures);
+    const bytes = await writer.bytes();
+    yield outputFile(deck.path, `${MEDIA_TYPE}.${settings.template ? 'template' : 'presentation'}`, bytes);
+    for (const [path, image] of writer.beside) beside.set(path, image);
+  }
+  for (const [path, image] of beside) yield outputFile(path, image.mediaType, image.bytes);
+}
+
+class DeckWriter {
+  private readonly pack = new OfficePackage();
+  private readonly presentation: Part;
+  private readonly master: Part;
+  private readonly slides = new Map<string, Part>();
+  private readonly layouts = new Map<string, { part: Part; shapes: Xml[]; name: string }>();
+  private readonly names = new Map<string, number>();
+  private readonly files: PictureParts;
+  private readonly context: Omit<SlideContext, 'part' | 'page' | 'countsPages'>;
+  private themes = 0;
+
+  constructor(
+    private readonly job: WriteJob<PptxSettings>,
+    private readonly scope: Scope,
+    private readonly deck: Deck,
+    private readonly pieces: ReadonlyMap<string, readonly TextPiece[]>,
+    private readonly pictures: PlacedPictures,
+  ) {
+    const { folio, composition, fonts, settings } = job;
+    this.presentation = this.pack.add('ppt/presentation.xml', settings.template ? CONTENT.template : CONTENT.presentation);
+    this.pack.relate(`${OFFICE}/officeDocument`, this.presentation);
+    this.master = this.pack.add('ppt/slideMasters/slideMaster1.xml', CONTENT.master);
+    deck.pages.forEach(({ page }, i) => this.slides.set(page.id, this.pack.add(`ppt/slides/slide${i + 1}.xml`, CONTENT.slide)));
+    this.files = new PictureParts(this.pack, 'ppt/media', settings.pictures === 'beside' ? 'beside' : 'inside');
+    this.context = {
+      folio,
+      fonts,
+      replacements: replacementsOf(settings),
+      fields: { ...flowFields(folio, flowOf(folio, composition, scope)).sources, ...fieldsAsSet(folio, composition) },
+      leading: leadingOfParagraphs(folio, composition, settings.leading),
+      press: (destination, title, page, part) => this.press(destination, title, page, part),
+    };
+  }
+
+  get beside(): PictureParts['beside'] {
+    return this.files.beside;
+  }
+
+  async bytes(): Promise<Uint8Array> {
+    const { folio, settings } = this.job;
+    const media =
+      settings.media === 'inside'
+        ? await SlideMedia.of(this.job, this.pack, this.deck.pages, (i) => this.scope.shown(i))
+        : SlideMedia.none(folio, this.pack);
+    const notes = new NotesSlides(this.pack, this.presentation, () => this.theme());
+    this.deck.pages.forEach((place, i) => this.slide(place, i, media, notes));
+    const masterContext = this.contextOf(this.master, '', false);
+    const layouts = [...this.layouts.values()].map(({ part, shapes, name }, i) => {
+      part.content = layoutFile(name, shapes);
+      part.relate(`${OFFICE}/slideMaster`, this.master);
+      return { id: FIRST_MASTER + 1 + i, relation: this.master.relate(`${OFFICE}/slideLayout`, part) };
+    });
+    this.master.content = masterFile(this.deck.size, layouts, masterContext);
+    this.master.relate(`${OFFICE}/theme`, this.theme());
+    this.writePresentation(notes.relation);
+    writeProperties(this.job, this.pack);
+    const chunks: Uint8Array[] = [];
+    for await (const chunk of this.pack.bytes()) chunks.push(chunk);
+    return new Uint8Array(Buffer.concat(chunks));
+  }
+
+  private contextOf(part: Part, page: string, countsPages: boolean): SlideContext {
+    return { ...this.context, part, page, countsPages: countsPages && this.job.settings.fields === 'live' };
+  }
+
+  private slide(place: PagePlace, at: number, media: SlideMedia, notes: NotesSlides): void {
+    const { folio, composition, settings } = this.job;
+    const { page } = place;
+    const part = this.slides.get(page.id)!;
+    const counts = countsPage(this.deck, at);
+    const context = this.contextOf(part, page.id, counts);
+    const offset = offsetOf(this.deck, page);
+    const sources = { composition, pieces: this.pieces, pictures: this.pictures, files: this.files, media, fit: settings.fit };
+    const items = itemsOfPage(folio, place, this.scope, () => true).filter((i) => !i.unseen);
+    const { onLayout, onSlide } =
+      settings.masters === 'layouts'
+        ? divide(items, place, (frame) => this.isOfPage(frame, context.countsPages))
+        : { onLayout: [], onSlide: items };
+    const filled = filledOf(folio, place, this.pieces);
+    const shapes = new SlideShapes(context, sources, place, offset, filled);
+    const drawn = shapes.draw(onSlide);
+    const key = `${repeatedLook(folio, composition, place, onLayout, context.countsPages)} ${!!filled.title} ${!!filled.body} ${JSON.stringify(offset)}`;
+    let layout = this.layouts.get(key);
+    if (!layout) {
+      const own = this.pack.add(`ppt/slideLayouts/slideLayout${this.layouts.size + 1}.xml`, CONTENT.layout);
+      const inLayout = this.contextOf(own, page.id, counts);
+      const repeated = new SlideShapes(inLayout, sources, place, offset);
+      const fixed = repeated.draw(onLayout);
+      layout = { part: own, name: this.layoutName(place), shapes: [...fixed, ...this.places(filled, place, inLayout)] };
+      this.layouts.set(key, layout);
+    }
+    part.relate(`${OFFICE}/slideLayout`, layout.part);
+    if (settings.notes) notes.write(place, part, context);
+    const background = this.background(place);
+    part.content = xmlFile(
+      el(
+        'p:sld',
+        NAMESPACES,
+        el('p:cSld', { name: `Page ${place.number}` }, background.fills, shapeTree([background.shape, ...drawn])),
+        el('p:clrMapOvr', {}, el('a:masterClrMapping')),
+        settings.transitions && transitionXml(page.transition, page.advanceAfter),
+        this.timing(place, shapes, media),
+      ),
+    );
+    this.job.progress(at + 1, this.deck.pages.length);
+  }
+
+  /** Whether a frame says something that is so on its page alone, such as a number that the program does not count. */
+  private isOfPage(frame: string, countsPages: boolean): boolean {
+    const { folio, composition } = this.job;
+    return Object.values(folio.stories[composition.frames.get(frame)?.story ?? '']?.blocks ?? {}).some(
+      (b) =>
+        b.kind === 'paragraph' &&
+        b.content.some((n) => n.type === 'field' && (n.field === 'sectionName' || (n.field === 'pageNumber' && !countsPages))),
+    );
+  }
+
+  private timing(place: PagePlace, { shapes }: SlideShapes, media: SlideMedia): Xml | null {
+    const { folio, settings } = this.job;
+    const shown = (item: Parameters<Scope['shown']>[0]): boolean => this.scope.shown(item);
+    const played = Object.values(place.spread.items).flatMap((item) => {
+      const kind = item.kind === 'media' ? media.kindOf(item) : null;
+      const [shape] = shapes.get(item.id) ?? [];
+      return kind && shape !== undefined ? [{ shape, kind, loop: item.kind === 'media' && item.loop, item: item.id }] : [];
+    });
+    const plays = new Set(played.map((p) => p.item));
+    return timingXml({
+      shapes,
+      cues: settings.animations ? effectsOnPage(folio, place.spread, place.page, shown) : [],
+      atOnce: playsAtOnce(place.spread, place.page, shown).filter((e) => plays.has(e.item)),
+      media: played,
+    });
+  }
+
+  /** The ground of a page: that of its slide, or a sheet on it where the slide is larger. */
+  private background({ page }: PagePlace): { fills: Xml | null; shape: Xml | null } {
+    if (page.background.type === 'none') return { fills: null, shape: null };
+    const box = { x: 0, y: 0, width: page.box.width, height: page.box.height };
+    const ground = { swatches: this.job.folio.head.swatches, opacity: 1, box };
+    const fill = fillXml(page.background, ground);
+    if (fillsSlide(this.deck, page)) return { fills: el('p:bg', {}, el('p:bgPr', {}, fill, el('a:effectLst'))), shape: null };
+    const { dx, dy } = offsetOf(this.deck, page);
+    const facts = { id: 2_000_000, name: 'Page', alt: '', decorative: true, press: null };
+    const look = { geometry: geometryXml(rectPath(box), box), fill, line: lineXml(null, ground), effects: null };
+    return { fills: null, shape: shapeXml(facts, { ...box, x: dx, y: dy, rotation: 0, flipV: false }, look, null) };
+  }
+
+  /** The places of a layout, where its first slide fills them. */
+  private places({ title, body }: Filled, place: PagePlace, c: SlideContext): Xml[] {
+    const { dx, dy } = offsetOf(this.deck, place.page);
+    const placed = (piece: WordsPiece | null, id: number, as: Parameters<typeof placeholderXml>[1]): Xml[] => {
+      const frame = piece && place.spread.items[piece.item];
+      const at = frame && placementOf(frame.transform, piece.rect);
+      if (!at) return [];
+      const { box } = place.page;
+      return [placeholderXml(id, as, { ...at, x: at.x - box.x + dx, y: at.y - box.y + dy }, lookOfPiece(piece, c))];
+    };
+    return [...placed(title, 1_000_001, { type: 'title' }), ...placed(body, 1_000_002, { type: 'body', idx: 1 })];
+  }
+
+  /** Names of layouts are those of master pages; several of one are counted. */
+  private layoutName({ page }: PagePlace): string {
+    const name = (page.master !== undefined && this.job.folio.head.masterPages[page.master]?.name) || 'Page';
+    const count = (this.names.get(name) ?? 0) + 1;
+    this.names.set(name, count);
+    return count === 1 ? name : `${name} ${count}`;
+  }
+
+  /** Where a press leads (20.1.2.2.23, 21.1.2.3.5); text keeps its own ink. */
+  private press(destination: Destination, title: string | undefined, page: string, part: Part): Xml | null {
+    const tooltip = title?.slice(0, 260);
+    if (destination.to === 'back')
+      return el('a:hlinkClick', { 'r:id': '', action: 'ppaction://hlinkshowjump?jump=lastslideviewed', tooltip });
+    const target = this.scope.targets.of(destination, page);
+    if (!target) return null;
+    if ('href' in target) return el('a:hlinkClick', { 'r:id': part.relateOutside(`${OFFICE}/hyperlink`, target.href), tooltip }, OWN_INK);
+    const slide = this.slides.get(target.page);
+    // A page in another file of the result is out of reach.
+    if (!slide) return null;
+    return el('a:hlinkClick', { 'r:id': part.relate(`${OFFICE}/slide`, slide), action: 'ppaction://hlinksldjump', tooltip }, OWN_INK);
+  }
+
+  private theme(): Part {
+    const { folio } = this.job;
+    const paragraphs = Object.values(folio.stories).flatMap((s) => Object.values(s.blocks).filter((b) => b.kind === 'paragraph'));
+    const usual = (isHeading: boolean): string => {
+      const count = new Map<string, number>();
+      for (const p of paragraphs) {
+        if (!!headingLevel(paragraphRole(folio.head, p.style).element) !== isHeading) continue;
+        const { family } = faceOf(resolveParagraph(folio.head, p).character, this.context);
+        count.set(family, (count.get(family) ?? 0) + 1);
+      }
+      return [...count].sort((a, b) => b[1] - a[1])[0]?.[0] ?? '';
+    };
+    const text = usual(false) || usual(true) || 'Arial';
+    const content = themeFile(folio, { headings: usual(true) || text, text });
+    return this.pack.add(`ppt/theme/theme${++this.themes}.xml`, CONTENT.theme, content);
+  }
+
+  private writePresentation(notesMaster: string | null): void {
+    const { presentation, deck } = this;
+    const slides = [...this.slides.values()].map((part) => presentation.relate(`${OFFICE}/slide`, part));
+    const master = presentation.relate(`${OFFICE}/slideMaster`, this.master);
+    presentation.relate(
+      `${OFFICE}/presProps`,
+      this.pack.add('ppt/presProps.xml', CONTENT.properties, xmlFile(el('p:presentationPr', NAMESPACES))),
+    );
+    presentation.relate(
+      `${OFFICE}/tableStyles`,
+      this.pack.add('ppt/tableStyles.xml', CONTENT.tableStyles, tableStylesFile(this.job.folio.head)),
+    );
+    for (const { target } of this.master.relationships.filter((r) => r.type === `${OFFICE}/theme`))
+      presentation.relate(`${OFFICE}/theme`, this.pack.get(`ppt/${target.replace('../', '')}`)!);
+    presentation.content = xmlFile(
+      el(
+        'p:presentation',
+        { ...NAMESPACES, firstSlideNum: deck.first === 1 ? undefined : deck.first, saveSubsetFonts: 1, autoCompressPictures: 0 },
+        el('p:sldMasterIdLst', {}, el('p:sldMasterId', { id: FIRST_MASTER, 'r:id': master })),
+        notesMaster !== null && el('p:notesMasterIdLst', {}, el('p:notesMasterId', { 'r:id': notesMaster })),
+        el(
+          'p:sldIdLst',
+          {},
+          slides.map((relation, i) => el('p:sldId', { id: FIRST_SLIDE + i, 'r:id': relation })),
+        ),
+        el('p:sldSz', { cx: emu(deck.size.width), cy: emu(deck.size.height) }),
+        el('p:notesSz', { cx: emu(NOTES.width), cy: emu(NOTES.height) }),
+      ),
+    );
+  }
+}
+
+/** Links in text have the ink of the document, not that of the theme (of 2018; programs before it pass it over). */
+const OWN_INK = el(
+  'a:extLst',
+  {},
+  el(
+    'a:ext',
+    { uri: '{A12FA001-AC4F-418D-AE19-62706E023703}' },
+    el('ahyp:hlinkClr', { 'xmlns:ahyp': 'http://schemas.microsoft.com/office/drawing/2018/hyperlinkcolor', val: 'tx' }),
+  ),
+);

@@ -1,0 +1,13 @@
+/** Sentences that ledgers of office files have in common. */
+export const OFFICE_SENTENCES: Record<string, string> = {
+  'pictures.out': 'Pictures are left out, as the recipe says.',
+  'initial.flat': 'Its initial is a letter like the others.',
+  'leading.one': 'Its lines stand {least} to {most} points apart; here all of them do {points}.',
+  'font.byName': 'Its typeface is named, not in the file: it is seen where it is installed.',
+  'font.replaced': 'Its typeface is replaced by {family}, as the recipe says.',
+  'wrap.boxes': 'Text does not run around it by itself: it stands in boxes that leave room for it.',
+  'picture.asDrawn': 'It is a picture as the page shows it: cropped, turned or cut out for good.',
+  'blend.normal': 'It is laid over what is below it without blending.',
+  'ends.bare': 'Lines of the format have no bars at their ends.',
+  'opacity.words': 'Its box shows through as designed; its words do not.',
+};

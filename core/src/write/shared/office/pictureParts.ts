@@ -1,0 +1,45 @@
+import type { Blip } from '../drawingml/blip.ts';
+import { shortHash } from '../encodePictures.ts';
+import type { FlowImage } from '../flow/flowPictures.ts';
+import { OFFICE } from './officePackage.ts';
+import type { OfficePackage, Part } from './officePackage.ts';
+
+const ENDINGS: Record<string, string> = { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/tiff': 'tiff', 'image/svg+xml': 'svg' };
+
+/** A picture as it was made for the file: `fallback` is the same in pixels, where it is made of lines. */
+export interface MadeImage {
+  image: FlowImage;
+  fallback: FlowImage | null;
+}
+
+/** The files of pictures: each once, whatever shows it; in the package, or in a folder beside it. */
+export class PictureParts {
+  /** Files that lie beside the document, where pictures are not put into it. */
+  readonly beside = new Map<string, FlowImage>();
+
+  constructor(
+    private readonly pack: OfficePackage,
+    private readonly folder: string,
+    private readonly place: 'inside' | 'beside',
+  ) {}
+
+  /** How a part speaks of a picture; of one made of lines, with the same in pixels. */
+  blip({ image, fallback }: MadeImage, part: Part): Blip {
+    if (fallback) return { ...this.named(fallback, part), svg: part.relate(`${OFFICE}/image`, this.file(image)) };
+    return this.named(image, part);
+  }
+
+  private named(image: FlowImage, part: Part): Blip {
+    if (this.place === 'inside') return { embed: part.relate(`${OFFICE}/image`, this.file(image)) };
+    const path = `pictures/${nameOf(image)}`;
+    this.beside.set(path, image);
+    return { link: part.relateOutside(`${OFFICE}/image`, path) };
+  }
+
+  private file(image: FlowImage): Part {
+    const path = `${this.folder}/${nameOf(image)}`;
+    return this.pack.get(path) ?? this.pack.add(path, image.mediaType, image.bytes);
+  }
+}
+
+const nameOf = (image: FlowImage): string => `${shortHash(image.bytes)}.${ENDINGS[image.mediaType] ?? 'bin'}`;
