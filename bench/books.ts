@@ -68,7 +68,7 @@ export async function bookTimes(sample: Sample, fonts: FontSet, output: string, 
     return new Uint8Array(Buffer.concat(chunks));
   };
   const packed = await write();
-  const texts = Object.entries(unzipSync(packed)).filter(([path]) => !/\.(jpg|png|woff2)$/.test(path));
+  const texts = Object.entries(unzipSync(packed)).filter(([path]) => !/\.(jpg|png|woff2|mp[34]|m4a|mov|ogg|webm)$/.test(path));
   const alone = async (): Promise<void> => {
     for (const again of asked) await again();
     for (const [, bytes] of texts) deflateRawSync(bytes);

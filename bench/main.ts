@@ -3,7 +3,7 @@ import { CHROMIUM } from '../e2e/chromium.ts';
 import { availableParallelism, cpus, tmpdir } from 'node:os';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import { samples } from '@elastic-folio/demo';
+import { largePresentation, samples } from '@elastic-folio/demo';
 import type { Sample } from '@elastic-folio/demo';
 import { longFolio, proseOf, typeInLongChain } from './longChain.ts';
 import { bookTimes, structureTimes } from './books.ts';
@@ -24,7 +24,9 @@ import type { WebReadingTimes } from './webReading.ts';
 
 const ROUNDS = 5;
 /** Outputs that office programs open, and what writing 300 pages of one may take above the loaded document, in MiB. */
-const OFFICE = ['docx'];
+const OFFICE = ['docx', 'pptx'];
+/** As many slides as its speed is told for. */
+const SLIDES = 300;
 const OFFICE_MEMORY_LIMIT = 150;
 /** Milliseconds of shaping and of composing before they are timed. */
 const WARM_UP = 3000;
@@ -273,6 +275,17 @@ async function office(sample: Sample, fonts: FontSet): Promise<void> {
   }
 }
 
+/** A deck of many slides against packing the same bytes and encoding the same pictures. */
+async function slides(): Promise<void> {
+  const sample = await largePresentation(SLIDES);
+  const fonts = await loadFonts(sample.folio.head, [await shippedFontSource()]);
+  const t = await bookTimes(sample, fonts, 'pptx', 1);
+  report[`${SLIDES} slides → pptx, against their pictures and packing`] = Object.fromEntries(
+    Object.entries(t).map(([k, v]) => [k, round(v as number)]),
+  );
+  if (t.ratio > BOOK_LIMIT) missed.push(`${SLIDES} slides take ${round(t.ratio)} times their pictures and packing; at most ${BOOK_LIMIT}`);
+}
+
 /** The web edition on a slow phone: how soon its first page is seen, how its pages turn; 300 pages against 16. */
 async function webReading(sample: Sample, fonts: FontSet): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
@@ -347,6 +360,7 @@ async function main(): Promise<void> {
     if (only('web') && sample.folio.stories['dome-feature']) await webReading(sample, fonts);
     if (only('chains') && sample.folio.stories['dome-feature']) longChains(sample, fonts);
   }
+  if (only('office')) await slides();
 
   if (only('intake')) {
     const t = await intakeTimes(ROUNDS);

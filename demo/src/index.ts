@@ -1,6 +1,6 @@
 export type { Sample } from './sampleAssembly.ts';
 export { samples } from './samples.ts';
 export { largePresentation } from './largePresentation.ts';
-export { writeOpenDocument } from './openDocument/writeOpenDocument.ts';
+export { writeOpenDocument } from './writeOpenDocument.ts';
 export { asOpenDocument, writeSamples } from './writeSamples.ts';
 export type { SampleFile } from './writeSamples.ts';

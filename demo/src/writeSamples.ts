@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { packFolio } from '@elastic-folio/core/write';
-import { writeOpenDocument } from './openDocument/writeOpenDocument.ts';
+import { writeOpenDocument } from './writeOpenDocument.ts';
 import type { Sample } from './sampleAssembly.ts';
 import { samples } from './samples.ts';
 

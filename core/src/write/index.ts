@@ -3,6 +3,7 @@ import { docxWriter } from './docx/index.ts';
 import { epubWriter } from './epub/index.ts';
 import { fixedEpubWriter } from './epub-fixed/index.ts';
 import { htmlWriter } from './html/index.ts';
+import { odpWriter } from './odp/index.ts';
 import { pdfWriter } from './pdf/index.ts';
 import { pptxWriter } from './pptx/index.ts';
 import type { Writer } from './writer.ts';
@@ -16,6 +17,7 @@ export const WRITERS: readonly Writer[] = [
   articleWriter,
   docxWriter,
   pptxWriter,
+  odpWriter,
 ] as unknown as Writer[];
 
 export const writerById = (id: string): Writer | undefined => WRITERS.find((w) => w.id === id);

@@ -70,7 +70,8 @@ export interface Writer<S = unknown> {
   /** One line that says what the result is good for. */
   about: string;
   version: number;
-  view: 'pages' | 'flow' | 'none';
+  /** How it can be looked at: pages line by line as designed, pages of boxes whose lines end where others decide, running text, not at all. */
+  view: 'pages' | 'boxes' | 'flow' | 'none';
   /** The file that opens the result. */
   entry: string;
   settings: ZodType<S>;

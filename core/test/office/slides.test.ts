@@ -1,7 +1,8 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { unzipSync } from 'fflate';
 import { produce } from 'immer';
-import { pagesOf } from '../../src/index.ts';
+import { parseOfficeAsync } from 'officeparser';
+import { pagesOf, readText } from '../../src/index.ts';
 import type { Folio, TextFrame } from '../../src/index.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { subjectKey } from '../../src/ledger/index.ts';
@@ -313,4 +314,21 @@ describe('what is hard to hold', () => {
     const folio = tinyFolio(['Words']);
     expect(Buffer.from(await written(folio)).equals(Buffer.from(await written(folio)))).toBe(true);
   });
+});
+
+test('officeparser, which had no part in making it, finds the words of every slide, and its notes', async () => {
+  const made = await make(almanac, 'pptx', SMALL);
+  const dense = (text: string): string => text.replace(/[\s\u00A0\u00AD\uFFFC]+/g, '');
+  const all = dense(await parseOfficeAsync(Buffer.from(await made.read('document.pptx'))));
+  const read = made.ledger.filter((e) => e.subject.kind === 'paragraph' && e.subject.aspect === 'text' && e.outcome === 'kept');
+  let found = 0;
+  for (const { subject } of read) {
+    const block = Object.values(almanac.folio.stories).flatMap((s) => (s.blocks[subject.id] ? [s.blocks[subject.id]!] : []))[0];
+    const text = block?.kind === 'paragraph' ? dense(readText(block)) : '';
+    if (text.length < 30 || block?.kind !== 'paragraph' || block.content.some((n) => n.type !== 'span')) continue;
+    // A paragraph may be cut where its frame ends: its beginning is in one place.
+    expect([subject.id, all.includes(text.slice(0, 20))]).toEqual([subject.id, true]);
+    found++;
+  }
+  expect(found).toBeGreaterThan(60);
 });

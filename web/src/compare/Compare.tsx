@@ -72,7 +72,7 @@ export function Compare() {
   const run = output.lastDone!;
   const kind = kinds.find((k) => k.id === output.output);
   const isBook = kind?.entry.endsWith('.epub') ?? false;
-  const laidOut = kind?.view === 'pages' || folio.recipes[output.recipe]?.settings['way'] === 'laid';
+  const laidOut = kind?.view === 'boxes' || folio.recipes[output.recipe]?.settings['way'] === 'laid';
   const label = `Page ${number} of ${output.name}`;
   // An article knows no pages: it is shown where the first paragraph of the page begins.
   const first = painted[place.spread.id]?.places.filter((p) => p.box.x < box.x + box.width && p.box.x + p.box.width > box.x);

@@ -251,7 +251,7 @@ class Expectation {
     const isNote = telling.notesInText && isNoteOf(story, p.id);
     const text = this.textOf(p, isNote || (!telling.countsLists && element !== 'li'), part);
     if (!text.trim()) return;
-    const label = telling.countsLists ? this.labelOf(story, p.id) : undefined;
+    const label = telling.countsLists && p.overrides?.list !== null ? this.labelOf(story, p.id) : undefined;
     this.out.blocks.push({
       paragraph: p.id,
       element,

@@ -96,3 +96,13 @@ export const slides = (instead: ReadonlyMap<string, string>): Telling => ({
   columns: 75,
   carries: () => false,
 });
+
+/** Slides of OpenDocument: lists are counted, faces are named by family, weight and style. */
+export const openSlides: Telling = {
+  ...slides(new Map()),
+  element: (_, { listed }) => (listed ? 'li' : 'p'),
+  face: ({ family, weight, style }) => ({ family, weight, style }),
+  size: (points) => points,
+  countsLists: true,
+  columns: Infinity,
+};

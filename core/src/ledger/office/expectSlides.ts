@@ -8,7 +8,7 @@ import type { Spread } from '../../folio/spread.ts';
 import { paintOrder, pageOfItem } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import type { FlowBlock, FlowSection } from '../../structure/flow.ts';
-import { isUnread } from '../../structure/readingOrder.ts';
+import { isUnread, readingItems } from '../../structure/readingOrder.ts';
 import type { TextPiece } from '../../structure/textPieces.ts';
 import { firstColumnHeads } from '../../structure/tableHeads.ts';
 import type { ExpectedFlow } from '../flow/expectFlow.ts';
@@ -27,6 +27,15 @@ export function stackedFrames(folio: Folio, { spread, page }: PagePlace): Item[]
   for (const item of paintOrder(folio, spread)) visit(item, 0);
   return out;
 }
+
+/** Whether frames of every page are read in the order in which they lie on one another. */
+export const readsAsStacked = (folio: Folio, pages: readonly PagePlace[], pieces: Pieces): boolean =>
+  pages.every((place) => {
+    const read = (items: readonly Item[]): string[] => items.filter((i) => !isUnread(folio, i.id) && pieces.has(i.id)).map((i) => i.id);
+    const stack = read(stackedFrames(folio, place));
+    const path = read(readingItems(folio, place.spread)).filter((id) => stack.includes(id));
+    return stack.every((id, i) => id === path[i]);
+  });
 
 /** The words of slides in the order in which a file of slides has them. */
 export function wordsOnSlides(folio: Folio, pages: readonly PagePlace[], pieces: Pieces): FlowSection[] {
@@ -64,7 +73,7 @@ export function asOnSlides(expected: ExpectedFlow, folio: Folio): ExpectedFlow {
   return {
     ...expected,
     figures: [],
-    blocks: expected.blocks.map((b) => (b.within === null ? { ...b, ground: null } : b)),
+    blocks: expected.blocks.map((b) => ({ ...b, readings: [], ground: b.within === null ? null : b.ground })),
     tables: expected.tables.map((t) => {
       const known = tables.get(t.id);
       if (!known || known.table.headerRows < 2) return t;

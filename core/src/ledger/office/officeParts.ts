@@ -11,6 +11,8 @@ export interface Node {
   children: Node[];
   /** Text that stands in it directly. */
   text: string;
+  /** Text and elements as they follow one another. */
+  content: (string | Node)[];
 }
 
 /** Namespaces of the office formats, by the prefixes that the standard’s own examples give them (ISO/IEC 29500-1, annex A). */
@@ -28,6 +30,19 @@ const PREFIXES: Record<string, string> = {
   'http://schemas.openxmlformats.org/package/2006/relationships': 'rel',
   'http://schemas.openxmlformats.org/package/2006/content-types': 'ct',
   'http://purl.org/dc/elements/1.1/': 'dc',
+  // Those of OpenDocument (1.3, part 3, 1.4).
+  ...Object.fromEntries(
+    ['office', 'style', 'text', 'table', 'presentation', 'meta', 'manifest', 'script'].map((n) => [
+      `urn:oasis:names:tc:opendocument:xmlns:${n}:1.0`,
+      n,
+    ]),
+  ),
+  'urn:oasis:names:tc:opendocument:xmlns:drawing:1.0': 'draw',
+  'urn:oasis:names:tc:opendocument:xmlns:xsl-fo-compatible:1.0': 'fo',
+  'urn:oasis:names:tc:opendocument:xmlns:svg-compatible:1.0': 'svg',
+  'urn:oasis:names:tc:opendocument:xmlns:smil-compatible:1.0': 'smil',
+  'http://www.w3.org/1999/xlink': 'xlink',
+  'urn:org:documentfoundation:names:experimental:office:xmlns:loext:1.0': 'loext',
   'http://www.w3.org/XML/1998/namespace': 'xml',
 };
 
@@ -39,7 +54,7 @@ const called = (uri: string, local: string): string => (uri ? `${PREFIXES[uri] ?
 /** Reads a part; throws where it is no well-formed XML. */
 export function readPart(xml: string): Node {
   const parser = new SaxesParser({ xmlns: true });
-  const root: Node = { name: '', local: '', uri: '', attributes: {}, children: [], text: '' };
+  const root: Node = { name: '', local: '', uri: '', attributes: {}, children: [], text: '', content: [] };
   const open = [root];
   parser.on('error', (error) => {
     throw error;
@@ -48,11 +63,23 @@ export function readPart(xml: string): Node {
     const attributes: Record<string, string> = {};
     for (const a of Object.values(tag.attributes)) attributes[called(a.uri, a.local)] = a.value;
     if (open.length > DEEPEST) throw new Error(`elements stand inside one another more than ${DEEPEST} deep`);
-    const node: Node = { name: called(tag.uri, tag.local), local: tag.local, uri: tag.uri, attributes, children: [], text: '' };
+    const node: Node = {
+      name: called(tag.uri, tag.local),
+      local: tag.local,
+      uri: tag.uri,
+      attributes,
+      children: [],
+      text: '',
+      content: [],
+    };
     open[open.length - 1]!.children.push(node);
+    open[open.length - 1]!.content.push(node);
     open.push(node);
   });
-  parser.on('text', (text) => (open[open.length - 1]!.text += text));
+  parser.on('text', (text) => {
+    open[open.length - 1]!.text += text;
+    open[open.length - 1]!.content.push(text);
+  });
   parser.on('closetag', () => void open.pop());
   parser.write(xml).close();
   return root.children[0] ?? root;

@@ -13,7 +13,7 @@ export const pptxWriter: Writer<PptxSettings> = {
   label: 'Slides',
   about: 'A deck for those who present: every page a slide, its text live, its tables tables (PPTX).',
   version: 1,
-  view: 'pages',
+  view: 'boxes',
   entry: 'document.pptx',
   settings: PptxSettings,
   migrate: (old) => PptxSettings.parse(old),

@@ -4,12 +4,10 @@ import { paragraphRole, resolveParagraph, resolveSpan } from '../../folio/resolv
 import type { Paragraph } from '../../folio/story.ts';
 import { initialLetters } from '../../folio/text.ts';
 import type { Judgement } from '../../ledger/entry.ts';
-import { stackedFrames } from '../../ledger/office/expectSlides.ts';
+import { readsAsStacked } from '../../ledger/office/expectSlides.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import { linkCueOf } from '../../structure/pageTargets.ts';
-import { isUnread, readingItems } from '../../structure/readingOrder.ts';
-import { firstColumnHeads } from '../../structure/tableHeads.ts';
-import { cellHeads } from '../../structure/tableHeads.ts';
+import { cellHeads, firstColumnHeads } from '../../structure/tableHeads.ts';
 import { textPieces } from '../../structure/textPieces.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
@@ -85,14 +83,7 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
   for (const place of scope.pages) for (const { block } of filledOf(folio, place, pieces).title?.blocks ?? []) titles.add(block.id);
   let stacked: boolean | null = null;
   /** Whether slides are read as the reading path is. */
-  const isInOrder = (): boolean =>
-    (stacked ??= scope.pages.every((place) => {
-      const read = (items: readonly Item[]): string[] => items.filter((i) => !isUnread(folio, i.id) && pieces.has(i.id)).map((i) => i.id);
-      const path = read(readingItems(folio, place.spread));
-      const stack = read(stackedFrames(folio, place));
-      const both = path.filter((id) => stack.includes(id));
-      return stack.every((id, i) => id === both[i]);
-    }));
+  const isInOrder = (): boolean => (stacked ??= readsAsStacked(folio, scope.pages, pieces));
 
   const judgeLook = (block: Paragraph): Judgement => {
     const { character, paragraph } = resolveParagraph(head, block);

@@ -1,3 +1,6 @@
+import { fieldsAsSet } from '../../compose/fields.ts';
+import { fieldText } from '../../compose/fieldText.ts';
+import { noteNumbers } from '../../compose/notes.ts';
 import { comparePlaces } from '../../ledger/compare.ts';
 import type { Format } from '../../ledger/compare.ts';
 import type { Evidence } from '../../ledger/entry.ts';
@@ -100,7 +103,7 @@ function compareSlideMotion(
   { spread, page }: PagePlace,
   at: number,
   { motion, notes }: ObservedDeck,
-  { folio, settings }: WriteJob<PptxSettings>,
+  { folio, composition, settings }: WriteJob<PptxSettings>,
   shown: (item: PagePlace['spread']['items'][string]) => boolean,
   found: Findings,
 ): void {
@@ -122,7 +125,16 @@ function compareSlideMotion(
   }
   const story = page.notes === undefined ? undefined : folio.stories[page.notes];
   if (story && settings.notes) {
-    const text = Object.values(story.blocks).flatMap((b) => (b.kind === 'paragraph' ? [readText(b)] : []));
+    const { numbers } = noteNumbers(story, story.order);
+    const fields = { labelOf: () => undefined, ...fieldsAsSet(folio, composition) };
+    const text = story.order.flatMap((id) => {
+      const block = story.blocks[id];
+      if (block?.kind !== 'paragraph') return [];
+      return block.content.map((n) => {
+        if (n.type === 'field') return fieldText(folio, n, { ...fields, page: page.id });
+        return n.type === 'note' ? (numbers.get(n.id) ?? '') : readText({ ...block, content: [n] });
+      });
+    });
     const right = dense(text.join('')) === dense(notes[at] ?? '');
     found.say('page', page.id, 'notes', right, notes[at] ? `“${short(notes[at])}”` : 'no notes');
   }

@@ -12,6 +12,7 @@ import { lineXml } from '../shared/drawingml/line.ts';
 import { fillXml } from '../shared/drawingml/paint.ts';
 import { placementOf } from '../shared/drawingml/placement.ts';
 import { flowFields } from '../shared/flow/flowFields.ts';
+import { divide, isOfPage } from '../shared/office/dividePage.ts';
 import { writeProperties } from '../shared/office/documentProperties.ts';
 import { leadingOfParagraphs } from '../shared/office/leading.ts';
 import { emu } from '../shared/office/lengths.ts';
@@ -39,7 +40,6 @@ import { faceOf } from './runLook.ts';
 import type { PptxSettings } from './settings.ts';
 import { shapeTree, shapeXml } from './shapes.ts';
 import type { SlideContext } from './slideContext.ts';
-import { divide } from './slideLayouts.ts';
 import { layoutFile, lookOfPiece, masterFile, placeholderXml } from './slideMaster.ts';
 import { SlideMedia } from './slideMedia.ts';
 import { SlideShapes } from './slideShapes.ts';
@@ -145,7 +145,7 @@ class DeckWriter {
     const items = itemsOfPage(folio, place, this.scope, () => true).filter((i) => !i.unseen);
     const { onLayout, onSlide } =
       settings.masters === 'layouts'
-        ? divide(items, place, (frame) => this.isOfPage(frame, context.countsPages))
+        ? divide(items, place, (frame) => isOfPage(folio, composition, frame, context.countsPages))
         : { onLayout: [], onSlide: items };
     const filled = filledOf(folio, place, this.pieces);
     const shapes = new SlideShapes(context, sources, place, offset, filled);
@@ -174,16 +174,6 @@ class DeckWriter {
       ),
     );
     this.job.progress(at + 1, this.deck.pages.length);
-  }
-
-  /** Whether a frame says something that is so on its page alone, such as a number that the program does not count. */
-  private isOfPage(frame: string, countsPages: boolean): boolean {
-    const { folio, composition } = this.job;
-    return Object.values(folio.stories[composition.frames.get(frame)?.story ?? '']?.blocks ?? {}).some(
-      (b) =>
-        b.kind === 'paragraph' &&
-        b.content.some((n) => n.type === 'field' && (n.field === 'sectionName' || (n.field === 'pageNumber' && !countsPages))),
-    );
   }
 
   private timing(place: PagePlace, { shapes }: SlideShapes, media: SlideMedia): Xml | null {

@@ -62,7 +62,7 @@ const DEFAULTS: Record<string, string> = {
 };
 const ending = (path: string): string => path.slice(path.lastIndexOf('.') + 1).toLowerCase();
 /** Parts whose bytes are packed already. */
-const STORED = /\.(png|jpe?g|mp[34])$/;
+const STORED = /\.(png|jpe?g|mp[34]|m4a|mov|ogg|webm)$/;
 
 /** A package of parts that are related to each other (Open Packaging Conventions, ISO/IEC 29500-2), as a zip; equal parts make equal bytes. */
 export class OfficePackage {

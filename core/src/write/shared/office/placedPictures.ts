@@ -38,7 +38,8 @@ interface Crop {
 }
 
 /** What of its picture an item cuts away, where it shows it upright in its box; null where the format cannot say how it stands in it. */
-function cropOf(item: PaintedLeaf): Crop | null {
+function cropOf(item: PaintedLeaf, clips: boolean): Crop | null {
+  if (!clips && (item.corner || (item.kind === 'picture' && item.clip))) return null;
   if (item.kind !== 'picture') return item.kind === 'media' || item.kind === 'embed' ? { left: 0, top: 0, right: 0, bottom: 0 } : null;
   const [a, b, c, d, e, f] = item.placement;
   if (Math.abs(b) > 1e-6 || Math.abs(c) > 1e-6 || a <= 0 || d <= 0 || !placementOf(item.transform, { x: 0, y: 0, ...item.size }))
@@ -47,9 +48,13 @@ function cropOf(item: PaintedLeaf): Crop | null {
 }
 
 /** Pictures that are drawn as the page shows them, or left out, are not found as they are. */
-export const isToldOtherwise = (item: PaintedLeaf, { pictures, crops }: Pick<PlacedPictureSettings, 'pictures' | 'crops'>): boolean => {
+export const isToldOtherwise = (
+  item: PaintedLeaf,
+  { pictures, crops }: Pick<PlacedPictureSettings, 'pictures' | 'crops'>,
+  clips = true,
+): boolean => {
   const shows = item.kind === 'picture' || item.kind === 'media' || item.kind === 'embed';
-  return shows && (pictures === 'none' || crops === 'cut' || cropOf(item) === null);
+  return shows && (pictures === 'none' || crops === 'cut' || cropOf(item, clips) === null);
 };
 
 /** A picture in its place, with what is drawn around it. */
@@ -67,7 +72,8 @@ export class PlacedPictures {
     private readonly made: ReadonlyMap<string, Made>,
   ) {}
 
-  static async of(job: WriteJob<PlacedPictureSettings>, scope: Scope): Promise<PlacedPictures> {
+  /** `clips`: whether the format cuts a picture by an outline, or by round corners. */
+  static async of(job: WriteJob<PlacedPictureSettings>, scope: Scope, clips = true): Promise<PlacedPictures> {
     const made = new Map<string, Made>();
     if (job.settings.pictures === 'none') return new PlacedPictures(job, made);
     const encoder = new PictureEncoder(job);
@@ -82,7 +88,7 @@ export class PlacedPictures {
     for (const { item, media, among } of items) {
       if (made.has(item.id)) continue;
       if (job.signal.aborted) throw new Cancelled();
-      const crop = job.settings.crops === 'keep' ? cropOf(item) : null;
+      const crop = job.settings.crops === 'keep' ? cropOf(item, clips) : null;
       const image: FlowImage | null = crop ? await encoder.get(media) : await maker.of(among, withoutEffects(item));
       if (image) made.set(item.id, { image, fallback: null, crop });
       job.progress(made.size, items.length);

@@ -1,10 +1,14 @@
-import { itemBounds, masterChain, overlap, pageOfItem, pagesOf, solidHex, storyOfFrame, translation } from '@elastic-folio/core';
-import type { Folio, Item, Page, Spread } from '@elastic-folio/core';
+import { solidHex } from '../../../folio/colour.ts';
+import type { Folio } from '../../../folio/folio.ts';
+import { translation } from '../../../folio/geometry.ts';
+import { storyOfFrame } from '../../../folio/traverse.ts';
+import type { PagePlace } from '../../../folio/traverse.ts';
 import { AutomaticStyles } from './automaticStyles.ts';
 import { el, pt, text } from './element.ts';
-import type { Node } from './element.ts';
-import { Looks } from './looks.ts';
+import type { Xml } from './element.ts';
+import { Looks } from './graphicLooks.ts';
 import { NotHeld } from './notHeld.ts';
+import type { OdfSources } from './odfSources.ts';
 import { Shapes } from './shapes.ts';
 import { Texts } from './texts.ts';
 import { TextStyles } from './textStyles.ts';
@@ -27,39 +31,41 @@ export const NAMESPACES = {
   'xmlns:meta': `${URN}:meta:1.0`,
   'xmlns:xlink': 'http://www.w3.org/1999/xlink',
   'xmlns:dc': 'http://purl.org/dc/elements/1.1/',
+  'xmlns:loext': 'urn:org:documentfoundation:names:experimental:office:xmlns:loext:1.0',
   'office:version': '1.3',
 };
 
 export interface DrawingXml {
-  content: Node;
-  styles: Node;
-  meta: Node;
+  content: Xml;
+  styles: Xml;
+  meta: Xml;
   notHeld: string[];
 }
 
 /** A Folio as the parts of an OpenDocument drawing or presentation (OASIS OpenDocument 1.3). Pages stand one by one. */
-export function drawingOf(folio: Folio, kind: Kind): DrawingXml {
+export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): DrawingXml {
   const notHeld = new NotHeld();
   const { head } = folio;
-  const pages = pagesOf(folio);
+  const { pages } = sources;
   const names = new Map(pages.map((p, i) => [p.page.id, `Page ${i + 1}`]));
   const pageName = (page: string): string => names.get(page) ?? '';
   const looks = new Looks(head, notHeld);
   const textStyles = new TextStyles(head, notHeld);
   const storyOf = storyOfFrame(folio);
   const within = (automatic: AutomaticStyles) => {
-    const texts = new Texts(folio, textStyles, automatic, notHeld, pageName);
-    return { automatic, texts, shapes: new Shapes(folio, texts, looks, automatic, notHeld, pageName, storyOf) };
+    const texts = new Texts(folio, textStyles, automatic, notHeld, pageName, sources);
+    return { automatic, texts, shapes: new Shapes(folio, texts, looks, automatic, notHeld, pageName, storyOf, sources) };
   };
   const content = within(new AutomaticStyles());
   const onMasters = within(new AutomaticStyles());
-  const masters = new Map<string, { name: string; node: Node }>();
-  const layouts: Node[] = [];
+  const masters = new Map<string, { name: string; node: Xml }>();
+  const layouts: Xml[] = [];
 
   /** A master page for a size: the format ties sizes to masters. */
-  const masterFor = (page: Page): string => {
-    const { width, height } = page.box;
-    const key = `${page.showMaster ? (page.master ?? '') : ''} ${Math.round(width * 10)} ${Math.round(height * 10)}`;
+  const masterFor = (place: PagePlace): string => {
+    const { width, height } = place.page.box;
+    const { key: same, name: title, items, order, origin } = sources.master(place);
+    const key = `${same} ${Math.round(width * 10)} ${Math.round(height * 10)}`;
     const known = masters.get(key);
     if (known) return known.name;
     const name = `Master${masters.size + 1}`;
@@ -74,38 +80,30 @@ export function drawingOf(folio: Folio, kind: Kind): DrawingXml {
         }),
       ]),
     );
-    const chain = page.showMaster ? masterChain(folio, page.master) : [];
-    const items = chain.flatMap((m) =>
-      m.order.flatMap((id) => (m.items[id] ? onMasters.shapes.item(m.items, m.items[id], translation(0, 0)) : [])),
-    );
+    onMasters.texts.page = place.page.id;
+    const inside = order.flatMap((item) => onMasters.shapes.item(items, item, origin));
     masters.set(key, {
       name,
       node: el(
         'style:master-page',
         {
           'style:name': name,
-          'style:display-name': chain.at(-1)?.name,
+          'style:display-name': title,
           'style:page-layout-name': layout,
           'draw:style-name': onMasters.automatic.page({ 'draw:fill': 'none' }),
         },
-        items,
+        inside,
       ),
     });
     return name;
   };
 
-  const pageNode = (spread: Spread, page: Page, i: number): Node => {
+  const pageNode = (place: PagePlace, i: number): Xml => {
+    const { page, spread } = place;
     content.shapes.controls = [];
+    content.texts.page = page.id;
     const origin = translation(-page.box.x, -page.box.y);
-    // What lies over both pages of a spread is written on both, but a text only once.
-    const here = (item: Item): boolean => {
-      if (pageOfItem(spread, item).id === page.id) return true;
-      const loose = (item.kind === 'picture' || item.kind === 'shape') && !storyOf.has(item.id);
-      return loose && overlap(itemBounds(spread.items, item), page.box) > 4;
-    };
-    const shapes = spread.order.flatMap((id) =>
-      spread.items[id] && here(spread.items[id]) ? content.shapes.item(spread.items, spread.items[id], origin) : [],
-    );
+    const shapes = sources.own(place).flatMap((item) => content.shapes.item(spread.items, item, origin));
     const back =
       page.background.type === 'gradient' || page.background.type === 'none'
         ? {}
@@ -113,8 +111,8 @@ export function drawingOf(folio: Folio, kind: Kind): DrawingXml {
     if (page.background.type === 'gradient') notHeld.add('Gradients behind pages');
     if (page.bleed) notHeld.add('Bleed');
     if (Object.keys(page.cues).length) notHeld.add('Cues of pages');
-    const story = page.notes === undefined ? undefined : folio.stories[page.notes];
-    const motion = kind === 'presentation' ? transitionOf(page) : {};
+    const story = page.notes === undefined || !sources.notes ? undefined : folio.stories[page.notes];
+    const motion = kind === 'presentation' && sources.transitions ? transitionOf(page) : {};
     if (kind === 'drawing' && (page.transition || page.advanceAfter !== undefined)) notHeld.add('Page transitions (drawings have none)');
     const controls = content.shapes.controls.map((c) => c.node);
     return el(
@@ -123,12 +121,12 @@ export function drawingOf(folio: Folio, kind: Kind): DrawingXml {
         'draw:name': `Page ${i + 1}`,
         'xml:id': page.id,
         'draw:id': page.id,
-        'draw:master-page-name': masterFor(page),
+        'draw:master-page-name': masterFor(place),
         'draw:style-name': content.automatic.page({
           ...back,
           ...motion,
           'presentation:background-visible': 'true',
-          'presentation:background-objects-visible': String(page.showMaster),
+          'presentation:background-objects-visible': String(sources.master(place).shows),
           'presentation:display-page-number': 'true',
           'presentation:display-footer': 'true',
         }),
@@ -155,9 +153,9 @@ export function drawingOf(folio: Folio, kind: Kind): DrawingXml {
   if (Object.keys(folio.recipes).length) notHeld.add('Recipes');
   if (head.structure.strands.length || Object.keys(head.structure.pins).length) notHeld.add('Reading path and pins');
   if (head.opening) notHeld.add('How the document opens');
-  const pageNodes = pages.map((p, i) => pageNode(folio.spreads[p.spread.id]!, p.page, i));
+  const pageNodes = pages.map(pageNode);
   const named = textStyles.named();
-  const [language, country] = head.metadata.language.split('-');
+  const [language, country] = sources.language.split('-');
   const defaults = el('style:default-style', { 'style:family': 'graphic' }, [
     el('style:text-properties', { 'fo:language': language, 'fo:country': country ?? 'none' }),
   ]);
@@ -176,16 +174,16 @@ export function drawingOf(folio: Folio, kind: Kind): DrawingXml {
       el('office:automatic-styles', {}, [...layouts, ...onMasters.automatic.nodes]),
       el('office:master-styles', {}, [el('draw:layer-set', {}, layers), ...[...masters.values()].map((m) => m.node)]),
     ]),
-    meta: metaOf(folio),
+    meta: metaOf(folio, sources),
     notHeld: notHeld.lines(),
   };
 }
 
-function metaOf({ head: { metadata } }: Folio): Node {
+function metaOf({ head: { metadata } }: Folio, { title, language }: OdfSources): Xml {
   return el('office:document-meta', NAMESPACES, [
     el('office:meta', {}, [
-      el('dc:title', {}, [text(metadata.title)]),
-      el('dc:language', {}, [text(metadata.language)]),
+      el('dc:title', {}, [text(title)]),
+      el('dc:language', {}, [text(language)]),
       ...metadata.creators.map((c) => el('dc:creator', {}, [text(c)])),
       metadata.description !== undefined && el('dc:description', {}, [text(metadata.description)]),
       ...metadata.subjects.map((s) => el('meta:keyword', {}, [text(s)])),

@@ -1,7 +1,9 @@
-import { resolveParagraphStyle, solidHex } from '@elastic-folio/core';
-import type { CharacterOverrides, Head, ParagraphOverrides } from '@elastic-folio/core';
+import { solidHex } from '../../../folio/colour.ts';
+import type { Head } from '../../../folio/head.ts';
+import { resolveParagraphStyle } from '../../../folio/resolve.ts';
+import type { CharacterOverrides, ParagraphOverrides } from '../../../folio/styles.ts';
 import { el, percent, pt } from './element.ts';
-import type { Node } from './element.ts';
+import type { Xml } from './element.ts';
 import type { NotHeld } from './notHeld.ts';
 
 type Attributes = Record<string, string>;
@@ -14,7 +16,7 @@ export class TextStyles {
   ) {}
 
   /** `base` is the look that percentages and an automatic leading refer to. */
-  properties(p: ParagraphOverrides, c: CharacterOverrides, base: { size: number; leading: number | 'auto' }): Node[] {
+  properties(p: ParagraphOverrides, c: CharacterOverrides, base: { size: number; leading: number | 'auto' }): Xml[] {
     const size = c.size ?? base.size;
     const leading = c.leading ?? base.leading;
     // Leading is a property of letters here and of paragraphs there: it is written wherever it, or the size, is said.
@@ -118,7 +120,7 @@ export class TextStyles {
   }
 
   /** All named styles of text, with what they are based on. */
-  named(): Node[] {
+  named(): Xml[] {
     const paragraphs = Object.values(this.head.paragraphStyles).map((s) => {
       const above = s.basedOn === undefined ? undefined : resolveParagraphStyle(this.head, s.basedOn).character;
       const own = resolveParagraphStyle(this.head, s.id).character;
@@ -145,7 +147,7 @@ export class TextStyles {
   }
 }
 
-const tabStop = (t: NonNullable<ParagraphOverrides['tabs']>[number], indent: number): Node =>
+const tabStop = (t: NonNullable<ParagraphOverrides['tabs']>[number], indent: number): Xml =>
   el('style:tab-stop', {
     'style:position': pt(t.at - indent),
     'style:type': { left: 'left', right: 'right', centre: 'center', character: 'char' }[t.align],
@@ -156,7 +158,7 @@ const tabStop = (t: NonNullable<ParagraphOverrides['tabs']>[number], indent: num
 const FORMATS = { decimal: '1', lowerAlpha: 'a', upperAlpha: 'A', lowerRoman: 'i', upperRoman: 'I' } as const;
 
 /** A list style (16.30): labels hang before their texts. */
-function listStyle(style: Head['listStyles'][string], hang: number): Node {
+function listStyle(style: Head['listStyles'][string], hang: number): Xml {
   const levels = style.levels.slice(0, 10).map((l, i) => {
     const properties = el('style:list-level-properties', {
       'text:space-before': '0pt',

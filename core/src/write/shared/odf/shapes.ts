@@ -1,16 +1,21 @@
-import { boundsOfPath, IDENTITY, multiply, translation } from '@elastic-folio/core';
-import type { Cue, Folio, Item, Matrix, Path, Rect } from '@elastic-folio/core';
+import type { Folio } from '../../../folio/folio.ts';
+import { boundsOfPath, IDENTITY, multiply, translation } from '../../../folio/geometry.ts';
+import type { Matrix, Path, Rect } from '../../../folio/geometry.ts';
+import type { Item } from '../../../folio/items.ts';
+import type { Cue } from '../../../folio/motion.ts';
+import type { TextPiece, WordsPiece } from '../../../structure/textPieces.ts';
 import type { AutomaticStyles } from './automaticStyles.ts';
 import { el, percent, pt, text } from './element.ts';
-import type { Node } from './element.ts';
-import type { Looks } from './looks.ts';
+import type { Xml } from './element.ts';
+import type { Looks } from './graphicLooks.ts';
 import type { NotHeld } from './notHeld.ts';
+import type { OdfSources } from './odfSources.ts';
 import type { Texts } from './texts.ts';
 
 type Of<K extends Item['kind']> = Extract<Item, { kind: K }>;
 export interface Control {
   id: string;
-  node: Node;
+  node: Xml;
 }
 
 /** Items as drawing objects of OpenDocument (part 3, chapter 10), in the coordinates of their page. */
@@ -27,20 +32,26 @@ export class Shapes {
     private readonly notHeld: NotHeld,
     private readonly pageName: (page: string) => string,
     private readonly storyOf: ReadonlyMap<string, string>,
+    private readonly sources: OdfSources,
   ) {}
 
-  /** An item and what belongs to it; `origin` is where its page lies on the spread. */
-  item(items: Record<string, Item>, item: Item, origin: Matrix): Node[] {
+  /** An item and what belongs to it; `origin` is where its page lies on the spread, `opacity` that of the groups around it. */
+  item(items: Record<string, Item>, item: Item, origin: Matrix, opacity = 1): Xml[] {
+    if (!this.sources.shown(item)) return [];
+    const own = opacity === 1 || item.kind === 'group' ? item : { ...item, opacity: item.opacity * opacity };
+    return this.drawn(items, own, origin, opacity);
+  }
+
+  private drawn(items: Record<string, Item>, item: Item, origin: Matrix, opacity: number): Xml[] {
+    const inside = (ids: readonly string[], share = opacity): Xml[] =>
+      ids.flatMap((id) => (items[id] && id !== item.id ? this.item(items, items[id], origin, share) : []));
     switch (item.kind) {
       case 'group':
-        return [
-          el('draw:g', this.common(item), [
-            ...this.about(item),
-            ...item.members.flatMap((id) => (items[id] ? this.item(items, items[id], origin) : [])),
-          ]),
-        ];
+        return [el('draw:g', this.common(item), [...this.about(item), ...inside(item.members, opacity * item.opacity)])];
       case 'textFrame':
-        return [this.textFrame(item, origin)];
+        return this.sources.pieces
+          ? this.framePieces(item, origin, this.sources.pieces.get(item.id) ?? [])
+          : [this.textFrame(item, origin)];
       case 'picture':
         return this.picture(item, origin);
       case 'shape':
@@ -51,10 +62,10 @@ export class Shapes {
         return this.media(item, origin);
       case 'switcher':
         this.notHeld.add('Switchers (their first cards are written)');
-        return (item.cards[0]?.items ?? []).flatMap((id) => (items[id] ? this.item(items, items[id], origin) : []));
+        return inside(item.cards[0]?.items ?? []);
       case 'embed':
         this.notHeld.add('Embedded web content');
-        return [];
+        return this.picture(item, origin);
       case 'veil':
         this.notHeld.add('Veils');
         return [];
@@ -67,32 +78,35 @@ export class Shapes {
   private common(item: Item): Record<string, string | undefined> {
     const layer = this.folio.head.layers[item.layer];
     // An item that lies over two pages is written twice: its id only once.
-    const id = this.written.has(item.id) ? undefined : item.id;
+    const id = this.written.has(item.id) ? undefined : nameOfId(item.id);
     this.written.add(item.id);
-    return { 'draw:name': item.name, 'draw:layer': layer?.name, 'xml:id': id, 'draw:id': id };
+    // A word of programs, not of the standard; others pass it over (part 3, 22.3).
+    const decorative = this.sources.unread(item) ? 'true' : undefined;
+    return { 'draw:name': item.name, 'draw:layer': layer?.name, 'xml:id': id, 'draw:id': id, 'loext:decorative': decorative };
   }
 
   /** Alternative words, and what happens on a press. */
-  private about(item: Item): (Node | undefined)[] {
+  private about(item: Item): (Xml | undefined)[] {
     return [
       item.alt === undefined ? undefined : el('svg:desc', {}, [text(item.alt)]),
       Object.keys(item.cues).length ? this.events(Object.values(item.cues)) : undefined,
     ];
   }
 
-  private events(cues: readonly Cue[]): Node | undefined {
-    const listeners = cues.flatMap((cue): Node[] => {
+  private events(cues: readonly Cue[]): Xml | undefined {
+    const listeners = cues.flatMap((cue): Xml[] => {
       const [step, ...more] = cue.steps;
       if (cue.trigger.when !== 'press' || step?.do !== 'go' || more.length) {
         this.notHeld.add('Cues other than a press that goes somewhere');
         return [];
       }
       const to = step.destination;
+      const target = this.sources.target(to, this.texts.page);
       const event = { 'script:event-name': 'dom:click', 'xlink:type': 'simple' };
-      if (to.to === 'page')
-        return [el('presentation:event-listener', { ...event, 'presentation:action': 'show', 'xlink:href': `#${this.pageName(to.page)}` })];
-      if (to.to === 'address')
-        return [el('presentation:event-listener', { ...event, 'presentation:action': 'show', 'xlink:href': to.href })];
+      if (target) {
+        const href = 'href' in target ? target.href : `#${this.pageName(target.page)}`;
+        return [el('presentation:event-listener', { ...event, 'presentation:action': 'show', 'xlink:href': href })];
+      }
       const actions: Record<string, string> = { next: 'next-page', previous: 'previous-page', first: 'first-page', last: 'last-page' };
       const action = actions[to.to];
       if (action === undefined) {
@@ -114,7 +128,7 @@ export class Shapes {
     return { ...extent, 'draw:transform': `matrix(${[a, b, c, d].map(n).join(' ')} ${pt(e)} ${pt(f)})` };
   }
 
-  private look(item: Item, box: Rect, more: Record<string, string> = {}, inside: Node[] = []): string {
+  private look(item: Item, box: Rect, more: Record<string, string> = {}, inside: Xml[] = []): string {
     if (item.style !== undefined) this.notHeld.add('Styles of items (written as looks of their own)');
     return this.automatic.graphic(
       undefined,
@@ -123,7 +137,7 @@ export class Shapes {
     );
   }
 
-  private textFrame(item: Of<'textFrame'>, origin: Matrix): Node {
+  private textFrame(item: Of<'textFrame'>, origin: Matrix): Xml {
     const storyId = this.storyOf.get(item.id);
     const story = storyId === undefined ? undefined : this.folio.stories[storyId];
     const at = story?.frames.findIndex((f) => f.item === item.id) ?? -1;
@@ -162,39 +176,94 @@ export class Shapes {
     );
   }
 
+  /** What a frame holds, piece by piece: one box with its outline where its text fills it. */
+  private framePieces(item: Of<'textFrame'>, origin: Matrix, pieces: readonly TextPiece[]): Xml[] {
+    const toPage = multiply(origin, item.transform);
+    const [only, ...more] = pieces;
+    const [top, right, bottom, left] = item.inset;
+    const inner = { x: left, y: top, width: item.size.width - left - right, height: item.size.height - top - bottom };
+    const fills = only?.kind === 'words' && !more.length && sameRect(only.rect, inner);
+    if (fills) return [this.wordsBox(item, only, toPage, { x: 0, y: 0, ...item.size }, true)];
+    const isSeen = item.fill.type !== 'none' || (item.stroke?.weight ?? 0) > 0;
+    const ground = isSeen ? [this.wordsBox(item, null, toPage, { x: 0, y: 0, ...item.size }, true)] : [];
+    return [
+      ...ground,
+      ...pieces.map((piece) =>
+        piece.kind === 'words' ? this.wordsBox(item, piece, toPage, piece.rect, false) : this.tableBox(item, piece, toPage),
+      ),
+    ];
+  }
+
+  /** A box of text; `dressed`: with the ground and the outline of its frame. */
+  private wordsBox(item: Of<'textFrame'>, piece: WordsPiece | null, toPage: Matrix, box: Rect, dressed: boolean): Xml {
+    const rect = piece?.rect ?? box;
+    const room = [rect.y - box.y, box.x + box.width - rect.x - rect.width, box.y + box.height - rect.y - rect.height, rect.x - box.x];
+    const more = {
+      'draw:auto-grow-height': 'false',
+      'draw:auto-grow-width': 'false',
+      'draw:textarea-vertical-align': { top: 'top', centre: 'middle', bottom: 'bottom' }[piece?.align ?? 'top'],
+      'fo:padding-top': pt(room[0]!),
+      'fo:padding-right': pt(room[1]!),
+      'fo:padding-bottom': pt(room[2]!),
+      'fo:padding-left': pt(room[3]!),
+    };
+    const columns =
+      piece && piece.columns.count > 1
+        ? [el('style:columns', { 'fo:column-count': piece.columns.count, 'fo:column-gap': pt(piece.columns.gutter) })]
+        : [];
+    const plain = { 'draw:fill': 'none', 'draw:stroke': 'none' };
+    const style = dressed ? this.look(item, box, more, columns) : this.automatic.graphic(undefined, { ...plain, ...more }, columns);
+    const blocks = piece ? piece.blocks.map((b) => b.block) : [];
+    const inside = piece ? this.texts.parts(piece.story, blocks, piece.note?.number) : [];
+    const corner = dressed && item.corner?.kind === 'round' ? pt(item.corner.radius) : undefined;
+    return el(
+      'draw:frame',
+      { ...this.common(item), 'draw:style-name': style, ...this.place(multiply(toPage, translation(box.x, box.y)), box) },
+      [el('draw:text-box', { 'draw:corner-radius': corner }, inside), ...this.about(item)],
+    );
+  }
+
+  private tableBox(item: Of<'textFrame'>, { rect, story, table, heights }: Extract<TextPiece, { kind: 'table' }>, toPage: Matrix): Xml {
+    const rows = table.rows.map((row, i) => ({ ...row, height: heights[i] ?? row.height }));
+    return el('draw:frame', { ...this.common(item), ...this.place(multiply(toPage, translation(rect.x, rect.y)), rect) }, [
+      ...this.texts.parts(story, [{ ...table, rows }]),
+    ]);
+  }
+
   /** A picture with its crop, counted at its natural size, and turned over where it is (20.179 fo:clip, 20.402 style:mirror). */
-  private picture(item: Of<'picture'>, origin: Matrix): Node[] {
-    const media = item.media === null ? undefined : this.folio.head.media[item.media];
-    if (!media) return [];
-    const { width, height } = item.size;
-    const [, b, c] = item.placement;
-    let [a, , , d, e, f] = item.placement;
-    const mirror = [a < 0 && 'horizontal', d < 0 && 'vertical'].filter(Boolean).join(' ');
-    if (a < 0) [a, e] = [-a, width - e];
-    if (d < 0) [d, f] = [-d, height - f];
-    if (Math.abs(b) > 1e-6 || Math.abs(c) > 1e-6) this.notHeld.add('Pictures turned inside their frames');
-    if (item.clip) this.notHeld.add('Pictures cut by paths');
-    const natural = { width: ((media.width ?? 1) * 72) / 96, height: ((media.height ?? 1) * 72) / 96 };
-    const [sx, sy] = [natural.width / (a || 1), natural.height / (d || 1)];
-    const crop = [-f * sy, (a + e - width) * sx, (d + f - height) * sy, -e * sx];
+  private picture(item: Of<'picture' | 'embed'>, origin: Matrix): Xml[] {
+    const picture = this.sources.picture(item);
+    if (!picture) return [];
+    const { natural, crop, drawnAt } = picture;
+    const cut = crop && [crop.top * natural.height, crop.right * natural.width, crop.bottom * natural.height, crop.left * natural.width];
+    let mirror = '';
+    if (item.kind === 'picture' && crop) {
+      const [a, b, c, d] = item.placement;
+      mirror = [a < 0 && 'horizontal', d < 0 && 'vertical'].filter(Boolean).join(' ');
+      if (Math.abs(b) > 1e-6 || Math.abs(c) > 1e-6) this.notHeld.add('Pictures turned inside their frames');
+      if (item.clip) this.notHeld.add('Pictures cut by paths');
+    }
     const style = this.look(
-      item,
+      drawnAt ? { ...item, fill: { type: 'none' }, stroke: null } : item,
       { x: 0, y: 0, ...item.size },
       {
-        'draw:image-opacity': percent(item.opacity),
-        ...(crop.some((n) => Math.abs(n) > 0.01) && { 'fo:clip': `rect(${crop.map(pt).join(', ')})` }),
+        'draw:image-opacity': percent(drawnAt ? 1 : item.opacity),
+        ...(cut?.some((n) => Math.abs(n) > 0.01) && { 'fo:clip': `rect(${cut.map(pt).join(', ')})` }),
         ...(mirror && { 'style:mirror': mirror }),
       },
     );
+    const place = drawnAt
+      ? this.place(translation(drawnAt.x, drawnAt.y), drawnAt)
+      : this.place(multiply(origin, item.transform), item.size);
     return [
-      el('draw:frame', { ...this.common(item), 'draw:style-name': style, ...this.place(multiply(origin, item.transform), item.size) }, [
-        el('draw:image', { 'xlink:type': 'simple', 'xlink:href': `Pictures/${media.file.replace(/^.*\//, '')}`, 'xlink:show': 'embed' }),
+      el('draw:frame', { ...this.common(item), 'draw:style-name': style, ...place }, [
+        el('draw:image', { 'xlink:type': 'simple', 'xlink:href': picture.href, 'xlink:show': 'embed' }),
         ...this.about(item),
       ]),
     ];
   }
 
-  private shape(item: Of<'shape'>, origin: Matrix): Node {
+  private shape(item: Of<'shape'>, origin: Matrix): Xml {
     const box = boundsOfPath(item.path, IDENTITY);
     const style = this.look(item, box, item.fillRule === 'evenodd' ? { 'svg:fill-rule': 'evenodd' } : {});
     const matrix = multiply(multiply(origin, item.transform), translation(box.x, box.y));
@@ -213,22 +282,23 @@ export class Shapes {
     );
   }
 
-  private media(item: Of<'media'>, origin: Matrix): Node[] {
-    const media = item.media === null ? undefined : this.folio.head.media[item.media];
-    if (!media) return [];
+  private media(item: Of<'media'>, origin: Matrix): Xml[] {
+    const played = this.sources.played(item);
+    const picture = this.sources.picture(item);
+    if (!played && !picture) return [];
+    const style = picture ? this.look(item, { x: 0, y: 0, ...item.size }) : undefined;
+    const place = this.place(multiply(origin, item.transform), item.size);
+    // What can be shown best stands first, then what stands for it (10.4.2).
     return [
-      el('draw:frame', { ...this.common(item), ...this.place(multiply(origin, item.transform), item.size) }, [
-        el('draw:plugin', {
-          'xlink:type': 'simple',
-          'xlink:href': `Media/${media.file.replace(/^.*\//, '')}`,
-          'draw:mime-type': media.mediaType,
-        }),
+      el('draw:frame', { ...this.common(item), 'draw:style-name': style, ...place }, [
+        played && el('draw:plugin', { 'xlink:type': 'simple', 'xlink:href': played.href, 'draw:mime-type': played.mediaType }),
+        picture && el('draw:image', { 'xlink:type': 'simple', 'xlink:href': picture.href, 'xlink:show': 'embed' }),
         ...this.about(item),
       ]),
     ];
   }
 
-  private field(item: Of<'field'>, origin: Matrix): Node[] {
+  private field(item: Of<'field'>, origin: Matrix): Xml[] {
     const { control } = item;
     const id = `control-${item.id}`;
     const common = {
@@ -239,7 +309,7 @@ export class Shapes {
       'form:tab-index': item.tabOrder,
       'form:input-required': item.required ? 'true' : undefined,
     };
-    const node = ((): Node | null => {
+    const node = ((): Xml | null => {
       switch (control.type) {
         case 'checkBox':
           return el('form:checkbox', { ...common, 'form:value': control.value, 'form:state': control.on ? 'checked' : 'unchecked' });
@@ -286,6 +356,12 @@ export class Shapes {
     ];
   }
 }
+
+/** An id as XML has it: a letter or `_` first, then letters, digits, `.`, `-`, `_` (XML Schema, NCName). */
+const nameOfId = (id: string): string => id.replace(/[^\w.-]/g, '_').replace(/^(?![A-Za-z_])/, '_');
+
+const sameRect = (a: Rect, b: Rect): boolean =>
+  [a.x - b.x, a.y - b.y, a.width - b.width, a.height - b.height].every((n) => Math.abs(n) < 0.01);
 
 /** Path coordinates are written in hundredths of a point. */
 const unit = (points: number): number => Math.max(1, Math.round(points * 100));

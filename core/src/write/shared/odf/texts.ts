@@ -1,8 +1,12 @@
-import { resolveParagraph, resolveSpan } from '@elastic-folio/core';
-import type { Cell, CharacterProperties, Folio, Inline, Paragraph, Story, Table } from '@elastic-folio/core';
+import { noteNumbers } from '../../../compose/notes.ts';
+import type { Folio } from '../../../folio/folio.ts';
+import { resolveParagraph, resolveSpan } from '../../../folio/resolve.ts';
+import type { Block, Cell, Inline, Paragraph, Story, Table } from '../../../folio/story.ts';
+import type { CharacterProperties } from '../../../folio/styles.ts';
 import { el, pt, text } from './element.ts';
-import type { Node } from './element.ts';
+import type { Xml } from './element.ts';
 import type { NotHeld } from './notHeld.ts';
+import type { OdfSources } from './odfSources.ts';
 import type { AutomaticStyles } from './automaticStyles.ts';
 import type { TextStyles } from './textStyles.ts';
 
@@ -15,38 +19,58 @@ export class Texts {
     private readonly notHeld: NotHeld,
     /** What a link to a page leads to. */
     private readonly pageName: (page: string) => string,
+    private readonly sources: Pick<OdfSources, 'field' | 'target' | 'pieces'>,
   ) {}
 
+  /** The page on which texts stand. */
+  page = '';
+
+  private readonly named = new Set<string>();
+  /** Ids stand once in a file: what goes on elsewhere has none. */
+  private once(id: string): string | undefined {
+    if (this.named.has(id)) return undefined;
+    this.named.add(id);
+    return id;
+  }
+
   /** Blocks in order; paragraphs of one list stand in one list. */
-  blocks(story: Story, order: readonly string[]): Node[] {
-    const out: Node[] = [];
-    for (let i = 0; i < order.length;) {
-      const block = story.blocks[order[i]!];
-      const list = block?.kind === 'paragraph' ? resolveParagraph(this.folio.head, block).paragraph.list : null;
-      if (block?.kind === 'paragraph' && list) {
+  blocks(story: Story, order: readonly string[]): Xml[] {
+    return this.parts(
+      story,
+      order.flatMap((id) => story.blocks[id] ?? []),
+    );
+  }
+
+  /** The same for parts of blocks. `note`: the number of the note that they are. */
+  parts(story: Story, blocks: readonly Block[], note?: string): Xml[] {
+    const out: Xml[] = [];
+    for (let i = 0; i < blocks.length;) {
+      const block = blocks[i]!;
+      const list = block.kind === 'paragraph' ? resolveParagraph(this.folio.head, block).paragraph.list : null;
+      if (block.kind === 'paragraph' && list) {
         const run: Paragraph[] = [];
-        for (; i < order.length; i++) {
-          const next = story.blocks[order[i]!];
-          const own = next?.kind === 'paragraph' ? resolveParagraph(this.folio.head, next).paragraph.list : null;
-          if (next?.kind !== 'paragraph' || own?.style !== list.style || (run.length && own.restart !== undefined)) break;
+        for (; i < blocks.length; i++) {
+          const next = blocks[i]!;
+          const own = next.kind === 'paragraph' ? resolveParagraph(this.folio.head, next).paragraph.list : null;
+          if (next.kind !== 'paragraph' || own?.style !== list.style || (run.length && own.restart !== undefined)) break;
           run.push(next);
         }
         out.push(this.list(story, run, list.style, list.restart, 0));
         continue;
       }
-      if (block?.kind === 'paragraph') out.push(this.paragraph(story, block));
-      else if (block) out.push(this.table(story, block));
+      if (block.kind === 'paragraph') out.push(this.paragraph(story, block, i === 0 ? note : undefined));
+      else out.push(this.table(story, block));
       i++;
     }
     return out;
   }
 
   /** Deeper entries stand in a list of their own inside the entry before them. */
-  private list(story: Story, run: readonly Paragraph[], style: string, restart: number | undefined, level: number): Node {
-    const items: Node[] = [];
+  private list(story: Story, run: readonly Paragraph[], style: string, restart: number | undefined, level: number): Xml {
+    const items: Xml[] = [];
     const levelOf = (p: Paragraph): number => resolveParagraph(this.folio.head, p).paragraph.list?.level ?? 0;
     for (let i = 0; i < run.length;) {
-      const children: Node[] = [];
+      const children: Xml[] = [];
       if (levelOf(run[i]!) <= level) children.push(this.paragraph(story, run[i++]!));
       const deeper: Paragraph[] = [];
       while (i < run.length && levelOf(run[i]!) > level) deeper.push(run[i++]!);
@@ -60,15 +84,19 @@ export class Texts {
     );
   }
 
-  private paragraph(story: Story, p: Paragraph): Node {
+  private paragraph(story: Story, p: Paragraph, note?: string): Xml {
     const { head } = this.folio;
     const look = resolveParagraph(head, p);
     const style = this.automatic.paragraph(p.style, this.styles.properties(p.overrides ?? {}, p.character ?? {}, look.character));
-    return el('text:p', { 'text:style-name': style, 'xml:id': p.id }, this.inline(story, p.content, look.character));
+    const number = note === undefined ? [] : [el('text:span', {}, [text(`${note} `)])];
+    return el('text:p', { 'text:style-name': style, 'xml:id': this.once(p.id) }, [
+      ...number,
+      ...this.inline(story, p.content, look.character),
+    ]);
   }
 
-  private inline(story: Story, content: readonly Inline[], base: CharacterProperties): Node[] {
-    const out: Node[] = [];
+  private inline(story: Story, content: readonly Inline[], base: CharacterProperties): Xml[] {
+    const out: Xml[] = [];
     for (const n of content)
       switch (n.type) {
         case 'span': {
@@ -92,8 +120,14 @@ export class Texts {
           out.push(el('text:ruby', {}, [el('text:ruby-base', {}, [text(n.base)]), el('text:ruby-text', {}, [text(n.reading)])]));
           break;
         case 'note':
+          // Where texts end with their frames, notes stand at the foot of them.
+          if (this.sources.pieces) {
+            const style = this.automatic.text(undefined, { 'style:text-position': 'super 58%' });
+            out.push(el('text:span', { 'text:style-name': style }, [text(noteNumbers(story, story.order).numbers.get(n.id) ?? '')]));
+            break;
+          }
           out.push(
-            el('text:note', { 'text:note-class': n.kind, 'xml:id': n.id }, [
+            el('text:note', { 'text:note-class': n.kind, 'xml:id': this.once(n.id) }, [
               el('text:note-citation', {}, [text('1')]),
               el('text:note-body', {}, this.blocks(story, n.order)),
             ]),
@@ -105,10 +139,12 @@ export class Texts {
     return out;
   }
 
-  private field(n: Inline & { type: 'field' }): Node {
+  private field(n: Inline & { type: 'field' }): Xml {
+    const known = this.sources.field(n, this.page);
+    if (known && !known.live) return el('text:span', {}, spaced(known.shows));
     switch (n.field) {
       case 'pageNumber':
-        return el('text:page-number', { 'text:select-page': 'current' }, [text('1')]);
+        return el('text:page-number', { 'text:select-page': 'current' }, [text(known?.shows ?? '1')]);
       case 'pageCount':
         return el('text:page-count', {}, [text(String(Object.keys(this.folio.spreads).length))]);
       case 'title':
@@ -119,21 +155,22 @@ export class Texts {
     }
   }
 
-  private link(story: Story, id: string, inside: Node[]): Node {
-    const to = story.links[id]?.destination;
-    if (to?.to === 'address')
+  private link(story: Story, id: string, inside: Xml[]): Xml {
+    const destination = story.links[id]?.destination;
+    const to = destination && this.sources.target(destination, this.page);
+    if (to && 'href' in to)
       return el(
         'text:a',
-        { 'xlink:type': 'simple', 'xlink:href': to.href, 'office:target-frame-name': to.window === 'new' ? '_blank' : undefined },
+        { 'xlink:type': 'simple', 'xlink:href': to.href, 'office:target-frame-name': to.newWindow ? '_blank' : undefined },
         inside,
       );
-    if (to?.to === 'page') return el('text:a', { 'xlink:type': 'simple', 'xlink:href': `#${this.pageName(to.page)}` }, inside);
+    if (to) return el('text:a', { 'xlink:type': 'simple', 'xlink:href': `#${this.pageName(to.page)}` }, inside);
     this.notHeld.add('Links to passages of the text');
     return el('text:span', {}, inside);
   }
 
   /** A table with its cells (9.1); covered ones are told of. */
-  private table(story: Story, table: Table): Node {
+  private table(story: Story, table: Table): Xml {
     const covered = new Set<string>();
     const at = new Map<string, Cell>();
     for (const c of Object.values(table.cells)) {
@@ -164,7 +201,7 @@ export class Texts {
       }),
     );
     const head = rows.slice(0, table.headerRows);
-    return el('table:table', { 'xml:id': table.id }, [
+    return el('table:table', { 'xml:id': this.once(table.id) }, [
       ...columns,
       head.length > 0 && el('table:table-header-rows', {}, head),
       ...rows.slice(table.headerRows),
@@ -173,7 +210,7 @@ export class Texts {
 }
 
 /** Text whose rows of spaces, and spaces at its ends, survive reading (6.1.3): XML alone would fold them. */
-const spaced = (value: string): Node[] =>
+const spaced = (value: string): Xml[] =>
   [...value.matchAll(/^ +| {2,}| +$|(?:[^ ]|(?<=[^ ]) (?=[^ ]))+/g)].map(([part]) =>
     part.startsWith(' ') ? el('text:s', part.length > 1 ? { 'text:c': part.length } : {}) : text(part),
   );

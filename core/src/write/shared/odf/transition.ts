@@ -1,4 +1,4 @@
-import type { Page } from '@elastic-folio/core';
+import type { Page } from '../../../folio/spread.ts';
 
 /** Transitions as SMIL types (SMIL 3.0, 12.4; OpenDocument 1.3 part 3, 19.397): those of a style that both have. */
 export function transitionOf({ transition: t, advanceAfter }: Page): Record<string, string> {

@@ -1,23 +1,26 @@
-import { lookOfCell, roomInCell, solidHex } from '@elastic-folio/core';
-import type { Cell, Head, Stroke, Table } from '@elastic-folio/core';
+import { solidHex } from '../../../folio/colour.ts';
+import type { Stroke } from '../../../folio/appearance.ts';
+import type { Head } from '../../../folio/head.ts';
+import type { Cell, Table } from '../../../folio/story.ts';
+import { lookOfCell, roomInCell } from '../../../folio/tableCells.ts';
 import { el, pt } from './element.ts';
-import type { Node } from './element.ts';
+import type { Xml } from './element.ts';
 
 type Attributes = Record<string, string>;
 
 /** Styles of single places: made once for each look, and called by numbers. */
 export class AutomaticStyles {
-  readonly nodes: Node[] = [];
+  readonly nodes: Xml[] = [];
   private readonly names = new Map<string, string>();
 
   /** A name for what a place adds to a named style; the named style's own where it adds nothing. */
-  paragraph(style: string, properties: Node[]): string {
+  paragraph(style: string, properties: Xml[]): string {
     return properties.length ? this.make('P', 'paragraph', style, properties) : style;
   }
   text(style: string | undefined, attributes: Attributes): string {
     return this.make('T', 'text', style, [el('style:text-properties', attributes)]);
   }
-  graphic(style: string | undefined, attributes: Attributes, inside: Node[] = []): string {
+  graphic(style: string | undefined, attributes: Attributes, inside: Xml[] = []): string {
     return this.make('G', 'graphic', style, [el('style:graphic-properties', attributes, inside)]);
   }
   page(attributes: Record<string, string | undefined>): string {
@@ -51,7 +54,7 @@ export class AutomaticStyles {
     ]);
   }
 
-  private make(stem: string, family: string, parent: string | undefined, properties: Node[]): string {
+  private make(stem: string, family: string, parent: string | undefined, properties: Xml[]): string {
     const key = JSON.stringify([family, parent, properties]);
     let name = this.names.get(key);
     if (name === undefined) {

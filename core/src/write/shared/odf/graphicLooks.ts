@@ -1,7 +1,11 @@
-import { solidHex } from '@elastic-folio/core';
-import type { Gradient, Head, Item, Paint, Rect, Stroke } from '@elastic-folio/core';
+import type { Stroke } from '../../../folio/appearance.ts';
+import { solidHex } from '../../../folio/colour.ts';
+import type { Gradient, Paint } from '../../../folio/colour.ts';
+import type { Rect } from '../../../folio/geometry.ts';
+import type { Head } from '../../../folio/head.ts';
+import type { Item } from '../../../folio/items.ts';
 import { el, percent, pt } from './element.ts';
-import type { Node } from './element.ts';
+import type { Xml } from './element.ts';
 import type { NotHeld } from './notHeld.ts';
 
 type Attributes = Record<string, string>;
@@ -9,7 +13,7 @@ type Attributes = Record<string, string>;
 /** Fills, lines and shadows as graphic properties (OpenDocument 1.3 part 3, 16.29), and what they are named by. */
 export class Looks {
   /** Gradients and dashes, for the styles' part. */
-  readonly definitions: Node[] = [];
+  readonly definitions: Xml[] = [];
   private readonly names = new Map<string, string>();
 
   constructor(

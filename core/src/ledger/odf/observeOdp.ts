@@ -1,0 +1,233 @@
+import { boundsOfPath, multiply, transformRect } from '../../folio/geometry.ts';
+import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
+import { SIGNATURE_CELLS } from '../findings.ts';
+import type { ObservedFlow } from '../flow/observedFlow.ts';
+import type { ObservedPage } from '../observed.ts';
+import { child, childrenOf, readPart, within } from '../office/officeParts.ts';
+import type { Node } from '../office/officeParts.ts';
+import type { Outside } from '../office/wordReader.ts';
+import { unzip } from '../unzip.ts';
+import { OdfStyles, pointsOf } from './odfStyles.ts';
+import { OdfText, wordsIn } from './odfText.ts';
+
+/** How a slide of OpenDocument comes: its SMIL type and subtype, and when it goes on by itself. */
+export interface OdpMotion {
+  type: string | null;
+  advance: number | null;
+}
+export interface ObservedOdp {
+  flow: ObservedFlow;
+  pages: ObservedPage[];
+  motion: OdpMotion[];
+  notes: string[];
+  mediaType: string;
+}
+
+/** Reads a presentation of OpenDocument back from its bytes alone. */
+export async function observeOdp(bytes: Uint8Array, outside: Outside): Promise<ObservedOdp> {
+  const files = await unzip(bytes);
+  const problems: ObservedFlow['problems'] = [];
+  const text = (path: string): string => new TextDecoder().decode(files.get(path) ?? new Uint8Array());
+  const part = (path: string): Node | undefined => {
+    try {
+      return files.has(path) ? readPart(text(path)) : undefined;
+    } catch (error) {
+      problems.push({ file: path, says: error instanceof Error ? error.message : 'it is no XML' });
+      return undefined;
+    }
+  };
+  const [content, styles, meta, manifest] = ['content.xml', 'styles.xml', 'meta.xml', 'META-INF/manifest.xml'].map(part);
+  const listed = new Set(childrenOf(manifest, 'manifest:file-entry').map((e) => e.attributes['manifest:full-path'] ?? ''));
+  for (const path of files.keys())
+    if (!listed.has(path) && path !== 'mimetype' && !path.startsWith('META-INF/')) problems.push({ file: path, says: 'it is not listed' });
+  for (const path of listed) if (path !== '/' && !files.has(path)) problems.push({ file: path, says: 'it is listed, and not there' });
+  const deck = new Deck(files, new OdfStyles(styles, content), styles, outside, problems);
+  const presentation = child(child(content, 'office:body'), 'office:presentation');
+  for (const page of childrenOf(presentation, 'draw:page')) await deck.page(page);
+  const about = child(meta, 'office:meta');
+  return {
+    flow: {
+      title: child(about, 'dc:title')?.text ?? '',
+      language: child(about, 'dc:language')?.text ?? '',
+      outline: [],
+      pages: [],
+      blocks: deck.text.out.blocks,
+      figures: [],
+      tables: deck.text.out.tables,
+      notes: [],
+      embedded: [],
+      problems,
+    },
+    pages: deck.pages,
+    motion: deck.motion,
+    notes: deck.notes,
+    mediaType: text('mimetype'),
+  };
+}
+
+class Deck {
+  readonly pages: ObservedPage[] = [];
+  readonly motion: OdpMotion[] = [];
+  readonly notes: string[] = [];
+  readonly text: OdfText;
+  /** Those of what is being read: of a master page, or of a page. */
+  private styles: OdfStyles;
+  private readonly masterStyles: OdfStyles;
+  private readonly names = new Map<string, number>();
+
+  constructor(
+    private readonly files: ReadonlyMap<string, Uint8Array>,
+    private readonly ownStyles: OdfStyles,
+    private readonly stylesPart: Node | undefined,
+    private readonly outside: Outside,
+    private readonly problems: ObservedFlow['problems'],
+  ) {
+    this.styles = ownStyles;
+    this.masterStyles = new OdfStyles(stylesPart, stylesPart);
+    this.text = new OdfText(ownStyles, 'content.xml', () => String(this.pages.length));
+  }
+
+  async page(node: Node): Promise<void> {
+    const master = childrenOf(child(this.stylesPart, 'office:master-styles'), 'style:master-page').find(
+      (m) => m.attributes['style:name'] === node.attributes['draw:master-page-name'],
+    );
+    if (!master) this.problems.push({ file: 'content.xml', says: `${node.attributes['draw:name']} has no master page` });
+    const layout = childrenOf(child(this.stylesPart, 'office:automatic-styles'), 'style:page-layout').find(
+      (l) => l.attributes['style:name'] === master?.attributes['style:page-layout-name'],
+    );
+    const size = child(layout, 'style:page-layout-properties')?.attributes ?? {};
+    const page: ObservedPage = {
+      width: pointsOf(size['fo:page-width']),
+      height: pointsOf(size['fo:page-height']),
+      blocks: [],
+      pictures: [],
+      shapes: [],
+      tables: [],
+      loose: [],
+      areas: [],
+      parts: [],
+      boxes: [],
+    };
+    this.pages.push(page);
+    const style = node.attributes['draw:style-name'];
+    const own = (property: string): string | undefined => this.styles.get('drawing-page', style, 'style:drawing-page-properties', property);
+    if (master && own('presentation:background-objects-visible') === 'true') {
+      this.styles = this.masterStyles;
+      for (const shape of master.children) await this.shape(shape, page, IDENTITY, true);
+      this.styles = this.ownStyles;
+    }
+    for (const shape of node.children) await this.shape(shape, page, IDENTITY, false);
+    const seconds = /^PT([\d.]+)S$/.exec(own('presentation:duration') ?? '')?.[1];
+    this.motion.push({ type: own('smil:type') ?? null, advance: seconds === undefined ? null : Number(seconds) });
+    this.notes.push(wordsIn(child(node, 'presentation:notes')));
+    this.names.set(node.attributes['draw:name'] ?? '', this.pages.length);
+  }
+
+  private async shape(node: Node, page: ObservedPage, around: Matrix, repeats: boolean): Promise<void> {
+    if (node.name === 'draw:g') {
+      for (const inside of node.children) await this.shape(inside, page, around, repeats);
+      return;
+    }
+    if (!/^draw:(frame|path|rect|custom-shape|control)$/.test(node.name)) return;
+    const { width, height, matrix } = placeOf(node, around);
+    const own: Rect = { x: 0, y: 0, width, height };
+    const path = node.name === 'draw:path' ? pathOf(node, own) : null;
+    const box = path ? boundsOfPath(path, matrix) : transformRect(matrix, own);
+    const style = node.attributes['draw:style-name'];
+    const fill = this.styles.graphic(style, 'draw:fill');
+    const colour = fill === 'gradient' ? 'gradient' : fill === 'solid' ? (this.styles.graphic(style, 'draw:fill-color') ?? null) : null;
+    const isDrawn = (this.styles.graphic(style, 'draw:stroke') ?? 'none') !== 'none';
+    const stroke = isDrawn ? (this.styles.graphic(style, 'svg:stroke-color') ?? null) : null;
+    if (colour !== null || stroke !== null) page.shapes.push({ box, fill: colour, stroke });
+    for (const listener of childrenOf(child(node, 'office:event-listeners'), 'presentation:event-listener'))
+      page.areas.push({ box, target: this.targetOf(listener.attributes['xlink:href'] ?? '') });
+    const image = child(node, 'draw:image');
+    if (image) await this.picture(node, image, own, matrix, page);
+    const table = child(node, 'table:table');
+    const body = child(node, 'draw:text-box');
+    if (table) {
+      page.boxes!.push(box);
+      this.text.blocks(node);
+    } else if (body && wordsIn(body).trim()) {
+      const room = ['top', 'right', 'bottom', 'left'].map((side) => pointsOf(this.styles.graphic(style, `fo:padding-${side}`)));
+      const [t, r, b, l] = room as [number, number, number, number];
+      page.boxes!.push(transformRect(matrix, { x: l, y: t, width: width - l - r, height: height - t - b }));
+      if (repeats || isUnread(node)) page.loose.push(...this.looseIn(body));
+      else this.text.blocks(body);
+    }
+  }
+
+  private looseIn(body: Node): ObservedPage['loose'] {
+    const reader = new OdfText(this.styles, 'styles.xml', () => String(this.pages.length));
+    reader.blocks(body);
+    const nowhere = { x: 0, y: 0, width: 0, height: 0 };
+    return reader.out.blocks.map(({ text, label }) => ({
+      text: `${label ?? ''}${text}`,
+      font: '',
+      size: 0,
+      colour: '',
+      box: nowhere,
+      angle: 0,
+      language: '',
+      placed: false,
+    }));
+  }
+
+  /** Pages are found by their names, which come first: links lead on as well as back. */
+  private targetOf(href: string): string {
+    const page = /^#Page (\d+)$/.exec(href)?.[1];
+    return page === undefined ? href : `page:${page}`;
+  }
+
+  private async picture(node: Node, image: Node, own: Rect, matrix: Matrix, page: ObservedPage): Promise<void> {
+    const href = image.attributes['xlink:href'] ?? '';
+    const bytes = href.startsWith('../') ? await this.outside.beside(href.slice(3)) : this.files.get(href);
+    if (!bytes) return void this.problems.push({ file: 'content.xml', says: `a picture leads to ${href}, which is not there` });
+    const picture = await this.outside.pictures.signature(bytes, SIGNATURE_CELLS).catch(() => undefined);
+    const measured = await this.outside.pictures.info(bytes).catch(() => undefined);
+    if (!picture || !measured) return;
+    // Lengths of the crop are those of the picture at 96 pixels to the inch (20.179).
+    const clip = this.styles.graphic(node.attributes['draw:style-name'], 'fo:clip');
+    const [t = 0, r = 0, b = 0, l = 0] = (/^rect\((.*)\)$/.exec(clip ?? '')?.[1] ?? '').split(',').map((x) => pointsOf(x.trim()));
+    const natural = { width: measured.width * 0.75, height: measured.height * 0.75 };
+    const [sx, sy] = [own.width / (natural.width - l - r), own.height / (natural.height - t - b)];
+    const whole = { x: -l * sx, y: -t * sy, width: natural.width * sx, height: natural.height * sy };
+    page.pictures.push({ box: transformRect(matrix, whole), picture, alt: child(node, 'svg:desc')?.text || undefined });
+  }
+}
+
+const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
+const isUnread = (node: Node): boolean => node.attributes['draw:decorative'] === 'true' || node.attributes['loext:decorative'] === 'true';
+
+/** Where a shape stands: by its corner, or by a matrix (19.228). */
+function placeOf(node: Node, around: Matrix): { width: number; height: number; matrix: Matrix } {
+  const a = node.attributes;
+  const size = { width: pointsOf(a['svg:width']), height: pointsOf(a['svg:height']) };
+  const numbers = /^matrix\(([^)]*)\)$/.exec(a['draw:transform'] ?? '')?.[1]?.split(/\s+/);
+  if (!numbers) return { ...size, matrix: multiply(around, [1, 0, 0, 1, pointsOf(a['svg:x']), pointsOf(a['svg:y'])]) };
+  const [p, q, r, s] = numbers.slice(0, 4).map(Number) as [number, number, number, number];
+  return { ...size, matrix: multiply(around, [p, q, r, s, pointsOf(numbers[4]), pointsOf(numbers[5])]) };
+}
+
+/** The outline of a path in its box: its numbers go from those of its view box to its size (19.552, 19.530). */
+function pathOf(node: Node, { width, height }: Rect): Path | null {
+  const [vx = 0, vy = 0, vw = 1, vh = 1] = (node.attributes['svg:viewBox'] ?? '').split(/\s+/).map(Number);
+  const x = (n: number): number => ((n - vx) / vw) * width;
+  const y = (n: number): number => ((n - vy) / vh) * height;
+  const out: Path = [];
+  for (const [, letter, rest = ''] of (node.attributes['svg:d'] ?? '').matchAll(/([MLCZ])([^A-Za-z]*)/g)) {
+    const n = rest
+      .trim()
+      .split(/[\s,]+/)
+      .filter(Boolean)
+      .map(Number);
+    if (letter === 'Z') out.push(['Z']);
+    else if (letter === 'C' && n.length === 6) out.push(['C', x(n[0]!), y(n[1]!), x(n[2]!), y(n[3]!), x(n[4]!), y(n[5]!)]);
+    else if (n.length === 2) out.push([letter as 'M' | 'L', x(n[0]!), y(n[1]!)]);
+    else return null;
+  }
+  return out.length ? out : null;
+}
+
+/** Films and sounds of a page. */
+export const playsIn = (page: Node): number => [...within(page)].filter((n) => n.name === 'draw:plugin').length;

@@ -1,0 +1,85 @@
+import type { SeenStyle } from '../flow/cascade.ts';
+import { child, childrenOf } from '../office/officeParts.ts';
+import type { Node } from '../office/officeParts.ts';
+
+/** A length of OpenDocument in points (part 3, 18.3.18). */
+export function pointsOf(length: string | undefined): number {
+  const [, n, unit = ''] = /^(-?[\d.]+)(pt|mm|cm|in|px)?$/.exec(length ?? '') ?? [];
+  return Number(n ?? 0) * ({ pt: 1, mm: 72 / 25.4, cm: 72 / 2.54, in: 72, px: 0.75 }[unit] ?? 1);
+}
+
+export interface TextLook {
+  look: SeenStyle;
+  language: string;
+}
+
+/** Styles of a package of OpenDocument: named ones, and those of single places, each with what it is based on (part 3, 16.2). */
+export class OdfStyles {
+  private readonly styles = new Map<string, Node>();
+  private readonly lists = new Map<string, Node>();
+
+  /** `named`: the part that has the named styles; `single`: the one whose own styles of single places count (part 3, 3.1.3). */
+  constructor(named: Node | undefined, single: Node | undefined) {
+    for (const group of [child(named, 'office:styles'), child(single, 'office:automatic-styles')]) {
+      for (const s of childrenOf(group, 'style:style')) this.styles.set(`${s.attributes['style:family']} ${s.attributes['style:name']}`, s);
+      for (const l of childrenOf(group, 'text:list-style')) this.lists.set(l.attributes['style:name'] ?? '', l);
+    }
+  }
+
+  list(name: string): Node | undefined {
+    return this.lists.get(name);
+  }
+
+  /** A property of a style, or of what it is based on. */
+  get(family: string, name: string | undefined, group: string, property: string): string | undefined {
+    const seen = new Set<string>();
+    for (let at = name; at !== undefined && !seen.has(at);) {
+      seen.add(at);
+      const style = this.styles.get(`${family} ${at}`);
+      const value = child(style, group)?.attributes[property];
+      if (value !== undefined) return value;
+      at = style?.attributes['style:parent-style-name'];
+    }
+    return undefined;
+  }
+
+  graphic(name: string | undefined, property: string): string | undefined {
+    return this.get('graphic', name, 'style:graphic-properties', property);
+  }
+
+  /** How words look: by their own styles, innermost first, else by that of their paragraph. */
+  words(spans: readonly string[], paragraph: string | undefined, ground: string | null, link: boolean): TextLook {
+    const get = (property: string): string | undefined => {
+      for (const span of spans) {
+        const own = this.get('text', span, 'style:text-properties', property);
+        if (own !== undefined) return own;
+      }
+      return this.get('paragraph', paragraph, 'style:text-properties', property);
+    };
+    const inParagraph = (property: string): string | undefined => this.get('paragraph', paragraph, 'style:paragraph-properties', property);
+    const [language, country] = [get('fo:language'), get('fo:country')];
+    const position = get('style:text-position') ?? '';
+    const shade = inParagraph('fo:background-color');
+    const is = (property: string): boolean => (get(property) ?? 'none') !== 'none';
+    return {
+      language: language === undefined ? '' : country && country !== 'none' ? `${language}-${country}` : language,
+      look: {
+        family: get('fo:font-family') ?? '',
+        weight: get('fo:font-weight') ?? '400',
+        style: get('fo:font-style') ?? 'normal',
+        align:
+          { left: 'left', start: 'left', right: 'right', end: 'right', center: 'center', justify: 'justify' }[
+            inParagraph('fo:text-align') ?? 'left'
+          ] ?? 'left',
+        size: pointsOf(get('fo:font-size')),
+        colour: get('fo:color') ?? null,
+        ground: shade && shade !== 'transparent' ? shade : ground,
+        capitals: get('fo:text-transform') === 'uppercase' ? 'all' : get('fo:font-variant') === 'small-caps' ? 'small' : 'normal',
+        position: /^super/.test(position) ? 'superscript' : /^sub/.test(position) ? 'subscript' : 'normal',
+        underline: is('style:text-underline-style'),
+        strike: is('style:text-line-through-style'),
+        link,
+      },
+    };
+  }
+}

@@ -1,0 +1,202 @@
+import { formatNumber } from '../../compose/listLabels.ts';
+import type { SeenLine } from '../flow/cascade.ts';
+import type { ObservedFlow, ObservedFlowBlock, ObservedFlowCell } from '../flow/observedFlow.ts';
+import { child, childrenOf } from '../office/officeParts.ts';
+import type { Node } from '../office/officeParts.ts';
+import { OdfStyles, pointsOf } from './odfStyles.ts';
+
+const FORMATS: Record<string, Parameters<typeof formatNumber>[1]> = {
+  '1': 'decimal',
+  a: 'lowerAlpha',
+  A: 'upperAlpha',
+  i: 'lowerRoman',
+  I: 'upperRoman',
+};
+
+/** Reads text of OpenDocument: paragraphs, lists, tables, in the order in which they stand (part 3, chapters 5 to 9). */
+export class OdfText {
+  readonly out: Pick<ObservedFlow, 'blocks' | 'tables' | 'notes'> = { blocks: [], tables: [], notes: [] };
+  private readonly counters = new Map<string, number[]>();
+
+  constructor(
+    private readonly styles: OdfStyles,
+    private readonly file: string,
+    /** What the number of a page is, where it is asked for. */
+    private readonly number: () => string | null = () => null,
+  ) {}
+
+  blocks(around: Node, inside: string[] = [], ground: string | null = null): void {
+    for (const node of around.children) {
+      if (node.name === 'text:p' || node.name === 'text:h') this.paragraph(node, inside, ground, undefined);
+      else if (node.name === 'text:list') this.list(node, inside, ground, node.attributes['text:style-name'] ?? '', 0);
+      else if (node.name === 'table:table') this.table(node, inside);
+      else if (node.name === 'text:section') this.blocks(node, inside, ground);
+    }
+  }
+
+  private list(node: Node, inside: string[], ground: string | null, style: string, level: number): void {
+    const own = node.attributes['text:style-name'] ?? style;
+    if (level === 0 && node.attributes['text:continue-numbering'] !== 'true') this.counters.delete(own);
+    for (const item of node.children) {
+      if (item.name !== 'text:list-item' && item.name !== 'text:list-header') continue;
+      let first = true;
+      for (const held of item.children) {
+        if (held.name === 'text:list') this.list(held, inside, ground, own, level + 1);
+        else if (held.name === 'text:p' || held.name === 'text:h') {
+          const label = first && item.name === 'text:list-item' ? this.label(own, level, item.attributes['text:start-value']) : '';
+          this.paragraph(held, inside, ground, label);
+          first = false;
+        }
+      }
+    }
+  }
+
+  /** What stands before an entry (16.31 and 16.33). */
+  private label(style: string, level: number, start: string | undefined): string {
+    const numbers = this.counters.get(style) ?? [];
+    this.counters.set(style, numbers);
+    numbers[level] = start === undefined ? (numbers[level] ?? 0) + 1 : Number(start);
+    numbers.length = level + 1;
+    const levels = this.styles.list(style)?.children ?? [];
+    const own = levels.find((l) => l.attributes['text:level'] === String(level + 1));
+    if (own?.name === 'text:list-level-style-bullet') return (own.attributes['text:bullet-char'] ?? '').replace('\u200b', '');
+    const a = own?.attributes ?? {};
+    const shown = Number(a['text:display-levels'] ?? 1);
+    const formatOf = (at: number): string =>
+      levels.find((l) => l.attributes['text:level'] === String(at + 1))?.attributes['style:num-format'] ?? '1';
+    const parts = Array.from({ length: shown }, (_, i) => level - shown + 1 + i).filter((at) => at >= 0);
+    const text = parts.map((at) => formatNumber(numbers[at] ?? 1, FORMATS[formatOf(at)] ?? 'decimal')).join('.');
+    return `${a['style:num-prefix'] ?? ''}${text}${a['style:num-suffix'] ?? ''}`;
+  }
+
+  private paragraph(p: Node, inside: string[], ground: string | null, label: string | undefined): void {
+    const style = p.attributes['text:style-name'];
+    const mark = this.styles.words([], style, ground, false);
+    const block: ObservedFlowBlock = {
+      element: p.name === 'text:h' ? `h${p.attributes['text:outline-level'] ?? 1}` : label === undefined ? 'p' : 'li',
+      within: inside,
+      text: '',
+      language: mark.language,
+      links: [],
+      readings: [],
+      file: this.file,
+      look: mark.look,
+      runs: [],
+      initial: false,
+      ...(label && { label }),
+    };
+    this.inline(p, style, [], ground, block, null);
+    if (block.text.trim()) this.out.blocks.push(block);
+  }
+
+  private inline(
+    around: Node,
+    style: string | undefined,
+    spans: string[],
+    ground: string | null,
+    block: ObservedFlowBlock,
+    link: { text: string } | null,
+  ): void {
+    const say = (text: string): void => {
+      if (!text) return;
+      block.text += text;
+      if (link) link.text += text;
+      const { look, language } = this.styles.words(spans, style, ground, link !== null);
+      const last = block.runs[block.runs.length - 1];
+      if (last && last.language === language && JSON.stringify(last.look) === JSON.stringify(look)) last.text += text;
+      else block.runs.push({ text, look, language });
+    };
+    for (const part of around.content ?? []) {
+      if (typeof part === 'string') {
+        say(part.replace(/\s+/g, ' '));
+        continue;
+      }
+      switch (part.name) {
+        case 'text:span':
+          this.inline(
+            part,
+            style,
+            part.attributes['text:style-name'] === undefined ? spans : [part.attributes['text:style-name'], ...spans],
+            ground,
+            block,
+            link,
+          );
+          break;
+        case 'text:a': {
+          const made = { text: '', href: part.attributes['xlink:href'] ?? '' };
+          block.links.push(made);
+          this.inline(part, style, spans, ground, block, made);
+          break;
+        }
+        case 'text:s':
+          say(' '.repeat(Number(part.attributes['text:c'] ?? 1)));
+          break;
+        case 'text:tab':
+        case 'text:line-break':
+          say(' ');
+          break;
+        case 'text:page-number':
+          say(this.number() ?? part.text);
+          break;
+        case 'text:ruby': {
+          const base = child(part, 'text:ruby-base');
+          block.readings.push({ base: base?.text ?? '', reading: child(part, 'text:ruby-text')?.text ?? '' });
+          if (base) this.inline(base, style, spans, ground, block, link);
+          break;
+        }
+        case 'text:note':
+          this.out.notes.push({
+            number: child(part, 'text:note-citation')?.text ?? '',
+            text: wordsIn(child(part, 'text:note-body')),
+            back: true,
+          });
+          break;
+        default:
+          if (part.name.startsWith('text:')) this.inline(part, style, spans, ground, block, link);
+      }
+    }
+  }
+
+  /** A table: its rows at the head first (9.1). */
+  private table(node: Node, inside: string[]): void {
+    const rows: ObservedFlowCell[][] = [];
+    this.out.tables.push(rows);
+    const row = (tr: Node, inHead: boolean): void => {
+      const cells: ObservedFlowCell[] = [];
+      rows.push(cells);
+      for (const tc of childrenOf(tr, 'table:table-cell')) {
+        const name = tc.attributes['table:style-name'];
+        const get = (property: string): string | undefined => this.styles.get('table-cell', name, 'style:table-cell-properties', property);
+        const fill = get('fo:background-color');
+        const ground = fill && fill !== 'transparent' ? fill : null;
+        const from = this.out.blocks.length;
+        this.blocks(tc, [...inside, 'table', inHead ? 'th' : 'td'], ground);
+        const text = this.out.blocks
+          .slice(from)
+          .map((b) => b.text)
+          .join(' ');
+        const lines = ['top', 'right', 'bottom', 'left'].map((side) => lineOf(get(`fo:border-${side}`) ?? get('fo:border')));
+        cells.push({
+          text,
+          heading: inHead,
+          rows: Number(tc.attributes['table:number-rows-spanned'] ?? 1),
+          columns: Number(tc.attributes['table:number-columns-spanned'] ?? 1),
+          ground,
+          lines,
+        });
+      }
+    };
+    for (const part of node.children) {
+      if (part.name === 'table:table-row') row(part, false);
+      else if (part.name === 'table:table-header-rows') for (const tr of childrenOf(part, 'table:table-row')) row(tr, true);
+    }
+  }
+}
+
+export const wordsIn = (node: Node | undefined): string =>
+  (node?.content ?? []).map((part) => (typeof part === 'string' ? part : part.name === 'text:s' ? ' ' : wordsIn(part))).join('');
+
+function lineOf(border: string | undefined): SeenLine | null {
+  const [, width, colour] = /^(\S+) solid (#[0-9a-f]{6})$/i.exec(border ?? '') ?? [];
+  return width === undefined ? null : { em: pointsOf(width), colour: colour!.toLowerCase() };
+}

@@ -1,0 +1,156 @@
+import type { Item } from '../../folio/items.ts';
+import { paragraphRole, resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
+import type { Paragraph } from '../../folio/story.ts';
+import type { Judgement } from '../../ledger/entry.ts';
+import { readsAsStacked } from '../../ledger/office/expectSlides.ts';
+import type { SubjectInFolio } from '../../ledger/subjects.ts';
+import { cellHeads } from '../../structure/tableHeads.ts';
+import { textPieces } from '../../structure/textPieces.ts';
+import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
+import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
+import { OFFICE_SENTENCES } from '../shared/office/officeSentences.ts';
+import { isToldOtherwise } from '../shared/office/placedPictures.ts';
+import { isShownAsOne } from '../shared/paintedPage.ts';
+import type { PaintedLeaf } from '../shared/paintedPage.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { WriteJob } from '../writer.ts';
+import type { OdpSettings } from './settings.ts';
+import { countsPage } from './writeOdp.ts';
+
+export const ODP_SENTENCES: Record<string, string> = {
+  ...FIXED_PAGE_SENTENCES,
+  ...OFFICE_SENTENCES,
+  'lines.box': 'It stands in its box; where its lines end, the program that shows the slide decides.',
+  'role.styleOnly': 'Text on slides has no roles: what it is, is told by the name of its style alone.',
+  'outline.none': 'Slides have names, and no outline of headings.',
+  'order.stacked': 'Slides are read from back to front, as their things lie on one another: that is another order than the reading path.',
+  'look.partly':
+    'The format has no outlined letters, no further forms of a typeface, and no rules above and below paragraphs of their own.',
+  'note.atFoot': 'Slides have no notes of text: it stands at its foot, with its number, as in the layout.',
+  'field.words': 'It is words from now on.',
+  'cell.headByRow': 'Tables of slides know rows as heads, and no columns.',
+  'transition.nearest': 'It is the nearest of the transitions that the format has, at one of three speeds.',
+  'transition.off': 'Page transitions are switched off in the recipe.',
+  'notes.off': 'Speaker’s notes are left out, as the recipe says.',
+  'effect.none': 'The format has shadows, and no other effects.',
+  'gradient.two': 'Gradients of the format have two colours that are seen through nowhere: it has its first and its last.',
+  'corner.round': 'The format has round corners only.',
+  'media.settings': 'Films and sounds are left out, as the recipe says; their still pictures stand there.',
+  'field.signature': 'The format has no places for signatures.',
+};
+
+/** Judges every subject for a presentation of OpenDocument. */
+export function judgeOdp(job: WriteJob<OdpSettings>): (about: SubjectInFolio) => Judgement {
+  const { folio, composition, fonts, settings } = job;
+  const { head } = folio;
+  const scope = scopeOf(folio, composition, settings, true);
+  const playsMedia = settings.media === 'inside';
+  const judge = judgeFixedPage(folio, composition, fonts, scope, {
+    keepsColourSpaces: false,
+    hasEffects: true,
+    groupsMustBeReadTogether: false,
+    linksCues: true,
+    motion: {
+      plays: false,
+      turnsPages: true,
+      fields: true,
+      still: { playsMedia, cards: 'switcher.first', judgeCue: () => dropped('cue.still') },
+    },
+  });
+  let stacked: boolean | null = null;
+  const isInOrder = (): boolean => (stacked ??= readsAsStacked(folio, scope.pages, textPieces(folio, composition, scope)));
+
+  const judgeLook = (block: Paragraph): Judgement => {
+    const { character, paragraph } = resolveParagraph(head, block);
+    const looks = [character, ...block.content.flatMap((n) => (n.type === 'span' ? [resolveSpan(head, character, n)] : []))];
+    const isMore = looks.some((c) => c.stroke !== null || c.verticalScale !== 1 || Object.values(c.features).some((on) => on > 0));
+    return isMore || paragraph.ruleAbove || paragraph.ruleBelow ? adapted('look.partly') : adapted('font.byName');
+  };
+
+  const judgePage = (about: SubjectInFolio, judged: Judgement): Judgement => {
+    const page = about.spread!.pages.find((p) => p.id === about.subject.id)!;
+    switch (about.subject.aspect) {
+      case 'transition':
+        return !settings.transitions ? excluded('transition.off') : page.transition ? adapted('transition.nearest') : judged;
+      case 'advance':
+        return settings.transitions ? judged : excluded('transition.off');
+      case 'notes':
+        return settings.notes ? kept : excluded('notes.off');
+      case 'background':
+        return page.background.type === 'gradient' ? adapted('gradient.two') : judged;
+      default:
+        return judged;
+    }
+  };
+
+  return (about) => {
+    const { subject } = about;
+    const judged = judge(about);
+    if (subject.kind === 'font') {
+      const font = head.fonts[subject.id]!;
+      const isThere = fonts.faces.some((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
+      return isThere ? excluded('font.byName') : judged;
+    }
+    if (subject.kind === 'page' && judged.code !== 'range.out') return judgePage(about, judged);
+    if (judged.outcome === 'excluded' || judged.outcome === 'dropped') return judged;
+    if ((subject.kind === 'item' || subject.kind === 'masterItem') && about.item) return judgeItem(about.item, subject.aspect, judged);
+    if (subject.kind === 'ruby') return kept;
+    if (judged.outcome !== 'kept') return judged;
+    switch (subject.kind) {
+      case 'document':
+        if (subject.aspect === 'outline') return dropped('outline.none');
+        return subject.aspect === 'order' && !isInOrder() ? adapted('order.stacked') : kept;
+      case 'note':
+        return adapted('note.atFoot');
+      case 'field': {
+        const { node } = about;
+        const isCounted = scope.pages.every((p) => countsPage(scope, p));
+        const isLive = node?.type === 'field' && (node.field === 'title' || (node.field === 'pageNumber' && isCounted));
+        return isLive && settings.fields === 'live' ? kept : adapted('field.words');
+      }
+      case 'cell': {
+        const table = Object.values(about.story!.blocks).find((b) => b.kind === 'table' && b.cells[subject.id]);
+        if (table?.kind !== 'table') return kept;
+        const cell = table.cells[subject.id]!;
+        return cell.row < table.headerRows === (cellHeads(head, about.story!, table, cell) !== null) ? kept : adapted('cell.headByRow');
+      }
+      default:
+        break;
+    }
+    const block = about.paragraph && about.story!.blocks[about.paragraph];
+    if (block && block.kind === 'paragraph') {
+      if (subject.aspect === 'look') return judgeLook(block);
+      if (subject.aspect === 'place') return adapted('lines.box');
+      if (subject.aspect === 'role') {
+        const { element } = paragraphRole(head, block.style);
+        const { list } = resolveParagraph(head, block).paragraph;
+        return element === 'p' || (element === 'li' && list) ? kept : adapted('role.styleOnly');
+      }
+    }
+    return judged;
+  };
+
+  function judgeItem(item: Item, aspect: string, judged: Judgement): Judgement {
+    if (item.kind === 'group') {
+      if (aspect === 'look' && isShownAsOne(item)) return adapted('group.apart');
+      return aspect.startsWith('effect.') ? dropped('effect.apart') : judged;
+    }
+    if (item.kind === 'field' && item.control.type === 'signature' && (aspect === 'field' || aspect === 'place'))
+      return dropped('field.signature');
+    if (settings.pictures === 'none' && item.kind === 'picture') return excluded('pictures.out');
+    if (judged.outcome !== 'kept')
+      return item.kind === 'media' && !playsMedia && judged.code === 'media.poster' ? adapted('media.settings') : judged;
+    if (aspect.startsWith('effect.')) return aspect === 'effect.outerShadow' ? judged : dropped('effect.none');
+    if (aspect === 'wrap') return adapted('wrap.boxes');
+    if (isToldOtherwise(item as PaintedLeaf, settings, false) && (aspect === 'picture' || aspect === 'look' || aspect === 'place'))
+      return adapted('picture.asDrawn');
+    if (aspect !== 'look') return judged;
+    if (item.blend !== 'normal') return adapted('blend.normal');
+    const { fill } = item;
+    if (fill.type === 'gradient' && (fill.gradient.stops.length > 2 || fill.gradient.stops.some((s) => s.opacity < 1)))
+      return adapted('gradient.two');
+    if (item.corner && item.corner.kind !== 'round') return adapted('corner.round');
+    if (item.kind === 'textFrame' && item.opacity < 1) return adapted('opacity.words');
+    return judged;
+  }
+}

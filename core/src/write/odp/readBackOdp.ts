@@ -1,0 +1,96 @@
+import { comparePlaces } from '../../ledger/compare.ts';
+import type { Format } from '../../ledger/compare.ts';
+import type { Evidence } from '../../ledger/entry.ts';
+import { expectDocument } from '../../ledger/expected.ts';
+import { Findings, SIGNATURE_CELLS } from '../../ledger/findings.ts';
+import { compareFlow } from '../../ledger/flow/compareFlow.ts';
+import { dense } from '../../ledger/flow/dense.ts';
+import { expectFlow } from '../../ledger/flow/expectFlow.ts';
+import { openSlides } from '../../ledger/flow/telling.ts';
+import { observeOdp } from '../../ledger/odf/observeOdp.ts';
+import { comparePlacedBoxes } from '../../ledger/office/expectBoxes.ts';
+import { boxesOnPage, wordsOnSlides } from '../../ledger/office/expectSlides.ts';
+import { textPieces } from '../../structure/textPieces.ts';
+import { isToldOtherwise } from '../shared/office/placedPictures.ts';
+import type { PaintedLeaf } from '../shared/paintedPage.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { WriteJob, WrittenFile } from '../writer.ts';
+import type { OdpSettings } from './settings.ts';
+
+const PLACED: Format = {
+  roleFor: (element) => element,
+  joinsParts: false,
+  baselineTolerance: 0,
+  linksCues: true,
+  plays: false,
+  acts: false,
+  placeTolerance: 0.05,
+};
+
+/** Reads a presentation of OpenDocument back: its words against those of its boxes, everything on its slides in its place. */
+export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile[], job: WriteJob<OdpSettings>): Promise<Evidence[]> {
+  const { folio, composition, fonts, settings } = job;
+  const scope = scopeOf(folio, composition, settings, true);
+  const pieces = textPieces(folio, composition, scope);
+  const observed = await observeOdp(await file.bytes(), {
+    pictures: job.pictures,
+    beside: async (path) => files.find((f) => f.path === path)?.bytes(),
+  });
+  const wanted = expectFlow(
+    folio,
+    composition,
+    fonts,
+    scope,
+    { ...settings, depth: 6 },
+    openSlides,
+    wordsOnSlides(folio, scope.pages, pieces),
+  );
+  wanted.figures = [];
+  const signature = async (media: string): Promise<Uint8Array> => job.pictures.signature(await job.media(media), SIGNATURE_CELLS);
+  const words = await compareFlow(wanted, observed.flow, {
+    folio,
+    fonts,
+    embeds: true,
+    carries: false,
+    telling: openSlides,
+    styled: true,
+    navigates: false,
+    signature,
+  });
+  const found = new Findings();
+  const left = new Set(
+    scope.pages.flatMap(({ spread }) =>
+      Object.values(spread.items).flatMap((i) => (isToldOtherwise(i as PaintedLeaf, settings, false) ? [i.id] : [])),
+    ),
+  );
+  const pages = expectDocument(folio, composition, scope, settings).pages.map((p) => ({
+    ...p,
+    blocks: settings.pictures === 'none' ? [] : p.blocks,
+  }));
+  await comparePlaces(pages, observed.pages, { folio, format: PLACED, signature }, found, left);
+  scope.pages.forEach((place, i) => {
+    comparePlacedBoxes(boxesOnPage(place, pieces), observed.pages[i]?.boxes ?? [], found);
+    const { page } = place;
+    const seen = observed.motion[i];
+    if (page.transition && settings.transitions)
+      found.say('page', page.id, 'transition', !!seen?.type, seen?.type ? `comes by ${seen.type}` : 'just stands there');
+    if (page.advanceAfter !== undefined && settings.transitions)
+      found.say(
+        'page',
+        page.id,
+        'advance',
+        seen?.advance === page.advanceAfter,
+        seen?.advance ? `goes on after ${seen.advance} s` : 'stays',
+      );
+    const story = page.notes === undefined ? undefined : folio.stories[page.notes];
+    if (story && settings.notes) {
+      const spans = story.order.flatMap((id) => {
+        const block = story.blocks[id];
+        return block?.kind === 'paragraph' ? block.content.flatMap((n) => (n.type === 'span' ? [dense(n.text)] : [])) : [];
+      });
+      const right = spans.every((s) => dense(observed.notes[i] ?? '').includes(s));
+      found.say('page', page.id, 'notes', right, right ? 'its notes are there' : 'its notes are others');
+    }
+  });
+  return [...words, ...found.list];
+}

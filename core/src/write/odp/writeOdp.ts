@@ -1,0 +1,151 @@
+import { fieldsAsSet } from '../../compose/fields.ts';
+import { fieldText } from '../../compose/fieldText.ts';
+import { translation } from '../../folio/geometry.ts';
+import type { Item } from '../../folio/items.ts';
+import { playedFile } from '../../folio/playedFile.ts';
+import { paintOrder, pageOfItem, printedNumber } from '../../folio/traverse.ts';
+import type { PagePlace } from '../../folio/traverse.ts';
+import { flowOf } from '../../structure/flow.ts';
+import { isUnread } from '../../structure/readingOrder.ts';
+import { textPieces } from '../../structure/textPieces.ts';
+import { shortHash } from '../shared/encodePictures.ts';
+import { flowFields } from '../shared/flow/flowFields.ts';
+import { drawingOf } from '../shared/odf/drawing.ts';
+import { packOdf } from '../shared/odf/odfPackage.ts';
+import type { OdfFile } from '../shared/odf/odfPackage.ts';
+import type { OdfPicture, OdfSources } from '../shared/odf/odfSources.ts';
+import { divide, isOfPage } from '../shared/office/dividePage.ts';
+import { PlacedPictures } from '../shared/office/placedPictures.ts';
+import { repeatedLook } from '../shared/office/repeatedLook.ts';
+import { outputFile } from '../shared/outputFile.ts';
+import { itemsOfPage } from '../shared/paintedPage.ts';
+import type { PageItem } from '../shared/paintedPage.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { Scope } from '../shared/scope.ts';
+import type { OutputFile, WriteJob } from '../writer.ts';
+import type { OdpSettings } from './settings.ts';
+
+const MEDIA_TYPE = 'application/vnd.oasis.opendocument.presentation';
+const ENDINGS: Record<string, string> = { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/svg+xml': 'svg' };
+
+export const fileName = ({ template }: Pick<OdpSettings, 'template'>): string => (template ? 'document.otp' : 'document.odp');
+
+/** Writes a presentation of OpenDocument (OASIS OpenDocument 1.3; ISO/IEC 26300): every page a slide, everything on it in its place. */
+export async function* writeOdp(job: WriteJob<OdpSettings>): AsyncGenerator<OutputFile> {
+  const { settings, folio } = job;
+  const files = new Map<string, OdfFile>();
+  const beside = new Map<string, OdfFile>();
+  const sources = await sourcesOf(job, files, beside);
+  const { content, styles, meta } = drawingOf(folio, 'presentation', sources);
+  const mediaType = settings.template ? `${MEDIA_TYPE}-template` : MEDIA_TYPE;
+  const chunks: Buffer[] = [];
+  const zip = packOdf(mediaType, { 'content.xml': content, 'styles.xml': styles, 'meta.xml': meta }, [...files.values()]);
+  for await (const chunk of zip) chunks.push(chunk as Buffer);
+  yield outputFile(fileName(settings), mediaType, new Uint8Array(Buffer.concat(chunks)));
+  for (const { path, mediaType: type, content: bytes } of beside.values()) yield outputFile(path, type, bytes as Uint8Array);
+}
+
+/** Whether programs that count slides from one show the number that is printed on a page. */
+export const countsPage = ({ pages }: Pick<Scope, 'pages'>, place: PagePlace): boolean =>
+  printedNumber(place) === String(pages.findIndex((p) => p.page.id === place.page.id) + 1);
+
+async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>, beside: Map<string, OdfFile>): Promise<OdfSources> {
+  const { folio, composition, settings } = job;
+  const scope = scopeOf(folio, composition, settings, true);
+  const pictures = await PlacedPictures.of(job, scope, false);
+  const fields = { ...flowFields(folio, flowOf(folio, composition, scope)).sources, ...fieldsAsSet(folio, composition) };
+  const places = new Map(scope.pages.map((p) => [p.page.id, p]));
+  const live = (page: string): boolean => settings.fields === 'live' && !!places.get(page) && countsPage(scope, places.get(page)!);
+  const divided = new Map(
+    scope.pages.map((place) => {
+      const items = itemsOfPage(folio, place, scope, () => true).filter((i) => !i.unseen);
+      return [place.page.id, divide(items, place, (frame) => isOfPage(folio, composition, frame, live(place.page.id)))];
+    }),
+  );
+  const byItem = new Map<string, { at: PageItem; place: PagePlace }>();
+  for (const place of scope.pages) {
+    const { onLayout, onSlide } = divided.get(place.page.id)!;
+    for (const at of [...onLayout, ...onSlide]) if (at.own || !byItem.has(at.item.id)) byItem.set(at.item.id, { at, place });
+  }
+  const played = await playedFiles(job, scope, files);
+  return {
+    pages: scope.pages,
+    title: settings.title || folio.head.metadata.title,
+    language: settings.language || folio.head.metadata.language,
+    transitions: settings.transitions,
+    notes: settings.notes,
+    master: (place) => {
+      const { onLayout } = divided.get(place.page.id)!;
+      const { page, spread } = place;
+      return {
+        key: repeatedLook(folio, composition, place, onLayout, live(page.id)),
+        name: page.master === undefined ? undefined : folio.head.masterPages[page.master]?.name,
+        shows: onLayout.length > 0,
+        items: spread.items,
+        order: onLayout.map(({ item }) => item),
+        origin: translation(-page.box.x, -page.box.y),
+      };
+    },
+    own: (place) => {
+      const repeated = new Set(divided.get(place.page.id)!.onLayout.map(({ item }) => item.id));
+      return paintOrder(folio, place.spread).filter((item) => !repeated.has(item.id) && isOn(place, item));
+    },
+    shown: (item) => scope.shown(item),
+    unread: (item) => isUnread(folio, item.id),
+    picture: (item) => pictureOf(item, byItem, pictures, settings, files, beside),
+    played: (item) => played.get(item.id) ?? null,
+    pieces: textPieces(folio, composition, scope),
+    field: (node, page) => {
+      const shows = fieldText(folio, node, { ...fields, page });
+      const isLive = settings.fields === 'live' && (node.field === 'title' || (node.field === 'pageNumber' && live(page)));
+      return { shows, live: isLive };
+    },
+    target: (destination, page) => scope.targets.of(destination, page),
+  };
+}
+
+/** What only reaches over from a neighbouring page stands there. */
+const isOn = ({ spread, page }: PagePlace, item: Item): boolean => pageOfItem(spread, item).id === page.id;
+
+function pictureOf(
+  item: Item,
+  byItem: ReadonlyMap<string, { at: PageItem; place: PagePlace }>,
+  pictures: PlacedPictures,
+  settings: OdpSettings,
+  files: Map<string, OdfFile>,
+  beside: Map<string, OdfFile>,
+): OdfPicture | null {
+  const known = byItem.get(item.id);
+  const picture = known && pictures.at(known.at, known.place);
+  if (!picture) return null;
+  const { image, crop, at } = picture;
+  const isBeside = settings.pictures === 'beside';
+  const name = `${shortHash(image.bytes)}.${ENDINGS[image.mediaType] ?? 'bin'}`;
+  const path = isBeside ? `pictures/${name}` : `Pictures/${name}`;
+  (isBeside ? beside : files).set(path, { path, mediaType: image.mediaType, content: image.bytes });
+  return {
+    // Seen from inside the package (part 2, 3.7).
+    href: isBeside ? `../${path}` : path,
+    natural: { width: (image.width * 72) / 96, height: (image.height * 72) / 96 },
+    crop,
+    ...(!crop && { drawnAt: { x: at.x, y: at.y, width: at.width, height: at.height } }),
+  };
+}
+
+async function playedFiles(
+  { folio, media, settings }: WriteJob<OdpSettings>,
+  scope: Scope,
+  files: Map<string, OdfFile>,
+): Promise<Map<string, { href: string; mediaType: string }>> {
+  const out = new Map<string, { href: string; mediaType: string }>();
+  if (settings.media !== 'inside') return out;
+  for (const { spread } of scope.pages)
+    for (const item of Object.values(spread.items)) {
+      const file = scope.shown(item) ? playedFile(folio, item) : null;
+      if (!file || out.has(item.id)) continue;
+      const path = `Media/${file.file.replace(/^.*\//, '')}`;
+      if (!files.has(path)) files.set(path, { path, mediaType: file.mediaType, content: await media(file.id) });
+      out.set(item.id, { href: path, mediaType: file.mediaType });
+    }
+  return out;
+}

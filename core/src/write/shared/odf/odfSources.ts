@@ -1,0 +1,117 @@
+import { masterChain } from '../../../folio/masters.ts';
+import type { Folio } from '../../../folio/folio.ts';
+import { overlap, translation } from '../../../folio/geometry.ts';
+import type { Matrix } from '../../../folio/geometry.ts';
+import type { Item, Media } from '../../../folio/items.ts';
+import type { Destination } from '../../../folio/motion.ts';
+import type { Inline } from '../../../folio/story.ts';
+import { itemBounds, pageOfItem, pagesOf, storyOfFrame } from '../../../folio/traverse.ts';
+import type { PagePlace } from '../../../folio/traverse.ts';
+import type { TextPiece } from '../../../structure/textPieces.ts';
+
+/** A file that is shown as a picture; `natural`: its own size, 96 pixels to the inch where it says nothing, in points. */
+export interface OdfPicture {
+  href: string;
+  natural: { width: number; height: number };
+  /** What of it is cut away on each side, as shares of its size; null where it is drawn as the page shows it. */
+  crop: { left: number; top: number; right: number; bottom: number } | null;
+  /** Where such a drawing stands, on its page. */
+  drawnAt?: { x: number; y: number; width: number; height: number };
+}
+
+/** What stands on a master page: the same `key` for pages that can have it together. */
+export interface OdfMaster {
+  key: string;
+  name: string | undefined;
+  /** Whether anything of it is seen on the page. */
+  shows: boolean;
+  items: Record<string, Item>;
+  order: readonly Item[];
+  origin: Matrix;
+}
+
+/** What a file of OpenDocument is made from, beside the document itself. */
+export interface OdfSources {
+  pages: readonly PagePlace[];
+  title: string;
+  language: string;
+  transitions: boolean;
+  notes: boolean;
+  master(place: PagePlace): OdfMaster;
+  /** What a page shows of its own, from back to front; groups as wholes. */
+  own(place: PagePlace): readonly Item[];
+  shown(item: Item): boolean;
+  /** Whether an item is seen and not read. */
+  unread(item: Item): boolean;
+  picture(item: Item): OdfPicture | null;
+  /** The film or sound that an item plays. */
+  played(item: Media): { href: string; mediaType: string } | null;
+  /** Texts by what each frame holds, where the format knows no frames that follow one another; null where it does. */
+  pieces: ReadonlyMap<string, readonly TextPiece[]> | null;
+  /** What a field shows on a page, and whether programs can go on working it out; null where nothing is known of it. */
+  field(node: Inline & { type: 'field' }, page: string): { shows: string; live: boolean } | null;
+  /** Where a press or a link leads: an address, or a page of the result. */
+  target(destination: Destination, page: string): { href: string; newWindow: boolean } | { page: string } | null;
+}
+
+const fileName = (file: string): string => file.replace(/^.*\//, '');
+
+/** All of a document as it is: its own media files, texts that run from frame to frame. */
+export function wholeDocument(folio: Folio): OdfSources {
+  const { head } = folio;
+  const storyOf = storyOfFrame(folio);
+  return {
+    pages: pagesOf(folio),
+    title: head.metadata.title,
+    language: head.metadata.language,
+    transitions: true,
+    notes: true,
+    master: ({ page }) => {
+      const chain = page.showMaster ? masterChain(folio, page.master) : [];
+      return {
+        key: page.showMaster ? (page.master ?? '') : '',
+        name: chain.at(-1)?.name,
+        shows: page.showMaster,
+        items: Object.assign({}, ...chain.map((m) => m.items)) as Record<string, Item>,
+        order: chain.flatMap((m) => m.order.flatMap((id) => m.items[id] ?? [])),
+        origin: translation(0, 0),
+      };
+    },
+    own: ({ spread: { id }, page }) => {
+      const spread = folio.spreads[id]!;
+      // What lies over both pages of a spread is written on both, but a text only once.
+      const here = (item: Item): boolean => {
+        if (pageOfItem(spread, item).id === page.id) return true;
+        const loose = (item.kind === 'picture' || item.kind === 'shape') && !storyOf.has(item.id);
+        return loose && overlap(itemBounds(spread.items, item), page.box) > 4;
+      };
+      return spread.order.flatMap((item) => (spread.items[item] && here(spread.items[item]) ? [spread.items[item]] : []));
+    },
+    shown: () => true,
+    unread: () => false,
+    picture: (item) => {
+      const media = item.kind === 'picture' && item.media !== null ? head.media[item.media] : undefined;
+      if (item.kind !== 'picture' || !media) return null;
+      const { width, height } = item.size;
+      let [a, , , d, e, f] = item.placement;
+      // Of a picture that is turned over, what is cut away on the left is on its right.
+      if (a < 0) [a, e] = [-a, width - e];
+      if (d < 0) [d, f] = [-d, height - f];
+      return {
+        href: `Pictures/${fileName(media.file)}`,
+        natural: { width: ((media.width ?? 1) * 72) / 96, height: ((media.height ?? 1) * 72) / 96 },
+        crop: { left: -e / (a || 1), top: -f / (d || 1), right: 1 - (width - e) / (a || 1), bottom: 1 - (height - f) / (d || 1) },
+      };
+    },
+    played: ({ media: id }) => {
+      const media = id === null ? undefined : head.media[id];
+      return media ? { href: `Media/${fileName(media.file)}`, mediaType: media.mediaType } : null;
+    },
+    pieces: null,
+    field: () => null,
+    target: (to) => {
+      if (to.to === 'address') return { href: to.href, newWindow: to.window === 'new' };
+      return to.to === 'page' ? { page: to.page } : null;
+    },
+  };
+}

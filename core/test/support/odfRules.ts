@@ -1,0 +1,168 @@
+import { unzipSync } from 'fflate';
+import { SaxesParser } from 'saxes';
+
+/**
+ * Rules of OpenDocument 1.3 (OASIS; part 2 for packages, part 3 for what stands in them; by memory) that a presentation must keep,
+ * written from the standard, not from the writer.
+ */
+
+interface Element {
+  name: string;
+  attributes: Record<string, string>;
+  children: Element[];
+}
+
+function parse(xml: string): Element {
+  const parser = new SaxesParser({ xmlns: true });
+  const root: Element = { name: '', attributes: {}, children: [] };
+  const open = [root];
+  parser.on('error', (e) => {
+    throw e;
+  });
+  parser.on('opentag', (t) => {
+    const attributes = Object.fromEntries(Object.values(t.attributes).map((a) => [a.name, a.value]));
+    const e: Element = { name: t.name, attributes, children: [] };
+    open.at(-1)!.children.push(e);
+    open.push(e);
+  });
+  parser.on('closetag', () => void open.pop());
+  parser.write(xml).close();
+  return root.children[0]!;
+}
+
+function* elements(e: Element): Generator<Element> {
+  yield e;
+  for (const c of e.children) yield* elements(c);
+}
+
+const TEXT = ['text:p', 'text:h', 'text:list', 'table:table', 'text:section'];
+const INLINE = [
+  'text:span',
+  'text:a',
+  'text:s',
+  'text:tab',
+  'text:line-break',
+  'text:note',
+  'text:ruby',
+  'text:page-number',
+  'text:page-count',
+  'text:title',
+  'text:bookmark',
+  'draw:frame',
+];
+/** What may stand in these. */
+const INSIDE: Record<string, string[]> = {
+  'draw:text-box': [...TEXT, 'draw:frame'],
+  'text:p': INLINE,
+  'text:span': INLINE,
+  'text:a': [...INLINE, 'office:event-listeners'],
+  'text:list': ['text:list-header', 'text:list-item'],
+  'text:list-item': ['text:p', 'text:h', 'text:list', 'text:number'],
+  'table:table-row': ['table:table-cell', 'table:covered-table-cell'],
+  'table:table-cell': TEXT,
+  'table:table-header-rows': ['table:table-row'],
+  'office:presentation': ['draw:page', 'presentation:settings'],
+  'draw:page': [
+    'office:forms',
+    'draw:frame',
+    'draw:path',
+    'draw:g',
+    'draw:control',
+    'draw:rect',
+    'draw:custom-shape',
+    'presentation:notes',
+  ],
+  'draw:frame': ['draw:text-box', 'draw:image', 'draw:plugin', 'table:table', 'office:event-listeners', 'svg:title', 'svg:desc'],
+};
+const LENGTH = /^-?\d+(\.\d+)?(pt|cm|mm|in)$/;
+const COLOUR = /^#[0-9a-fA-F]{6}$/;
+const VALUES: Record<string, RegExp> = {
+  'svg:x': LENGTH,
+  'svg:y': LENGTH,
+  'svg:width': LENGTH,
+  'svg:height': LENGTH,
+  'fo:color': COLOUR,
+  'draw:fill-color': COLOUR,
+  'svg:stroke-color': COLOUR,
+  'fo:font-size': /^\d+(\.\d+)?(pt|%)$/,
+  'draw:fill': /^(none|solid|gradient|hatch|bitmap)$/,
+  'draw:stroke': /^(none|solid|dash)$/,
+  'xml:id': /^[A-Za-z_][\w.-]*$/,
+  'draw:opacity': /^\d+(\.\d+)?%$/,
+  'presentation:transition-speed': /^(slow|medium|fast)$/,
+  'style:text-position': /^(super|sub|-?\d+(\.\d+)?%)( \d+(\.\d+)?%)?$/,
+};
+
+/** All that is wrong with a package by these rules. */
+export function faultsOfOdf(bytes: Uint8Array): string[] {
+  const faults: string[] = [];
+  const files = unzipSync(bytes);
+  const text = (path: string): string => new TextDecoder('utf-8', { fatal: true }).decode(files[path]);
+  // Part 2, 3.3: the media type comes first, and is stored: its bytes can be read at a fixed place.
+  if (Object.keys(files)[0] !== 'mimetype') faults.push('the media type does not come first');
+  if (new TextDecoder().decode(bytes.subarray(38, 38 + text('mimetype').length)) !== text('mimetype'))
+    faults.push('the media type is packed');
+  const parts = new Map<string, Element>();
+  for (const path of Object.keys(files))
+    if (path.endsWith('.xml'))
+      try {
+        parts.set(path, parse(text(path)));
+      } catch (error) {
+        faults.push(`${path}: ${(error as Error).message}`);
+      }
+  for (const path of ['content.xml', 'styles.xml', 'META-INF/manifest.xml']) if (!parts.has(path)) faults.push(`${path} is missing`);
+  const entries = [...elements(parts.get('META-INF/manifest.xml')!)].filter((e) => e.name === 'manifest:file-entry');
+  const listed = new Map(entries.map((e) => [e.attributes['manifest:full-path']!, e.attributes['manifest:media-type']!]));
+  if (listed.get('/') !== text('mimetype')) faults.push('the manifest names another media type');
+  for (const path of Object.keys(files))
+    if (path !== 'mimetype' && !path.startsWith('META-INF/') && !listed.has(path)) faults.push(`${path} is not listed`);
+  for (const path of listed.keys()) if (path !== '/' && !files[path]) faults.push(`${path} is listed, and not there`);
+
+  const named = stylesIn([...elements(parts.get('styles.xml')!)].filter((e) => e.name === 'office:styles'));
+  for (const path of ['styles.xml', 'content.xml']) {
+    const root = parts.get(path)!;
+    const ids = new Set<string>();
+    const own = stylesIn([...elements(root)].filter((e) => e.name === 'office:automatic-styles'));
+    for (const key of own) if (named.has(key) && !key.startsWith('drawing-page')) faults.push(`${path}: ${key} is named twice`);
+    for (const e of elements(root)) {
+      const inside = INSIDE[e.name];
+      for (const c of e.children) if (inside && !inside.includes(c.name)) faults.push(`${path}: ${c.name} may not stand in ${e.name}`);
+      for (const [name, value] of Object.entries(e.attributes))
+        if (VALUES[name] && !VALUES[name].test(value)) faults.push(`${path}: ${e.name} ${name}="${value}"`);
+      const id = e.attributes['xml:id'];
+      if (id !== undefined && ids.has(id)) faults.push(`${path}: ${id} stands twice`);
+      if (id !== undefined) ids.add(id);
+      const family = { 'text:p': 'paragraph', 'text:span': 'text', 'table:table-cell': 'table-cell', 'draw:page': 'drawing-page' }[e.name];
+      const style = e.attributes['text:style-name'] ?? e.attributes['table:style-name'] ?? e.attributes['draw:style-name'];
+      const key = family ?? (e.name.startsWith('draw:') && e.name !== 'draw:page' ? 'graphic' : undefined);
+      if (key && style !== undefined && !own.has(`${key} ${style}`) && !named.has(`${key} ${style}`))
+        faults.push(`${path}: ${e.name} has the style ${style}, which is not there`);
+      const href = e.attributes['xlink:href'];
+      if (href && !/^(https?:|mailto:|#|\.\.\/)/.test(href) && !files[href])
+        faults.push(`${path}: ${e.name} leads to ${href}, which is not there`);
+      if (e.name === 'table:table') checkTable(e, (what) => faults.push(`${path}: ${what}`));
+    }
+  }
+  const masters = new Set(
+    [...elements(parts.get('styles.xml')!)].flatMap((e) => (e.name === 'style:master-page' ? [e.attributes['style:name']!] : [])),
+  );
+  for (const e of elements(parts.get('content.xml')!))
+    if (e.name === 'draw:page' && !masters.has(e.attributes['draw:master-page-name']!))
+      faults.push(`${e.attributes['draw:name']} has no master page`);
+  return faults;
+}
+
+const stylesIn = (groups: readonly Element[]): Set<string> =>
+  new Set(
+    groups.flatMap((g) =>
+      g.children.flatMap((s) => (s.name === 'style:style' ? [`${s.attributes['style:family']} ${s.attributes['style:name']}`] : [])),
+    ),
+  );
+
+/** Rows have a cell, or a covered one, for each column (9.1.4, 9.1.5). */
+function checkTable(table: Element, say: (what: string) => void): void {
+  const columns = table.children.filter((c) => c.name === 'table:table-column').length;
+  const rows = table.children.flatMap((c) => (c.name === 'table:table-row' ? [c] : c.name === 'table:table-header-rows' ? c.children : []));
+  for (const row of rows)
+    if (row.children.length !== columns) say(`a row of ${row.children.length} cells in a table of ${columns} columns`);
+}
