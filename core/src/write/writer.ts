@@ -1,5 +1,6 @@
 import type { ZodType } from 'zod';
 import type { Composition } from '../compose/marks.ts';
+import type { FontFace } from '../compose/fontFace.ts';
 import type { FontSet } from '../compose/fontSet.ts';
 import type { Folio } from '../folio/folio.ts';
 import type { Evidence, Judgement } from '../ledger/entry.ts';
@@ -85,8 +86,11 @@ export interface Writer<S = unknown> {
   readBack(files: WrittenFile[], job: WriteJob<S>): AsyncIterable<Evidence>;
   /** Whether what others change in its words can be brought back. */
   comesBack?: true;
-  /** The result drawn as a page of HTML from its files alone, where browsers cannot show it themselves; the page asked for, where it has such. */
-  redraw?(files: WrittenFile[], page: number): Promise<string>;
+  /**
+   * The result drawn as a page of HTML from its files alone, where browsers cannot show it themselves; the page asked for, where it has
+   * such. `faces`: those that are installed where it is looked at, for files that only name theirs.
+   */
+  redraw?(files: WrittenFile[], page: number, faces: readonly FontFace[]): Promise<string>;
   /** A plain sentence for each code its ledger uses. */
   sentences: Record<string, string>;
 }

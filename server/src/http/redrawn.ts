@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Run } from '@elastic-folio/core/api';
+import type { FontFace } from '@elastic-folio/core/compose';
 import { writerById } from '@elastic-folio/core/write';
 
 /** Drawings that were asked for last. */
@@ -8,17 +9,20 @@ const MOST_KEPT = 3;
 const kept = new Map<string, Promise<string>>();
 
 /** A finished result drawn as a page, where its output can only be shown so; null where it cannot. */
-export async function redrawn(folder: string, { id, output, files }: Run, page: number): Promise<string | null> {
+export async function redrawn(
+  folder: string,
+  { id, output, files }: Run,
+  page: number,
+  faces: () => Promise<readonly FontFace[]>,
+): Promise<string | null> {
   const redraw = writerById(output)?.redraw;
   if (!redraw || !files) return null;
   const key = `${id} ${page}`;
   let drawing = kept.get(key);
   if (!drawing) {
     if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
-    drawing = redraw(
-      files.map((f) => ({ ...f, bytes: async () => new Uint8Array(await readFile(join(folder, f.path))) })),
-      page,
-    );
+    const written = files.map((f) => ({ ...f, bytes: async () => new Uint8Array(await readFile(join(folder, f.path))) }));
+    drawing = faces().then((installed) => redraw(written, page, installed));
     drawing.catch(() => kept.delete(key));
     kept.set(key, drawing);
   }

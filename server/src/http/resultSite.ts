@@ -3,13 +3,15 @@ import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Express, RequestHandler, Response } from 'express';
 import { Collected } from '@elastic-folio/core/api';
+import { loadFonts } from '@elastic-folio/core/compose';
+import type { FontFace } from '@elastic-folio/core/compose';
 import type { Config } from '../config.ts';
 import type { Services } from '../services.ts';
 import { bookFile, BOOK_PATH } from './bookFiles.ts';
 import type { BookAnswer } from './bookFiles.ts';
 import { redrawn } from './redrawn.ts';
 
-type Parts = Pick<Services, 'runs' | 'rehearsals' | 'published' | 'collector' | 'paths'>;
+type Parts = Pick<Services, 'runs' | 'rehearsals' | 'published' | 'collector' | 'paths' | 'loaded' | 'fontSources'>;
 type Ports = Pick<Config, 'port' | 'resultPort'>;
 
 const RUN = /^([0-9a-f-]{36})\.localhost(:\d+)?$/;
@@ -104,9 +106,11 @@ async function fileOfPage(folder: string, page: string, asRead: boolean): Promis
   return null;
 }
 
-async function sendRedrawn({ runs }: Parts, id: string, folder: string, number: number, res: Response): Promise<void> {
+async function sendRedrawn({ runs, loaded, fontSources }: Parts, id: string, folder: string, number: number, res: Response): Promise<void> {
+  const installed = async (document: string): Promise<readonly FontFace[]> =>
+    (await loadFonts((await loaded(document)).folio.head, await fontSources(document))).faces;
   const run = await runs.get(id);
-  const page = run && (await redrawn(folder, run, number));
+  const page = run && (await redrawn(folder, run, number, () => installed(run.folio)));
   if (page) res.type('html').send(page);
   else res.status(404).end();
 }

@@ -3,7 +3,7 @@ import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
 import { SIGNATURE_CELLS } from '../findings.ts';
 import type { ObservedFlow } from '../flow/observedFlow.ts';
 import type { ObservedPage } from '../observed.ts';
-import { child, childrenOf, readPart, within } from '../office/officeParts.ts';
+import { child, childrenOf, readPart } from '../office/officeParts.ts';
 import type { Node } from '../office/officeParts.ts';
 import type { Outside } from '../office/wordReader.ts';
 import { unzip } from '../unzip.ts';
@@ -11,7 +11,7 @@ import { OdfStyles, pointsOf } from './odfStyles.ts';
 import { OdfText, wordsIn } from './odfText.ts';
 
 /** How a slide of OpenDocument comes: its SMIL type and subtype, and when it goes on by itself. */
-export interface OdpMotion {
+interface OdpMotion {
   type: string | null;
   advance: number | null;
 }
@@ -228,6 +228,3 @@ function pathOf(node: Node, { width, height }: Rect): Path | null {
   }
   return out.length ? out : null;
 }
-
-/** Films and sounds of a page. */
-export const playsIn = (page: Node): number => [...within(page)].filter((n) => n.name === 'draw:plugin').length;

@@ -3,7 +3,8 @@ import type { SeenLine } from '../flow/cascade.ts';
 import type { ObservedFlow, ObservedFlowBlock, ObservedFlowCell } from '../flow/observedFlow.ts';
 import { child, childrenOf } from '../office/officeParts.ts';
 import type { Node } from '../office/officeParts.ts';
-import { OdfStyles, pointsOf } from './odfStyles.ts';
+import { pointsOf } from './odfStyles.ts';
+import type { OdfStyles } from './odfStyles.ts';
 
 const FORMATS: Record<string, Parameters<typeof formatNumber>[1]> = {
   '1': 'decimal',

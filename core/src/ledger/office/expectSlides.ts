@@ -16,7 +16,7 @@ import type { ExpectedFlow } from '../flow/expectFlow.ts';
 type Pieces = ReadonlyMap<string, readonly TextPiece[]>;
 
 /** Frames of a page from back to front: slides are read in that order (common practice of programs). */
-export function stackedFrames(folio: Folio, { spread, page }: PagePlace): Item[] {
+function stackedFrames(folio: Folio, { spread, page }: PagePlace): Item[] {
   const out: Item[] = [];
   const visit = (item: Item | undefined, depth: number): void => {
     if (!item || depth > 32 || out.includes(item)) return;

@@ -47,7 +47,7 @@ export interface SlideThing {
 const PROPERTIES: Record<string, string> = { 'p:sp': 'p:spPr', 'p:pic': 'p:spPr', 'p:cxnSp': 'p:spPr' };
 
 /** Where a shape says that it stands (20.1.7.6); `p:xfrm` of frames of tables. */
-export const transformOf = (node: Node): Node | undefined =>
+const transformOf = (node: Node): Node | undefined =>
   node.name === 'p:graphicFrame' ? child(node, 'p:xfrm') : child(child(node, PROPERTIES[node.name] ?? ''), 'a:xfrm');
 
 /** What a shape says of itself. */

@@ -19,7 +19,9 @@ export function pictureHtml(src: string, alt: string, spPr: Node | undefined, fi
   const here = { ...own, x: 0, y: 0 };
   const whole = wholePicture(here, fill);
   const inPixels = outlineIn(spPr, here).map((s) => s.map((n) => (typeof n === 'number' ? (n * 96) / 72 : n))) as Path;
-  const at = `position:absolute;max-width:none;left:${whole.x}pt;top:${whole.y}pt;width:${whole.width}pt;height:${whole.height}pt`;
+  const shows = child(child(fill, 'a:blip'), 'a:alphaModFix')?.attributes['amt'];
+  const opacity = shows === undefined ? '' : `opacity:${Number(shows) / 100_000};`;
+  const at = `${opacity}position:absolute;max-width:none;left:${whole.x}pt;top:${whole.y}pt;width:${whole.width}pt;height:${whole.height}pt`;
   return `<div style="position:absolute;inset:0;clip-path:path('${pathData(inPixels)}')"><img src="${src}" alt="${escape(alt)}" style="${at}"></div>`;
 }
 
@@ -45,7 +47,9 @@ export function shapeSvg(spPr: Node | undefined, own: Rect): string {
   const opacity = alpha === undefined ? '' : ` fill-opacity="${Number(alpha) / 100_000}"`;
   const shadow = [...(spPr ? within(spPr) : [])].find((n) => n.name === 'a:outerShdw');
   const svg = `<path d="${pathData(outlineIn(spPr, here))}" fill="${paint}" fill-rule="evenodd"${opacity}${strokes}/>`;
-  const size = `width="${own.width}pt" height="${own.height}pt" viewBox="0 0 ${own.width || 1} ${own.height || 1}"`;
+  // A drawing without height or width is none to browsers; a straight line is seen all the same.
+  const [w, h] = [own.width || 1, own.height || 1];
+  const size = `width="${w}pt" height="${h}pt" viewBox="0 0 ${w} ${h}"`;
   return `<svg ${size} style="position:absolute;inset:0;overflow:visible${shadow ? `;filter:${shadowOf(shadow)}` : ''}">${gradient ? gradientSvg(gradient, id, own) : ''}${svg}</svg>`;
 }
 

@@ -7,6 +7,14 @@ import { pictureHtml, placeStyle, shapeSvg } from './redrawShape.ts';
 import { escape } from './redrawText.ts';
 import { picturesOf } from './officeImages.ts';
 
+/** A typeface that is installed where a file is looked at, by the names that the file may call it. */
+export interface InstalledFace {
+  family: string;
+  bold: boolean;
+  italic: boolean;
+  bytes: Uint8Array;
+}
+
 /**
  * A slide drawn from the bytes of its deck alone, as a page of HTML: what a colleague’s program will show, as far as a browser can.
  * `decks`: the files of a result; `page`: which slide of all of them, counted from 1; `beside`: pictures in a folder next to them.
@@ -15,19 +23,32 @@ export async function redrawSlide(
   decks: readonly Uint8Array[],
   beside: (path: string) => Promise<Uint8Array | undefined>,
   page: number,
+  faces: readonly InstalledFace[] = [],
 ): Promise<string> {
   let before = 0;
   for (const bytes of decks) {
     const deck = await openSlides(bytes);
     const slide = deck.slides[page - 1 - before];
-    if (slide)
-      return `<!doctype html><html><head><meta charset="utf-8"><style>${CSS}</style></head><body>${await drawSlide(deck, slide, beside)}</body></html>`;
+    if (slide) {
+      const drawn = await drawSlide(deck, slide, beside);
+      return `<!doctype html><html><head><meta charset="utf-8"><style>${facesIn(drawn, faces)}${CSS}</style></head><body>${drawn}</body></html>`;
+    }
     before += deck.slides.length;
   }
   return '<!doctype html><html><body></body></html>';
 }
 
 const CSS = `html{background:#fff}body{margin:0}p{margin:0;white-space:pre-wrap;tab-size:3em}table{border-collapse:collapse;width:100%;height:100%}td{vertical-align:top}a{color:inherit}`;
+
+/** Those that a drawing asks for. */
+const facesIn = (drawn: string, faces: readonly InstalledFace[]): string =>
+  faces
+    .filter(({ family }) => drawn.includes(`font-family:'${family}'`))
+    .map(({ family, bold, italic, bytes }) => {
+      const src = `url(data:font/ttf;base64,${Buffer.from(bytes).toString('base64')})`;
+      return `@font-face{font-family:'${family}';font-weight:${bold ? 700 : 400};font-style:${italic ? 'italic' : 'normal'};src:${src}}`;
+    })
+    .join('\n');
 
 async function drawSlide(deck: OpenDeck, slide: OpenSlide, beside: (path: string) => Promise<Uint8Array | undefined>): Promise<string> {
   const parts = [

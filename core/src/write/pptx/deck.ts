@@ -4,7 +4,7 @@ import type { PagePlace } from '../../folio/traverse.ts';
 import type { PptxSettings } from './settings.ts';
 
 /** Sizes of slides, in points: an inch to 56 inches (ISO/IEC 29500-1, 19.7.37, ST_SlideSizeCoordinate). */
-export const SMALLEST_SLIDE = 72;
+const SMALLEST_SLIDE = 72;
 export const LARGEST_SLIDE = 56 * 72;
 
 /** The slides of one file. */

@@ -27,10 +27,12 @@ export const pptxWriter: Writer<PptxSettings> = {
       yield* await readBackDeck(deck, file, files, job);
     }
   },
-  async redraw(files, page) {
+  async redraw(files, page, faces) {
     const decks = files.filter((f) => /^document[^/]*\.po?[pt]tx$/.test(f.path));
     if (!decks.length) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');
-    return redrawSlide(await Promise.all(decks.map((d) => d.bytes())), async (path) => files.find((f) => f.path === path)?.bytes(), page);
+    const beside = async (path: string): Promise<Uint8Array | undefined> => files.find((f) => f.path === path)?.bytes();
+    const installed = faces.map(({ familyOfFour, bytes }) => ({ ...familyOfFour, bytes }));
+    return redrawSlide(await Promise.all(decks.map((d) => d.bytes())), beside, page, installed);
   },
   sentences: PPTX_SENTENCES,
 };

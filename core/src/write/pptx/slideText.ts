@@ -58,7 +58,7 @@ function beginOf(label: Label | null, list: string | undefined, lists: Map<strin
 }
 
 /** Words of one look. Soft hyphens are left out: slides divide no words, and show them. */
-export function runXml(text: string, look: CharacterProperties, c: SlideContext, press: Xml | null = null): Xml {
+function runXml(text: string, look: CharacterProperties, c: SlideContext, press: Xml | null = null): Xml {
   const properties = runLook('a:rPr', look, c, press);
   const parts = text.replaceAll(SOFT_HYPHEN, '').split('\n');
   return all(

@@ -28,7 +28,7 @@ export const isNearest = ({ style }: Transition): boolean => style === 'glitter'
 export const hasDirection = ({ style, direction }: Transition): boolean => !DIRECTED.has(style) || around(direction) % 90 === 0;
 
 /** Speeds as the standard has them (ISO/IEC 29500-1, 19.7.39): common practice reads them as three quarters, a half and a quarter of a second. */
-export const speedOf = (seconds: number): 'slow' | 'med' | 'fast' => (seconds >= 0.75 ? 'slow' : seconds >= 0.5 ? 'med' : 'fast');
+const speedOf = (seconds: number): 'slow' | 'med' | 'fast' => (seconds >= 0.75 ? 'slow' : seconds >= 0.5 ? 'med' : 'fast');
 
 /** How a slide comes, and when it goes on by itself (19.3.1.50); null where it just stands there until somebody goes on. */
 export function transitionXml(transition: Transition | undefined, advanceAfter: number | undefined): Xml | null {

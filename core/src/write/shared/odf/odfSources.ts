@@ -20,7 +20,7 @@ export interface OdfPicture {
 }
 
 /** What stands on a master page: the same `key` for pages that can have it together. */
-export interface OdfMaster {
+interface OdfMaster {
   key: string;
   name: string | undefined;
   /** Whether anything of it is seen on the page. */
