@@ -63,3 +63,36 @@ test('a text document is made, downloaded, brought back changed, and drawn besid
   await row.getByRole('button', { name: /Remove/ }).click();
   await expect(row).toHaveCount(0);
 });
+
+test('slides are made, and drawn beside the layout from their own bytes; files of the open standard are made too', async ({ page }) => {
+  await page.goto('/');
+  const id = await page.locator('.shelf-row', { hasText: 'Open Dome Night' }).getAttribute('data-document');
+  await page.goto(`/d/${id}/outputs`);
+  for (const [name, key] of [
+    ['Slides', 'pptx'],
+    ['Open slides', 'odp'],
+    ['Open text document', 'odt'],
+  ] as const) {
+    await page.getByRole('button', { name: 'Add an output…' }).click();
+    await page.getByRole('menuitem', { name: new RegExp(`^${name}`) }).click();
+    await page.getByRole('button', { name: 'Close settings' }).click();
+    const row = page.locator(`tr[data-output=${key}]`);
+    await row.getByRole('button', { name: 'Run', exact: true }).click();
+    await expect(row.locator('.state')).toHaveText('fresh', { timeout: 40_000 });
+    const [download] = await Promise.all([page.waitForEvent('download'), row.getByRole('link', { name: /Download/ }).click()]);
+    expect(download.suggestedFilename()).toMatch(new RegExp(`\\.${key}$`));
+  }
+  await page.goto(`/d/${id}/compare`);
+  await page.locator('.ant-segmented').getByText('Slides', { exact: true }).click();
+  const drawn = page.frameLocator('iframe[title^="Page 1 of Slides"]');
+  await expect(drawn.locator('section p', { hasText: /dome|telescope|stars/i }).first()).toBeVisible({ timeout: 20_000 });
+  expect(await findings(page)).toEqual([]);
+  await page.locator('.ant-segmented').getByText('Open slides', { exact: true }).click();
+  expect(await findings(page)).toEqual([]);
+  await page.goto(`/d/${id}/outputs`);
+  for (const key of ['pptx', 'odp', 'odt']) {
+    const row = page.locator(`tr[data-output=${key}]`);
+    await row.getByRole('button', { name: /Remove/ }).click();
+    await expect(row).toHaveCount(0);
+  }
+});

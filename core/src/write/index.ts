@@ -4,6 +4,7 @@ import { epubWriter } from './epub/index.ts';
 import { fixedEpubWriter } from './epub-fixed/index.ts';
 import { htmlWriter } from './html/index.ts';
 import { odpWriter } from './odp/index.ts';
+import { odtWriter } from './odt/index.ts';
 import { pdfWriter } from './pdf/index.ts';
 import { pptxWriter } from './pptx/index.ts';
 import type { Writer } from './writer.ts';
@@ -18,6 +19,7 @@ export const WRITERS: readonly Writer[] = [
   docxWriter,
   pptxWriter,
   odpWriter,
+  odtWriter,
 ] as unknown as Writer[];
 
 export const writerById = (id: string): Writer | undefined => WRITERS.find((w) => w.id === id);

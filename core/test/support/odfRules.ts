@@ -2,7 +2,7 @@ import { unzipSync } from 'fflate';
 import { SaxesParser } from 'saxes';
 
 /**
- * Rules of OpenDocument 1.3 (OASIS; part 2 for packages, part 3 for what stands in them; by memory) that a presentation must keep,
+ * Rules of OpenDocument 1.3 (OASIS; part 2 for packages, part 3 for what stands in them; by memory) that presentations and text documents must keep,
  * written from the standard, not from the writer.
  */
 
@@ -48,6 +48,7 @@ const INLINE = [
   'text:page-count',
   'text:title',
   'text:bookmark',
+  'text:bookmark-ref',
   'draw:frame',
 ];
 /** What may stand in these. */
@@ -143,6 +144,12 @@ export function faultsOfOdf(bytes: Uint8Array): string[] {
       if (e.name === 'table:table') checkTable(e, (what) => faults.push(`${path}: ${what}`));
     }
   }
+  const places = new Set(
+    [...elements(parts.get('content.xml')!)].flatMap((e) => (e.name === 'text:bookmark' ? [e.attributes['text:name']!] : [])),
+  );
+  for (const e of elements(parts.get('content.xml')!))
+    if (e.name === 'text:bookmark-ref' && !places.has(e.attributes['text:ref-name']!))
+      faults.push(`a reference is to ${e.attributes['text:ref-name']}, which is not there`);
   const masters = new Set(
     [...elements(parts.get('styles.xml')!)].flatMap((e) => (e.name === 'style:master-page' ? [e.attributes['style:name']!] : [])),
   );

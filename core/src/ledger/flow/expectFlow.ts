@@ -273,10 +273,9 @@ class Expectation {
     });
   }
 
-  /** Sheets say it of a style; other formats make it of letters that are there, in the text itself. */
   private hasInitial(p: Paragraph, { dropCapital }: ParagraphProperties, isHeld: boolean): boolean {
     if (!dropCapital || !this.telling.initials) return false;
-    return this.telling === MARKUP || (!isHeld && initialLetters(p, dropCapital.characters) !== '');
+    return this.telling.initialsByStyle || (!isHeld && initialLetters(p, dropCapital.characters) !== '');
   }
 
   private isListed({ list }: ParagraphProperties): boolean {

@@ -23,6 +23,8 @@ export interface Telling {
   ownInk: boolean;
   /** Whether it has initials, and plays films and sounds. */
   initials: boolean;
+  /** Whether they are said of a style; else they are made of letters that are there, in the text itself. */
+  initialsByStyle: boolean;
   plays: boolean;
   /** Whether cells head others by their style; else by their place alone. */
   headsAnywhere: boolean;
@@ -44,6 +46,7 @@ export const MARKUP: Telling = {
   notesInText: false,
   ownInk: false,
   initials: true,
+  initialsByStyle: true,
   plays: true,
   headsAnywhere: true,
   columns: Infinity,
@@ -70,6 +73,7 @@ export const wordProcessor = (instead: ReadonlyMap<string, string>, initials: bo
   notesInText: false,
   ownInk: false,
   initials,
+  initialsByStyle: false,
   plays: false,
   headsAnywhere: false,
   columns: 63,
@@ -97,9 +101,22 @@ export const slides = (instead: ReadonlyMap<string, string>): Telling => ({
   carries: () => false,
 });
 
+/** Text documents of OpenDocument: headings by their level, lists counted, notes numbered, initials as the style says. */
+export const openText: Telling = {
+  ...wordProcessor(new Map(), true),
+  initialsByStyle: true,
+  face: ({ family, weight, style }) => ({ family, weight, style }),
+  size: (points) => points,
+  line: (points) => points,
+  columns: Infinity,
+  carries: () => false,
+};
+
 /** Slides of OpenDocument: lists are counted, faces are named by family, weight and style. */
 export const openSlides: Telling = {
   ...slides(new Map()),
+  initials: true,
+  initialsByStyle: true,
   element: (_, { listed }) => (listed ? 'li' : 'p'),
   face: ({ family, weight, style }) => ({ family, weight, style }),
   size: (points) => points,

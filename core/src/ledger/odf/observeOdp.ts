@@ -3,10 +3,10 @@ import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
 import { SIGNATURE_CELLS } from '../findings.ts';
 import type { ObservedFlow } from '../flow/observedFlow.ts';
 import type { ObservedPage } from '../observed.ts';
-import { child, childrenOf, readPart } from '../office/officeParts.ts';
+import { child, childrenOf } from '../office/officeParts.ts';
 import type { Node } from '../office/officeParts.ts';
 import type { Outside } from '../office/wordReader.ts';
-import { unzip } from '../unzip.ts';
+import { openPackage } from './openPackage.ts';
 import { OdfStyles, pointsOf } from './odfStyles.ts';
 import { OdfText, wordsIn } from './odfText.ts';
 
@@ -20,27 +20,12 @@ export interface ObservedOdp {
   pages: ObservedPage[];
   motion: OdpMotion[];
   notes: string[];
-  mediaType: string;
 }
 
 /** Reads a presentation of OpenDocument back from its bytes alone. */
 export async function observeOdp(bytes: Uint8Array, outside: Outside): Promise<ObservedOdp> {
-  const files = await unzip(bytes);
-  const problems: ObservedFlow['problems'] = [];
-  const text = (path: string): string => new TextDecoder().decode(files.get(path) ?? new Uint8Array());
-  const part = (path: string): Node | undefined => {
-    try {
-      return files.has(path) ? readPart(text(path)) : undefined;
-    } catch (error) {
-      problems.push({ file: path, says: error instanceof Error ? error.message : 'it is no XML' });
-      return undefined;
-    }
-  };
-  const [content, styles, meta, manifest] = ['content.xml', 'styles.xml', 'meta.xml', 'META-INF/manifest.xml'].map(part);
-  const listed = new Set(childrenOf(manifest, 'manifest:file-entry').map((e) => e.attributes['manifest:full-path'] ?? ''));
-  for (const path of files.keys())
-    if (!listed.has(path) && path !== 'mimetype' && !path.startsWith('META-INF/')) problems.push({ file: path, says: 'it is not listed' });
-  for (const path of listed) if (path !== '/' && !files.has(path)) problems.push({ file: path, says: 'it is listed, and not there' });
+  const pack = await openPackage(bytes);
+  const { files, problems, content, styles, meta } = pack;
   const deck = new Deck(files, new OdfStyles(styles, content), styles, outside, problems);
   const presentation = child(child(content, 'office:body'), 'office:presentation');
   for (const page of childrenOf(presentation, 'draw:page')) await deck.page(page);
@@ -61,7 +46,6 @@ export async function observeOdp(bytes: Uint8Array, outside: Outside): Promise<O
     pages: deck.pages,
     motion: deck.motion,
     notes: deck.notes,
-    mediaType: text('mimetype'),
   };
 }
 

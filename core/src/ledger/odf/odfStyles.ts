@@ -43,6 +43,19 @@ export class OdfStyles {
     return undefined;
   }
 
+  /** Whether a paragraph begins with letters over several lines (17.9). */
+  hasInitial(name: string | undefined): boolean {
+    const seen = new Set<string>();
+    for (let at = name; at !== undefined && !seen.has(at);) {
+      seen.add(at);
+      const style = this.styles.get(`paragraph ${at}`);
+      const cap = child(child(style, 'style:paragraph-properties'), 'style:drop-cap');
+      if (cap) return Number(cap.attributes['style:lines'] ?? 1) > 1;
+      at = style?.attributes['style:parent-style-name'];
+    }
+    return false;
+  }
+
   graphic(name: string | undefined, property: string): string | undefined {
     return this.get('graphic', name, 'style:graphic-properties', property);
   }
@@ -72,7 +85,7 @@ export class OdfStyles {
             inParagraph('fo:text-align') ?? 'left'
           ] ?? 'left',
         size: pointsOf(get('fo:font-size')),
-        colour: get('fo:color') ?? null,
+        colour: get('style:use-window-font-color') === 'true' ? null : (get('fo:color') ?? null),
         ground: shade && shade !== 'transparent' ? shade : ground,
         capitals: get('fo:text-transform') === 'uppercase' ? 'all' : get('fo:font-variant') === 'small-caps' ? 'small' : 'normal',
         position: /^super/.test(position) ? 'superscript' : /^sub/.test(position) ? 'subscript' : 'normal',

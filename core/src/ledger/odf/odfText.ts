@@ -14,9 +14,25 @@ const FORMATS: Record<string, Parameters<typeof formatNumber>[1]> = {
   I: 'upperRoman',
 };
 
+/** A picture in a line: its files, the best first; the number of blocks read before it. */
+export interface OdfFigure {
+  hrefs: string[];
+  alt: string;
+  after: number;
+}
+
 /** Reads text of OpenDocument: paragraphs, lists, tables, in the order in which they stand (part 3, chapters 5 to 9). */
 export class OdfText {
-  readonly out: Pick<ObservedFlow, 'blocks' | 'tables' | 'notes'> = { blocks: [], tables: [], notes: [] };
+  readonly out: Pick<ObservedFlow, 'blocks' | 'tables' | 'notes' | 'outline'> & { figures: OdfFigure[] } = {
+    blocks: [],
+    tables: [],
+    notes: [],
+    outline: [],
+    figures: [],
+  };
+  /** Names of places in the text, and those that references ask for. */
+  readonly places = new Set<string>();
+  readonly asked: string[] = [];
   private readonly counters = new Map<string, number[]>();
 
   constructor(
@@ -32,7 +48,24 @@ export class OdfText {
       else if (node.name === 'text:list') this.list(node, inside, ground, node.attributes['text:style-name'] ?? '', 0);
       else if (node.name === 'table:table') this.table(node, inside);
       else if (node.name === 'text:section') this.blocks(node, inside, ground);
+      else if (node.name === 'text:table-of-content') this.contents(node);
     }
+  }
+
+  /** Entries of a table of contents: what stands before the number of the page, and where each leads. */
+  private contents(node: Node): void {
+    for (const p of childrenOf(child(node, 'text:index-body'), 'text:p'))
+      for (const a of childrenOf(p, 'text:a')) {
+        const end = a.content.findIndex((c) => typeof c !== 'string' && c.name === 'text:tab');
+        const words = (end < 0 ? a.content : a.content.slice(0, end)).map((c) => (typeof c === 'string' ? c : wordsIn(c)));
+        this.entries.push({ text: words.join(''), href: a.attributes['xlink:href'] ?? '' });
+      }
+  }
+  private readonly entries: { text: string; href: string }[] = [];
+
+  /** What is listed in contents, once all places are known. */
+  settle(): void {
+    for (const { text, href } of this.entries) this.out.outline.push({ text, found: this.places.has(href.slice(1)) });
   }
 
   private list(node: Node, inside: string[], ground: string | null, style: string, level: number): void {
@@ -83,11 +116,14 @@ export class OdfText {
       file: this.file,
       look: mark.look,
       runs: [],
-      initial: false,
+      initial: this.styles.hasInitial(style),
       ...(label && { label }),
     };
+    const figures = this.out.figures.length;
     this.inline(p, style, [], ground, block, null);
     if (block.text.trim()) this.out.blocks.push(block);
+    // What stands in a line is read with its paragraph.
+    for (const figure of this.out.figures.slice(figures)) figure.after = this.out.blocks.length;
   }
 
   private inline(
@@ -143,6 +179,19 @@ export class OdfText {
           const base = child(part, 'text:ruby-base');
           block.readings.push({ base: base?.text ?? '', reading: child(part, 'text:ruby-text')?.text ?? '' });
           if (base) this.inline(base, style, spans, ground, block, link);
+          break;
+        }
+        case 'text:bookmark-ref':
+          this.asked.push(part.attributes['text:ref-name'] ?? '');
+          this.inline(part, style, spans, ground, block, link);
+          break;
+        case 'text:bookmark':
+        case 'text:bookmark-start':
+          this.places.add(part.attributes['text:name'] ?? '');
+          break;
+        case 'draw:frame': {
+          const hrefs = childrenOf(part, 'draw:image').map((i) => i.attributes['xlink:href'] ?? '');
+          if (hrefs.length) this.out.figures.push({ hrefs, alt: child(part, 'svg:desc')?.text ?? '', after: 0 });
           break;
         }
         case 'text:note':

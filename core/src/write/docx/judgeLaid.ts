@@ -8,7 +8,7 @@ import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import { judgeWords } from './judgeDocx.ts';
-import { LARGEST_PAGE } from './pageSetup.ts';
+import { LARGEST_PAGE } from '../shared/office/pageSetup.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
 import type { DocxSettings } from './settings.ts';
 

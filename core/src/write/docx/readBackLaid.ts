@@ -14,7 +14,7 @@ import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
-import { onPaper } from './pageSetup.ts';
+import { onPaper } from '../shared/office/pageSetup.ts';
 import type { DocxSettings } from './settings.ts';
 import { MOST_BOXES } from './writeDocx.ts';
 

@@ -7,6 +7,7 @@ import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { dense } from '../../ledger/flow/dense.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { openSlides } from '../../ledger/flow/telling.ts';
+import { headedByRows } from '../../ledger/odf/observeOdt.ts';
 import { observeOdp } from '../../ledger/odf/observeOdp.ts';
 import { comparePlacedBoxes } from '../../ledger/office/expectBoxes.ts';
 import { boxesOnPage, wordsOnSlides } from '../../ledger/office/expectSlides.ts';
@@ -46,8 +47,9 @@ export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile
     wordsOnSlides(folio, scope.pages, pieces),
   );
   wanted.figures = [];
+  const told = headedByRows(wanted, folio);
   const signature = async (media: string): Promise<Uint8Array> => job.pictures.signature(await job.media(media), SIGNATURE_CELLS);
-  const words = await compareFlow(wanted, observed.flow, {
+  const words = await compareFlow(told, observed.flow, {
     folio,
     fonts,
     embeds: true,

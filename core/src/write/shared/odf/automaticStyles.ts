@@ -17,6 +17,10 @@ export class AutomaticStyles {
   paragraph(style: string, properties: Xml[]): string {
     return properties.length ? this.make('P', 'paragraph', style, properties) : style;
   }
+  /** Of a paragraph that has no style of the document’s. */
+  plainParagraph(attributes: Attributes): string {
+    return this.make('P', 'paragraph', undefined, [el('style:paragraph-properties', attributes)]);
+  }
   text(style: string | undefined, attributes: Attributes): string {
     return this.make('T', 'text', style, [el('style:text-properties', attributes)]);
   }

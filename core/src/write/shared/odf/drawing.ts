@@ -179,7 +179,8 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
   };
 }
 
-function metaOf({ head: { metadata } }: Folio, { title, language }: OdfSources): Xml {
+/** What a package says of its document. */
+export function metaOf({ head: { metadata } }: Folio, { title, language }: Pick<OdfSources, 'title' | 'language'>): Xml {
   return el('office:document-meta', NAMESPACES, [
     el('office:meta', {}, [
       el('dc:title', {}, [text(title)]),

@@ -4,9 +4,11 @@ import { overlap, translation } from '../../../folio/geometry.ts';
 import type { Matrix } from '../../../folio/geometry.ts';
 import type { Item, Media } from '../../../folio/items.ts';
 import type { Destination } from '../../../folio/motion.ts';
-import type { Inline } from '../../../folio/story.ts';
+import type { SolidPaint } from '../../../folio/colour.ts';
+import type { Inline, Paragraph } from '../../../folio/story.ts';
 import { itemBounds, pageOfItem, pagesOf, storyOfFrame } from '../../../folio/traverse.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
+import type { Xml } from './element.ts';
 import type { TextPiece } from '../../../structure/textPieces.ts';
 
 /** A file that is shown as a picture; `natural`: its own size, 96 pixels to the inch where it says nothing, in points. */
@@ -52,6 +54,22 @@ export interface OdfSources {
   field(node: Inline & { type: 'field' }, page: string): { shows: string; live: boolean } | null;
   /** Where a press or a link leads: an address, or a page of the result. */
   target(destination: Destination, page: string): { href: string; newWindow: boolean } | { page: string } | null;
+  /** What running text has beside that; nothing of it where texts stand in boxes. */
+  running?: RunningSources;
+}
+
+/** What a document of running text has that boxes of text have not. */
+interface RunningSources {
+  /** The level of a paragraph that is a heading. */
+  heading(paragraph: Paragraph): number | null;
+  /** What stands at places of a paragraph beside its own content. */
+  insertions(paragraph: Paragraph): readonly { offset: number; xml: Xml }[];
+  /** What an item in a line looks like. */
+  inLine(item: Item): Xml | null;
+  /** Whether ink would not be seen on paper. */
+  isUnseen(ink: SolidPaint): boolean;
+  /** The name of the place where a paragraph begins. */
+  place(paragraph: string): string | null;
 }
 
 const fileName = (file: string): string => file.replace(/^.*\//, '');

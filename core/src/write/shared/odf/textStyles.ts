@@ -16,7 +16,7 @@ export class TextStyles {
   ) {}
 
   /** `base` is the look that percentages and an automatic leading refer to. */
-  properties(p: ParagraphOverrides, c: CharacterOverrides, base: { size: number; leading: number | 'auto' }): Xml[] {
+  properties(p: ParagraphOverrides, c: CharacterOverrides, base: { size: number; leading: number | 'auto' }, more: Attributes = {}): Xml[] {
     const size = c.size ?? base.size;
     const leading = c.leading ?? base.leading;
     // Leading is a property of letters here and of paragraphs there: it is written wherever it, or the size, is said.
@@ -30,14 +30,15 @@ export class TextStyles {
         {},
         p.tabs.map((t) => tabStop(t, p.startIndent ?? 0)),
       );
-    const cap =
-      p.dropCapital &&
-      el('style:drop-cap', {
-        'style:lines': p.dropCapital.lines,
-        'style:length': p.dropCapital.characters,
-        'style:style-name': p.dropCapital.style,
-      });
-    const character = this.character(c, size);
+    // Over one line is none (17.9).
+    const cap = p.dropCapital
+      ? el('style:drop-cap', {
+          'style:lines': p.dropCapital.lines,
+          'style:length': p.dropCapital.characters,
+          'style:style-name': p.dropCapital.style,
+        })
+      : p.dropCapital === null && el('style:drop-cap', { 'style:lines': 1 });
+    const character = { ...this.character(c, size), ...more };
     if (p.hyphenation !== undefined) character['fo:hyphenate'] = String(p.hyphenation !== null);
     return [
       ...(Object.keys(paragraph).length || tabs || cap ? [el('style:paragraph-properties', paragraph, [tabs, cap])] : []),

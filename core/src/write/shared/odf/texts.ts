@@ -3,6 +3,8 @@ import type { Folio } from '../../../folio/folio.ts';
 import { resolveParagraph, resolveSpan } from '../../../folio/resolve.ts';
 import type { Block, Cell, Inline, Paragraph, Story, Table } from '../../../folio/story.ts';
 import type { CharacterProperties } from '../../../folio/styles.ts';
+import { lookOfCell } from '../../../folio/tableCells.ts';
+import { lengthOf } from '../../../folio/text.ts';
 import { el, pt, text } from './element.ts';
 import type { Xml } from './element.ts';
 import type { NotHeld } from './notHeld.ts';
@@ -19,7 +21,7 @@ export class Texts {
     private readonly notHeld: NotHeld,
     /** What a link to a page leads to. */
     private readonly pageName: (page: string) => string,
-    private readonly sources: Pick<OdfSources, 'field' | 'target' | 'pieces'>,
+    private readonly sources: Pick<OdfSources, 'field' | 'target' | 'pieces' | 'running'>,
   ) {}
 
   /** The page on which texts stand. */
@@ -84,24 +86,49 @@ export class Texts {
     );
   }
 
+  /** Whether text stands on a ground of the document’s, so that its own ink is seen. */
+  private onGround = false;
+
   private paragraph(story: Story, p: Paragraph, note?: string): Xml {
     const { head } = this.folio;
     const look = resolveParagraph(head, p);
-    const style = this.automatic.paragraph(p.style, this.styles.properties(p.overrides ?? {}, p.character ?? {}, look.character));
+    const unseen = this.isUnseen(look.character, look.paragraph.shading !== null);
+    const properties = this.styles.properties(p.overrides ?? {}, p.character ?? {}, look.character, unseen ? OF_READERS : {});
+    const style = this.automatic.paragraph(p.style, properties);
     const number = note === undefined ? [] : [el('text:span', {}, [text(`${note} `)])];
-    return el('text:p', { 'text:style-name': style, 'xml:id': this.once(p.id) }, [
-      ...number,
-      ...this.inline(story, p.content, look.character),
-    ]);
+    const level = this.sources.running?.heading(p) ?? null;
+    const more = this.sources.running?.insertions(p) ?? [];
+    return el(
+      level === null ? 'text:p' : 'text:h',
+      { 'text:style-name': style, 'text:outline-level': level ?? undefined, 'xml:id': this.once(p.id) },
+      [...number, ...this.inline(story, p.content, look.character, more)],
+    );
   }
 
-  private inline(story: Story, content: readonly Inline[], base: CharacterProperties): Xml[] {
+  private isUnseen({ fill }: CharacterProperties, isShaded: boolean): boolean {
+    return !this.onGround && !isShaded && (this.sources.running?.isUnseen(fill) ?? false);
+  }
+
+  private inline(
+    story: Story,
+    content: readonly Inline[],
+    base: CharacterProperties,
+    more: readonly { offset: number; xml: Xml }[] = [],
+  ): Xml[] {
     const out: Xml[] = [];
-    for (const n of content)
+    const waiting = [...more].sort((a, b) => a.offset - b.offset);
+    let at = 0;
+    for (const n of content.flatMap((node) => cutAt(node, waiting, at, () => (at += lengthOf(node))))) {
+      if ('xml' in n) {
+        out.push(n.xml);
+        continue;
+      }
       switch (n.type) {
         case 'span': {
           const look = resolveSpan(this.folio.head, base, n);
-          const style = n.overrides ? this.automatic.text(n.style, this.styles.character(n.overrides, look.size)) : n.style;
+          const unseen = this.isUnseen(look, false) && !this.isUnseen(base, false);
+          const own = { ...(n.overrides && this.styles.character(n.overrides, look.size)), ...(unseen && OF_READERS) };
+          const style = n.overrides || unseen ? this.automatic.text(n.style, own) : n.style;
           const inside = spaced(n.text);
           const span = style === undefined ? inside : [el('text:span', { 'text:style-name': style }, inside)];
           out.push(...(n.link === undefined ? span : [this.link(story, n.link, span)]));
@@ -134,9 +161,24 @@ export class Texts {
           );
           break;
         case 'anchor':
-          this.notHeld.add('Items that stand in a text');
+          if (this.sources.running && n.place === 'inline') {
+            const item = story.items[n.item];
+            const shown = item && this.sources.running.inLine(item);
+            if (shown) out.push(shown);
+          } else this.notHeld.add('Items that stand in a text');
       }
+    }
+    out.push(...waiting.map(({ xml }) => xml));
     return out;
+  }
+
+  private inCell(story: Story, table: Table, cell: Cell): Xml[] {
+    const before = this.onGround;
+    const { fill } = lookOfCell(this.folio.head, table, cell);
+    this.onGround ||= !!fill && fill.type !== 'none';
+    const inside = this.blocks(story, cell.order);
+    this.onGround = before;
+    return inside;
   }
 
   private field(n: Inline & { type: 'field' }): Xml {
@@ -147,6 +189,16 @@ export class Texts {
         return el('text:page-number', { 'text:select-page': 'current' }, [text(known?.shows ?? '1')]);
       case 'pageCount':
         return el('text:page-count', {}, [text(String(Object.keys(this.folio.spreads).length))]);
+      case 'reference':
+      case 'label': {
+        const place = n.target === undefined ? null : (this.sources.running?.place(n.target) ?? null);
+        if (known && place !== null)
+          return el('text:bookmark-ref', { 'text:reference-format': n.field === 'reference' ? 'page' : 'number', 'text:ref-name': place }, [
+            text(known.shows),
+          ]);
+        this.notHeld.add('References to pages and numbers of other passages');
+        return el('text:span', {}, spaced(known?.shows ?? n.text ?? ''));
+      }
       case 'title':
         return el('text:title', {}, [text(this.folio.head.metadata.title)]);
       default:
@@ -190,7 +242,7 @@ export class Texts {
             'table:number-rows-spanned': cell && cell.rows > 1 ? cell.rows : undefined,
             'table:number-columns-spanned': cell && cell.columns > 1 ? cell.columns : undefined,
           },
-          cell ? this.blocks(story, cell.order) : [],
+          cell ? this.inCell(story, table, cell) : [],
         );
       });
       return el('table:table-row', { 'table:style-name': this.automatic.size('table-row', 'style:min-row-height', pt(row.height)) }, cells);
@@ -207,6 +259,28 @@ export class Texts {
       ...rows.slice(table.headerRows),
     ]);
   }
+}
+
+/** Ink that programs choose, as for text of no colour (20.394). */
+const OF_READERS = { 'style:use-window-font-color': 'true' };
+
+/** A node of a text in parts, with what stands between them. */
+function cutAt(node: Inline, waiting: { offset: number; xml: Xml }[], at: number, pass: () => void): (Inline | { xml: Xml })[] {
+  const out: (Inline | { xml: Xml })[] = [];
+  const end = at + lengthOf(node);
+  let from = at;
+  while (waiting.length && (waiting[0]!.offset < end || waiting[0]!.offset <= at)) {
+    const { offset, xml } = waiting.shift()!;
+    if (node.type === 'span' && offset > from) {
+      out.push({ ...node, text: node.text.slice(from - at, offset - at) });
+      from = offset;
+    }
+    out.push({ xml });
+  }
+  if (node.type !== 'span' || from === at) out.push(node);
+  else if (from < end) out.push({ ...node, text: node.text.slice(from - at) });
+  pass();
+  return out;
 }
 
 /** Text whose rows of spaces, and spaces at its ends, survive reading (6.1.3): XML alone would fold them. */

@@ -1,0 +1,46 @@
+import { compareFlow } from '../../ledger/flow/compareFlow.ts';
+import { expectFlow } from '../../ledger/flow/expectFlow.ts';
+import { openText } from '../../ledger/flow/telling.ts';
+import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
+import { headedByRows, observeOdt } from '../../ledger/odf/observeOdt.ts';
+import { FolioError } from '../../ports/ports.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { Writer } from '../writer.ts';
+import { judgeOdt, ODT_SENTENCES } from './judgeOdt.ts';
+import { OdtSettings } from './settings.ts';
+import { fileName, writeOdt } from './writeOdt.ts';
+
+export const odtWriter: Writer<OdtSettings> = {
+  id: 'odt',
+  label: 'Open text document',
+  about: 'For colleagues with programs of the open standard: one text from beginning to end in its styles (ODT).',
+  version: 1,
+  view: 'none',
+  entry: 'document.odt',
+  settings: OdtSettings,
+  migrate: (old) => OdtSettings.parse(old),
+  write: writeOdt,
+  judge: judgeOdt,
+  async *readBack(files, job) {
+    const { folio, composition, fonts, settings } = job;
+    const file = files.find((f) => f.path === fileName(settings));
+    if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
+    const expected = expectFlow(folio, composition, fonts, scopeOf(folio, composition, settings), settings, openText);
+    if (settings.pictures === 'none') expected.figures = [];
+    const observed = await observeOdt(await file.bytes(), {
+      pictures: job.pictures,
+      beside: async (path) => files.find((f) => f.path === path)?.bytes(),
+    });
+    yield* await compareFlow(headedByRows(expected, folio), observed, {
+      folio,
+      fonts,
+      embeds: true,
+      carries: false,
+      telling: openText,
+      styled: true,
+      navigates: settings.contents && expected.outline.length > 0,
+      signature: async (media, region) => job.pictures.signature(await job.media(media), SIGNATURE_CELLS, region),
+    });
+  },
+  sentences: ODT_SENTENCES,
+};

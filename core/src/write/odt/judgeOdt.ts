@@ -1,0 +1,54 @@
+import { paragraphRole, resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
+import type { Judgement } from '../../ledger/entry.ts';
+import type { SubjectInFolio } from '../../ledger/subjects.ts';
+import { headingLevel } from '../../structure/outline.ts';
+import { cellHeads } from '../../structure/tableHeads.ts';
+import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
+import { adapted, excluded, kept } from '../shared/judgements.ts';
+import { OFFICE_SENTENCES } from '../shared/office/officeSentences.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { WriteJob } from '../writer.ts';
+import type { OdtSettings } from './settings.ts';
+
+export const ODT_SENTENCES: Record<string, string> = {
+  ...FLOW_SENTENCES,
+  ...OFFICE_SENTENCES,
+  'role.styleOnly': 'Word processors know headings, lists and tables; what else a text is, they know by the name of its style alone.',
+  'look.partly':
+    'The format has no outlined letters, no further forms of a typeface, and no rules above and below paragraphs of their own.',
+  'cell.headByRow': 'Tables of the format know rows as heads, and no columns.',
+};
+
+/** Judges every subject for a text document of OpenDocument. */
+export function judgeOdt(job: WriteJob<OdtSettings>): (about: SubjectInFolio) => Judgement {
+  const { folio, composition, fonts, settings } = job;
+  const { head } = folio;
+  const scope = scopeOf(folio, composition, settings);
+  const judge = judgeFlow(folio, composition, fonts, scope, { embedsFonts: true, marksPages: true, plays: false });
+  return (about) => {
+    const { subject } = about;
+    const judged = judge(about);
+    if (subject.kind === 'font') return judged.outcome === 'kept' ? excluded('font.byName') : judged;
+    if (judged.outcome === 'excluded' || judged.outcome === 'dropped') return judged;
+    if (settings.pictures === 'none' && subject.kind === 'item' && subject.aspect !== 'motion') return excluded('pictures.out');
+    if (judged.outcome !== 'kept') return judged;
+    if (subject.kind === 'cell') {
+      const table = Object.values(about.story!.blocks).find((b) => b.kind === 'table' && b.cells[subject.id]);
+      if (table?.kind !== 'table') return judged;
+      const cell = table.cells[subject.id]!;
+      return cell.row < table.headerRows === (cellHeads(head, about.story!, table, cell) !== null) ? kept : adapted('cell.headByRow');
+    }
+    const block = about.paragraph && about.story!.blocks[about.paragraph];
+    if (!block || block.kind !== 'paragraph') return judged;
+    if (subject.aspect === 'role') {
+      const { element } = paragraphRole(head, block.style);
+      const { list } = resolveParagraph(head, block).paragraph;
+      return headingLevel(element) || element === 'p' || (element === 'li' && list) ? kept : adapted('role.styleOnly');
+    }
+    if (subject.aspect !== 'look') return judged;
+    const { character, paragraph } = resolveParagraph(head, block);
+    const looks = [character, ...block.content.flatMap((n) => (n.type === 'span' ? [resolveSpan(head, character, n)] : []))];
+    const isMore = looks.some((c) => c.stroke !== null || c.verticalScale !== 1 || Object.values(c.features).some((on) => on > 0));
+    return isMore || paragraph.ruleAbove || paragraph.ruleBelow ? adapted('look.partly') : adapted('font.byName');
+  };
+}

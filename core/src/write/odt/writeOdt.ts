@@ -1,0 +1,358 @@
+import { fieldText } from '../../compose/fieldText.ts';
+import type { Item } from '../../folio/items.ts';
+import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
+import type { Inline, Paragraph, Story } from '../../folio/story.ts';
+import { contentLength } from '../../folio/text.ts';
+import { flowOf } from '../../structure/flow.ts';
+import type { FlowBlock, FlowFigure, FlowParagraph, FlowSection } from '../../structure/flow.ts';
+import { headingLevel } from '../../structure/outline.ts';
+import { isSafeAddress } from '../../folio/address.ts';
+import { shortHash } from '../shared/encodePictures.ts';
+import { flowFields } from '../shared/flow/flowFields.ts';
+import { drawnFigures, figuresIn } from '../shared/flow/flowFigures.ts';
+import type { FlowImage } from '../shared/flow/flowPictures.ts';
+import { usedParagraphs } from '../shared/flow/prepareFlow.ts';
+import { seenAs } from '../shared/flow/readersInk.ts';
+import { AutomaticStyles } from '../shared/odf/automaticStyles.ts';
+import { metaOf, NAMESPACES } from '../shared/odf/drawing.ts';
+import { el, pt, text } from '../shared/odf/element.ts';
+import type { Xml } from '../shared/odf/element.ts';
+import { NotHeld } from '../shared/odf/notHeld.ts';
+import { packOdf } from '../shared/odf/odfPackage.ts';
+import type { OdfFile } from '../shared/odf/odfPackage.ts';
+import { Texts } from '../shared/odf/texts.ts';
+import { TextStyles } from '../shared/odf/textStyles.ts';
+import { contentsOf } from '../shared/office/contents.ts';
+import { measureOf, pageSetup } from '../shared/office/pageSetup.ts';
+import type { PageSetup } from '../shared/office/pageSetup.ts';
+import { outputFile } from '../shared/outputFile.ts';
+import { scopeOf } from '../shared/scope.ts';
+import type { OutputFile, WriteJob } from '../writer.ts';
+import type { OdtSettings } from './settings.ts';
+
+const MEDIA_TYPE = 'application/vnd.oasis.opendocument.text';
+const ENDINGS: Record<string, string> = { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/svg+xml': 'svg' };
+
+export const fileName = ({ template }: Pick<OdtSettings, 'template'>): string => (template ? 'document.ott' : 'document.odt');
+
+interface Made {
+  /** The best of it first, then what programs show that cannot. */
+  hrefs: string[];
+  width: number;
+  height: number;
+}
+
+/** Writes a text document of OpenDocument (OASIS OpenDocument 1.3; ISO/IEC 26300): the whole text in the order in which it is read. */
+export async function* writeOdt(job: WriteJob<OdtSettings>): AsyncGenerator<OutputFile> {
+  const { folio, composition, settings } = job;
+  const scope = scopeOf(folio, composition, settings);
+  const sections = flowOf(folio, composition, scope);
+  const setup = pageSetup(scope.pages, composition);
+  const files = new Map<string, OdfFile>();
+  const made = await madePictures(job, sections, files);
+  const writer = new RunningText(job, sections, setup, made);
+  const { content, styles } = writer.parts();
+  const mediaType = settings.template ? `${MEDIA_TYPE}-template` : MEDIA_TYPE;
+  const about = { title: settings.title || folio.head.metadata.title, language: settings.language || folio.head.metadata.language };
+  const inside = settings.pictures === 'beside' ? [] : [...files.values()];
+  const chunks: Buffer[] = [];
+  const zip = packOdf(mediaType, { 'content.xml': content, 'styles.xml': styles, 'meta.xml': metaOf(folio, about) }, inside);
+  for await (const chunk of zip) chunks.push(chunk as Buffer);
+  yield outputFile(fileName(settings), mediaType, new Uint8Array(Buffer.concat(chunks)));
+  if (settings.pictures === 'beside')
+    for (const { path, mediaType: type, content: bytes } of files.values()) yield outputFile(path, type, bytes as Uint8Array);
+}
+
+/** Every figure as a picture, those made of lines in pixels as well. */
+async function madePictures(
+  job: WriteJob<OdtSettings>,
+  sections: readonly FlowSection[],
+  files: Map<string, OdfFile>,
+): Promise<Map<string, Made>> {
+  const made = new Map<string, Made>();
+  const { pictures: where } = job.settings;
+  if (where === 'none') return made;
+  const folder = where === 'beside' ? 'pictures' : 'Pictures';
+  const file = ({ bytes, mediaType }: Pick<FlowImage, 'bytes' | 'mediaType'>): string => {
+    const path = `${folder}/${shortHash(bytes)}.${ENDINGS[mediaType] ?? 'bin'}`;
+    files.set(path, { path, mediaType, content: bytes });
+    // Seen from inside the package (part 2, 3.7).
+    return where === 'beside' ? `../${path}` : path;
+  };
+  for await (const { item, image, width } of drawnFigures(job, figuresIn(job, sections))) {
+    const drawn = image.mediaType === 'image/svg+xml' ? await job.pictures.drawSvg(new TextDecoder().decode(image.bytes), 'picture') : null;
+    const hrefs = [file(image), ...(drawn ? [file({ bytes: drawn, mediaType: 'image/png' })] : [])];
+    made.set(item.id, { hrefs, width, height: (width * image.height) / image.width });
+  }
+  return made;
+}
+
+/** Names of places in the text (part 3, 6.2.1.2). */
+const placeOfParagraph = (id: string): string => `p_${id}`;
+const placeOfPage = (id: string): string => `pg_${id}`;
+
+class RunningText {
+  private readonly automatic = new AutomaticStyles();
+  private readonly texts: Texts;
+  private readonly textStyles: TextStyles;
+  private readonly insertions = new Map<Paragraph, { offset: number; xml: Xml }[]>();
+  private readonly places: Set<string>;
+  private readonly pagesWaiting: string[] = [];
+  private readonly measure: number;
+
+  constructor(
+    private readonly job: WriteJob<OdtSettings>,
+    private readonly sections: readonly FlowSection[],
+    private readonly setup: PageSetup,
+    private readonly made: ReadonlyMap<string, Made>,
+  ) {
+    const { folio, composition, settings } = job;
+    const notHeld = new NotHeld();
+    const scope = scopeOf(folio, composition, settings);
+    const used = usedParagraphs(sections);
+    const fields = flowFields(folio, sections).sources;
+    this.measure = measureOf(setup);
+    this.textStyles = new TextStyles(folio.head, notHeld);
+    this.places = placesIn(folio.stories, used);
+    for (const { paragraph } of contentsOf(folio, sections, settings.depth, () => undefined)) this.places.add(paragraph);
+    this.texts = new Texts(folio, this.textStyles, this.automatic, notHeld, placeOfPage, {
+      pieces: null,
+      field: (node, page) => {
+        const shows = fieldText(folio, node, { ...fields, page: page || null });
+        const worked = node.field === 'pageNumber' || node.field === 'pageCount' || node.field === 'title' || this.isPlace(node.target);
+        return { shows, live: settings.fields === 'live' && worked };
+      },
+      target: (to, page) => {
+        if (to.to === 'address') return isSafeAddress(to.href) ? { href: to.href, newWindow: to.window === 'new' } : null;
+        if (to.to === 'paragraph') return used.has(to.paragraph) ? { href: `#${placeOfParagraph(to.paragraph)}`, newWindow: false } : null;
+        const target = scope.targets.of(to, page);
+        return target && 'page' in target ? target : null;
+      },
+      running: {
+        heading: (p) => headingLevel(paragraphRole(folio.head, p.style).element) || null,
+        insertions: (p) => this.insertions.get(p) ?? [],
+        inLine: (item) => this.drawing(item, this.measure),
+        isUnseen: (ink) => seenAs(ink, folio) === 'unseen',
+        place: (id) => (this.isPlace(id) ? placeOfParagraph(id) : null),
+      },
+    });
+  }
+
+  private isPlace(id: string | undefined): boolean {
+    return id !== undefined && this.places.has(id);
+  }
+
+  parts(): { content: Xml; styles: Xml } {
+    const { folio, settings } = this.job;
+    const body = this.sections.flatMap((s) => this.blocks(s.blocks));
+    const last = this.marks();
+    const contents = settings.contents ? this.contents() : null;
+    return {
+      content: el('office:document-content', NAMESPACES, [
+        el('office:automatic-styles', {}, this.automatic.nodes),
+        el('office:body', {}, [
+          el('office:text', {}, [
+            contents,
+            ...body,
+            last.length > 0 &&
+              el(
+                'text:p',
+                {},
+                last.map((m) => m.xml),
+              ),
+            !body.length && el('text:p'),
+          ]),
+        ]),
+      ]),
+      styles: this.styles(folio.head.metadata.language),
+    };
+  }
+
+  /** Blocks one after another; paragraphs of a text that follow one another stand together, as their lists do. */
+  private blocks(blocks: readonly FlowBlock[]): Xml[] {
+    const out: Xml[] = [];
+    let open = null as { story: Story; page: string; paragraphs: Paragraph[] } | null;
+    const flush = (): void => {
+      if (!open) return;
+      this.texts.page = open.page;
+      out.push(...this.texts.parts(open.story, open.paragraphs));
+      open = null;
+    };
+    for (const b of blocks) {
+      switch (b.kind) {
+        case 'pageMark':
+          this.pagesWaiting.push(b.page);
+          break;
+        case 'paragraph': {
+          const paragraph = this.prepared(b);
+          if (open?.story !== b.story || open.page !== b.page) {
+            flush();
+            open = { story: b.story, page: b.page, paragraphs: [] };
+          }
+          open.paragraphs.push(paragraph);
+          break;
+        }
+        case 'table': {
+          flush();
+          const marks = this.marks();
+          if (marks.length)
+            out.push(
+              el(
+                'text:p',
+                {},
+                marks.map((m) => m.xml),
+              ),
+            );
+          this.texts.page = b.page;
+          out.push(...this.texts.parts(b.story, [b.table]));
+          break;
+        }
+        case 'figure':
+          flush();
+          out.push(...this.figure(b));
+          break;
+        case 'box':
+          flush();
+          out.push(...this.blocks(b.blocks));
+      }
+    }
+    flush();
+    return out;
+  }
+
+  /** A paragraph with the places that begin at it, and what stands in its lines. */
+  private prepared(b: FlowParagraph): Paragraph {
+    const inserted = [
+      ...this.marks(),
+      ...(this.places.has(b.paragraph.id) ? [{ offset: 0, xml: bookmark(placeOfParagraph(b.paragraph.id)) }] : []),
+      ...b.breaks.map(({ offset, page }) => ({ offset, xml: bookmark(placeOfPage(page)) })),
+      ...b.inline.flatMap(({ offset, figure }) => {
+        const drawn = this.drawing(figure.item, this.measure, resolveParagraph(this.job.folio.head, b.paragraph).character.size * 1.2);
+        return drawn ? [{ offset: Math.min(offset, contentLength(b.paragraph.content)), xml: drawn }] : [];
+      }),
+    ];
+    if (inserted.length) this.insertions.set(b.paragraph, inserted);
+    return b.paragraph;
+  }
+
+  /** Pages of the layout that began since the last paragraph. */
+  private marks(): { offset: number; xml: Xml }[] {
+    return this.pagesWaiting.splice(0).map((page) => ({ offset: 0, xml: bookmark(placeOfPage(page)) }));
+  }
+
+  private figure({ item, captions, pin }: FlowFigure): Xml[] {
+    const width = pin?.width ? pin.width * this.measure : this.measure;
+    const drawn = this.drawing(item, width);
+    const marks = this.marks().map((m) => m.xml);
+    const centred = this.automatic.plainParagraph({ 'fo:text-align': 'center', 'fo:keep-with-next': captions.length ? 'always' : 'auto' });
+    const shown = drawn ? [el('text:p', { 'text:style-name': centred }, [...marks, drawn])] : [];
+    const alone = !drawn && marks.length ? [el('text:p', {}, marks)] : [];
+    return [...shown, ...alone, ...this.blocks(captions)];
+  }
+
+  /** A picture in a line (10.4.2), no wider than so much, and no higher where it stands among words. */
+  private drawing(item: Item, most: number, high = Infinity): Xml | null {
+    const made = this.made.get(item.id);
+    if (!made) return null;
+    const share = Math.min(1, most / made.width, high / made.height);
+    return el(
+      'draw:frame',
+      {
+        'draw:name': item.name,
+        'text:anchor-type': 'as-char',
+        'svg:width': pt(made.width * share),
+        'svg:height': pt(made.height * share),
+        'style:rel-height': 'scale',
+      },
+      [
+        ...made.hrefs.map((href) => el('draw:image', { 'xlink:type': 'simple', 'xlink:href': href, 'xlink:show': 'embed' })),
+        item.alt ? el('svg:desc', {}, [text(item.alt)]) : null,
+      ],
+    );
+  }
+
+  /** A table of contents that can be made anew, filled with what it lists already (8.3). */
+  private contents(): Xml | null {
+    const { folio, settings } = this.job;
+    const fields = flowFields(folio, this.sections).sources;
+    const entries = contentsOf(folio, this.sections, settings.depth, (id) => fields.pageOf(id));
+    if (!entries.length) return null;
+    return el('text:table-of-content', { 'text:name': 'Contents', 'text:protected': 'false' }, [
+      el('text:table-of-content-source', { 'text:outline-level': settings.depth }),
+      el(
+        'text:index-body',
+        {},
+        entries.map(({ level, text: words, paragraph, printed }) =>
+          el('text:p', { 'text:style-name': `Contents_${level}` }, [
+            el('text:a', { 'xlink:type': 'simple', 'xlink:href': `#${placeOfParagraph(paragraph)}` }, [
+              text(words),
+              el('text:tab'),
+              printed === undefined ? null : text(printed),
+            ]),
+          ]),
+        ),
+      ),
+    ]);
+  }
+
+  private styles(language: string): Xml {
+    const { settings } = this.job;
+    const { size, top, right, bottom, left } = this.setup;
+    const [tongue, country] = language.split('-');
+    const defaults = el('style:default-style', { 'style:family': 'paragraph' }, [
+      el('style:text-properties', { 'fo:language': tongue, 'fo:country': country ?? 'none' }),
+    ]);
+    const entries = Array.from({ length: settings.depth }, (_, i) =>
+      el('style:style', { 'style:name': `Contents_${i + 1}`, 'style:display-name': `Contents ${i + 1}`, 'style:family': 'paragraph' }, [
+        el('style:paragraph-properties', { 'fo:margin-left': pt(12 * i) }, [
+          el('style:tab-stops', {}, [
+            el('style:tab-stop', {
+              'style:position': pt(this.measure - 12 * i),
+              'style:type': 'right',
+              'style:leader-style': 'dotted',
+              'style:leader-text': '.',
+            }),
+          ]),
+        ]),
+      ]),
+    );
+    const footer =
+      settings.pageNumbers &&
+      el('style:footer', {}, [
+        el('text:p', { 'text:style-name': 'PageNumber' }, [el('text:page-number', { 'text:select-page': 'current' }, [text('1')])]),
+      ]);
+    const number = el('style:style', { 'style:name': 'PageNumber', 'style:family': 'paragraph' }, [
+      el('style:paragraph-properties', { 'fo:text-align': 'center' }),
+    ]);
+    const page = el('style:page-layout', { 'style:name': 'Paper' }, [
+      el('style:page-layout-properties', {
+        'fo:page-width': pt(size.width),
+        'fo:page-height': pt(size.height),
+        'fo:margin-top': pt(top),
+        'fo:margin-right': pt(right),
+        'fo:margin-bottom': pt(bottom),
+        'fo:margin-left': pt(left),
+        'style:print-orientation': size.width > size.height ? 'landscape' : 'portrait',
+      }),
+    ]);
+    return el('office:document-styles', NAMESPACES, [
+      el('office:styles', {}, [defaults, ...entries, number, ...this.textStyles.named()]),
+      el('office:automatic-styles', {}, [page]),
+      el('office:master-styles', {}, [el('style:master-page', { 'style:name': 'Standard', 'style:page-layout-name': 'Paper' }, [footer])]),
+    ]);
+  }
+}
+
+const bookmark = (name: string): Xml => el('text:bookmark', { 'text:name': name });
+
+/** Paragraphs that something leads to: links, references, lists of contents. */
+function placesIn(stories: Record<string, Story>, used: ReadonlySet<string>): Set<string> {
+  const out = new Set<string>();
+  const add = (id: string | undefined): void => void (id !== undefined && used.has(id) && out.add(id));
+  const inContent = (content: readonly Inline[]): void => content.forEach((n) => n.type === 'field' && add(n.target));
+  for (const story of Object.values(stories)) {
+    for (const { destination } of Object.values(story.links)) if (destination.to === 'paragraph') add(destination.paragraph);
+    for (const block of Object.values(story.blocks)) if (block.kind === 'paragraph') inContent(block.content);
+  }
+  return out;
+}
