@@ -85,7 +85,7 @@ export class OdfStyles {
             inParagraph('fo:text-align') ?? 'left'
           ] ?? 'left',
         size: pointsOf(get('fo:font-size')),
-        colour: get('style:use-window-font-color') === 'true' ? null : (get('fo:color') ?? null),
+        colour: get('style:use-window-font-color') === 'true' ? null : (get('fo:color')?.toLowerCase() ?? null),
         ground: shade && shade !== 'transparent' ? shade : ground,
         capitals: get('fo:text-transform') === 'uppercase' ? 'all' : get('fo:font-variant') === 'small-caps' ? 'small' : 'normal',
         position: /^super/.test(position) ? 'superscript' : /^sub/.test(position) ? 'subscript' : 'normal',

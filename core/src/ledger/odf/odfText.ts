@@ -218,7 +218,7 @@ export class OdfText {
         const name = tc.attributes['table:style-name'];
         const get = (property: string): string | undefined => this.styles.get('table-cell', name, 'style:table-cell-properties', property);
         const fill = get('fo:background-color');
-        const ground = fill && fill !== 'transparent' ? fill : null;
+        const ground = fill && fill !== 'transparent' ? fill.toLowerCase() : null;
         const from = this.out.blocks.length;
         this.blocks(tc, [...inside, 'table', inHead ? 'th' : 'td'], ground);
         const text = this.out.blocks

@@ -2,31 +2,19 @@ import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { wordBoxes } from '../../ledger/flow/telling.ts';
 import { comparePlaces } from '../../ledger/compare.ts';
-import type { Format } from '../../ledger/compare.ts';
 import type { Evidence } from '../../ledger/entry.ts';
 import { expectDocument } from '../../ledger/expected.ts';
-import { Findings, SIGNATURE_CELLS } from '../../ledger/findings.ts';
+import { Findings } from '../../ledger/findings.ts';
 import { compareBoxes, wordsInBoxes } from '../../ledger/office/expectBoxes.ts';
 import { observeLaidOut } from '../../ledger/office/observeLaidOut.ts';
 import { boxChains } from '../../structure/textBoxes.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
-import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
-import { isToldOtherwise } from '../shared/office/placedPictures.ts';
+import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import { onPaper } from '../shared/office/pageSetup.ts';
 import type { DocxSettings } from './settings.ts';
 import { MOST_BOXES } from './writeDocx.ts';
-
-const PAGES: Format = {
-  roleFor: (element) => element,
-  joinsParts: false,
-  baselineTolerance: 0,
-  linksCues: true,
-  plays: false,
-  acts: false,
-  placeTolerance: 0.05,
-};
 
 /** Reads a text document of pages back: its words against those of its boxes, and everything on its pages in its place. */
 export async function readBackLaid(file: WrittenFile, files: readonly WrittenFile[], job: WriteJob<DocxSettings>): Promise<Evidence[]> {
@@ -43,7 +31,7 @@ export async function readBackLaid(file: WrittenFile, files: readonly WrittenFil
   // Pictures are told by their places.
   expected.figures = [];
   observed.flow.figures = [];
-  const signature = async (media: string): Promise<Uint8Array> => job.pictures.signature(await job.media(media), SIGNATURE_CELLS);
+  const signature = signatureIn(job);
   const words = await compareFlow(expected, observed.flow, {
     folio,
     fonts,
@@ -55,17 +43,13 @@ export async function readBackLaid(file: WrittenFile, files: readonly WrittenFil
     signature,
   });
   const found = new Findings();
-  const left = new Set(
-    scope.pages.flatMap(({ spread }) =>
-      Object.values(spread.items).flatMap((i) => (isToldOtherwise(i as PaintedLeaf, settings) ? [i.id] : [])),
-    ),
-  );
+  const left = toldOtherwise(scope.pages, settings);
   const pages = expectDocument(folio, composition, scope, settings).pages.map((p) => ({
     ...p,
     page: { ...p.page, box: { ...p.page.box, ...onPaper(p.page.box) } },
     blocks: settings.pictures === 'none' ? [] : p.blocks,
   }));
-  await comparePlaces(pages, observed.pages, { folio, format: PAGES, signature }, found, left);
+  await comparePlaces(pages, observed.pages, { folio, format: PLACED, signature }, found, left);
   compareBoxes(scope.pages, chains, observed.pages, found);
   return [...words, ...found.list];
 }

@@ -1,8 +1,7 @@
 import { comparePlaces } from '../../ledger/compare.ts';
-import type { Format } from '../../ledger/compare.ts';
 import type { Evidence } from '../../ledger/entry.ts';
 import { expectDocument } from '../../ledger/expected.ts';
-import { Findings, SIGNATURE_CELLS } from '../../ledger/findings.ts';
+import { Findings } from '../../ledger/findings.ts';
 import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { dense } from '../../ledger/flow/dense.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
@@ -12,21 +11,10 @@ import { observeOdp } from '../../ledger/odf/observeOdp.ts';
 import { comparePlacedBoxes } from '../../ledger/office/expectBoxes.ts';
 import { boxesOnPage, wordsOnSlides } from '../../ledger/office/expectSlides.ts';
 import { textPieces } from '../../structure/textPieces.ts';
-import { isToldOtherwise } from '../shared/office/placedPictures.ts';
-import type { PaintedLeaf } from '../shared/paintedPage.ts';
+import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
 import type { OdpSettings } from './settings.ts';
-
-const PLACED: Format = {
-  roleFor: (element) => element,
-  joinsParts: false,
-  baselineTolerance: 0,
-  linksCues: true,
-  plays: false,
-  acts: false,
-  placeTolerance: 0.05,
-};
 
 /** Reads a presentation of OpenDocument back: its words against those of its boxes, everything on its slides in its place. */
 export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile[], job: WriteJob<OdpSettings>): Promise<Evidence[]> {
@@ -48,7 +36,7 @@ export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile
   );
   wanted.figures = [];
   const told = headedByRows(wanted, folio);
-  const signature = async (media: string): Promise<Uint8Array> => job.pictures.signature(await job.media(media), SIGNATURE_CELLS);
+  const signature = signatureIn(job);
   const words = await compareFlow(told, observed.flow, {
     folio,
     fonts,
@@ -60,11 +48,7 @@ export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile
     signature,
   });
   const found = new Findings();
-  const left = new Set(
-    scope.pages.flatMap(({ spread }) =>
-      Object.values(spread.items).flatMap((i) => (isToldOtherwise(i as PaintedLeaf, settings, false) ? [i.id] : [])),
-    ),
-  );
+  const left = toldOtherwise(scope.pages, settings, false);
   const pages = expectDocument(folio, composition, scope, settings).pages.map((p) => ({
     ...p,
     blocks: settings.pictures === 'none' ? [] : p.blocks,

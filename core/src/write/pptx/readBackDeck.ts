@@ -2,11 +2,10 @@ import { fieldsAsSet } from '../../compose/fields.ts';
 import { fieldText } from '../../compose/fieldText.ts';
 import { noteNumbers } from '../../compose/notes.ts';
 import { comparePlaces } from '../../ledger/compare.ts';
-import type { Format } from '../../ledger/compare.ts';
 import type { Evidence } from '../../ledger/entry.ts';
 import { expectDocument } from '../../ledger/expected.ts';
 import type { ExpectedPage } from '../../ledger/expected.ts';
-import { Findings, short, SIGNATURE_CELLS } from '../../ledger/findings.ts';
+import { Findings, short } from '../../ledger/findings.ts';
 import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { dense } from '../../ledger/flow/dense.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
@@ -20,24 +19,13 @@ import { readText } from '../../folio/text.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { textPieces } from '../../structure/textPieces.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
-import { isToldOtherwise } from '../shared/office/placedPictures.ts';
-import type { PaintedLeaf } from '../shared/paintedPage.ts';
+import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
 import { effectsOnPage } from './cueEffects.ts';
 import { offsetOf } from './deck.ts';
 import type { Deck } from './deck.ts';
 import type { PptxSettings } from './settings.ts';
-
-const PLACED: Format = {
-  roleFor: (element) => element,
-  joinsParts: false,
-  baselineTolerance: 0,
-  linksCues: true,
-  plays: false,
-  acts: false,
-  placeTolerance: 0.05,
-};
 
 /** Reads a deck of slides back: its words against those of its boxes, everything on its slides in its place, how they come and move. */
 export async function readBackDeck(
@@ -56,7 +44,7 @@ export async function readBackDeck(
   });
   const telling = slides(replacementsOf(settings));
   const wanted = expectFlow(folio, composition, fonts, scope, { ...settings, depth: 6 }, telling, wordsOnSlides(folio, deck.pages, pieces));
-  const signature = async (media: string): Promise<Uint8Array> => job.pictures.signature(await job.media(media), SIGNATURE_CELLS);
+  const signature = signatureIn(job);
   const words = await compareFlow(asOnSlides(wanted, folio), observed.flow, {
     folio,
     fonts,
@@ -68,11 +56,7 @@ export async function readBackDeck(
     signature,
   });
   const found = new Findings();
-  const left = new Set(
-    scope.pages.flatMap(({ spread }) =>
-      Object.values(spread.items).flatMap((i) => (isToldOtherwise(i as PaintedLeaf, settings) ? [i.id] : [])),
-    ),
-  );
+  const left = toldOtherwise(scope.pages, settings);
   const pages = expectDocument(folio, composition, { ...whole, pages: scope.pages }, settings).pages.map((p) => onSlide(p, deck, settings));
   await comparePlaces(pages, observed.pages, { folio, format: PLACED, signature }, found, left);
   deck.pages.forEach((place, i) => {

@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
+import { slideSettings } from '../shared/office/slideSettings.ts';
 
 const { leading, fields, replacements, pictures, pictureFormat, crops } = officeSettings;
+const { notes, media, transitions } = slideSettings;
 
 /** The recipe of the deck of slides. */
 export const PptxSettings = z.object({
@@ -30,11 +32,7 @@ export const PptxSettings = z.object({
       group: 'What goes in',
       labels: { layouts: 'On layouts', slides: 'On each slide' },
     }),
-  notes: z.boolean().default(true).meta({
-    title: 'Speaker’s notes',
-    help: 'Texts that are notes to a page go along as notes to its slide.',
-    group: 'What goes in',
-  }),
+  notes,
   leading,
   fit: z
     .enum(['stays', 'shrinks', 'grows'])
@@ -50,20 +48,8 @@ export const PptxSettings = z.object({
   pictures,
   pictureFormat,
   crops,
-  media: z
-    .enum(['inside', 'still'])
-    .default('inside')
-    .meta({
-      title: 'Films and sounds',
-      help: 'Whether they are in the file, or their still pictures alone.',
-      group: 'Motion',
-      labels: { inside: 'In the file', still: 'Still pictures' },
-    }),
-  transitions: z.boolean().default(true).meta({
-    title: 'Page transitions',
-    help: 'Slides come as pages do, in the nearest way that slides have.',
-    group: 'Motion',
-  }),
+  media,
+  transitions,
   animations: z.boolean().default(true).meta({
     title: 'Animations',
     help: 'What cues show, hide and move becomes animations, as far as slides have such.',

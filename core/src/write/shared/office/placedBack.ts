@@ -1,0 +1,36 @@
+import type { Format } from '../../../ledger/compare.ts';
+import { SIGNATURE_CELLS } from '../../../ledger/findings.ts';
+import type { PagePlace } from '../../../folio/traverse.ts';
+import type { WriteJob } from '../../writer.ts';
+import type { PaintedLeaf } from '../paintedPage.ts';
+import { isToldOtherwise } from './placedPictures.ts';
+import type { PlacedPictureSettings } from './placedPictures.ts';
+
+/** How office files of pages are compared: everything within a twentieth of a point of its place. */
+export const PLACED: Format = {
+  roleFor: (element) => element,
+  joinsParts: false,
+  baselineTolerance: 0,
+  linksCues: true,
+  plays: false,
+  acts: false,
+  placeTolerance: 0.05,
+};
+
+/** Items of which such a file shows something else than themselves, so that they are not looked for. */
+export const toldOtherwise = (
+  pages: readonly PagePlace[],
+  settings: Pick<PlacedPictureSettings, 'pictures' | 'crops'>,
+  clips = true,
+): Set<string> =>
+  new Set(
+    pages.flatMap(({ spread }) =>
+      Object.values(spread.items).flatMap((i) => (isToldOtherwise(i as PaintedLeaf, settings, clips) ? [i.id] : [])),
+    ),
+  );
+
+/** The average colours of a media file of the document. */
+export const signatureIn =
+  (job: Pick<WriteJob<unknown>, 'media' | 'pictures'>) =>
+  async (media: string): Promise<Uint8Array> =>
+    job.pictures.signature(await job.media(media), SIGNATURE_CELLS);
