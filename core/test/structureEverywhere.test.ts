@@ -68,9 +68,17 @@ const SAID: [what: string, say: (folio: Folio) => Folio, subjects: (folio: Folio
   [
     'that a picture is decoration',
     (f) => applyEdit(f, { kind: 'item.decoration', args: { item: 'telescope-picture', decoration: true } }).folio,
-    (f) => [`document:${f.head.id}:order`],
+    // Where everything stands in its place, it is told of the picture itself.
+    (f) => [`document:${f.head.id}:order`, 'item:telescope-picture:alt'],
   ],
 ];
+
+/** What an output has no word for: slides know no roles and are read as their things lie; OpenDocument has no columns that head a table. */
+const NOT_TOLD: Record<string, string[]> = {
+  pptx: ['what a style means', 'the order in which a spread is read'],
+  odp: ['what a style means', 'the order in which a spread is read', 'that cells head their rows, by the role of their style'],
+  odt: ['that cells head their rows, by the role of their style'],
+};
 
 describe.each(WRITERS.map((w) => w.id))('the structure steers %s', (output) => {
   let plain: Map<string, Uint8Array>;
@@ -78,7 +86,7 @@ describe.each(WRITERS.map((w) => w.id))('the structure steers %s', (output) => {
     const made = await make(almanac, output, SMALL);
     plain = new Map(await Promise.all(made.paths.map(async (p) => [p, await made.read(p)] as const)));
   });
-  test.each(SAID)('by %s', async (_, say, subjects) => {
+  test.each(SAID.filter(([what]) => !NOT_TOLD[output]?.includes(what)))('by %s', async (_, say, subjects) => {
     const said = say(almanac.folio);
     const made = await make(almanac, output, SMALL, said);
     expect(made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence])).toEqual([]);

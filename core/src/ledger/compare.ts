@@ -140,6 +140,12 @@ export async function comparePlaces(
     compareShapes(part, seen, tolerance, found);
     compareLoose(part, seen, found);
     compareAreas(part, seen, tolerance, found);
+    const read = new Set(whole.blocks.map((b) => b.subject.id));
+    for (const { item, own, alt } of part.pictures)
+      if (own && alt && !read.has(item) && context.folio.head.structure.decorations.includes(item)) {
+        const told = seen.pictures.some((p) => p.alt === alt);
+        found.say('item', item, 'alt', !told, told ? 'it is decoration, and is told all the same' : 'decoration, and not told');
+      }
     for (const block of whole.blocks)
       if (block.role === 'figure' && block.alt && block.subject.kind === 'item') {
         const there =

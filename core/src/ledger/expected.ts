@@ -57,7 +57,7 @@ export interface ExpectedPage {
   page: Page;
   number: number;
   blocks: ExpectedBlock[];
-  pictures: { item: string; media: string; box: Rect; own: boolean }[];
+  pictures: { item: string; media: string; box: Rect; own: boolean; alt?: string | undefined }[];
   shapes: { item: string; box: Rect; fill: string | null; stroke: string | null; exactColour: boolean; own: boolean; give: number }[];
   /** Tables as they are read: the part of each that the page shows. */
   tables: { id: string; rows: { cell: string; text: string; heading: boolean; rows: number; columns: number }[][] }[];
@@ -300,6 +300,7 @@ function painted(
     const media = item.kind === 'picture' ? item.media : item.kind === 'media' ? item.poster : undefined;
     if (media)
       out.pictures.push({
+        alt: item.alt,
         item: item.id,
         media,
         own,

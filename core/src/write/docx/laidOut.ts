@@ -183,8 +183,9 @@ export class LaidOut {
     const { folio } = this.o;
     const id = this.o.nextId();
     const leads = c.linkOf(item, page.id, c.part);
-    const alt = item.kind === 'textFrame' ? '' : (item.alt ?? '');
-    return { id, name: (item.name ?? `${item.kind} ${id}`).slice(0, 200), alt, decorative: isUnread(folio, item.id), link: leads };
+    const decorative = isUnread(folio, item.id);
+    const alt = item.kind === 'textFrame' || decorative ? '' : (item.alt ?? '');
+    return { id, name: (item.name ?? `${item.kind} ${id}`).slice(0, 200), alt, decorative, link: leads };
   }
 
   /** Its box or outline, where anything of it is seen. */

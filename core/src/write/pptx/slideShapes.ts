@@ -133,11 +133,14 @@ export class SlideShapes {
     return placementOf(this.toSlide(item.transform), box) ?? upright;
   }
 
-  private factsOf(item: Item, alt = item.kind === 'textFrame' ? '' : (item.alt ?? '')): Omit<ShapeFacts, 'id'> {
+  private factsOf(item: Item): Omit<ShapeFacts, 'id'> {
+    const decorative = isUnread(this.c.folio, item.id);
+    // What is for the eye alone is told nothing of.
+    const alt = item.kind === 'textFrame' || decorative ? '' : (item.alt ?? '');
     const pressed = linkCueOf(item);
     const press = pressed && this.c.press(pressed.destination, undefined, this.c.page, this.c.part);
     const name = (item.name ?? item.kind).slice(0, 200);
-    return { name, alt, decorative: isUnread(this.c.folio, item.id), press };
+    return { name, alt, decorative, press };
   }
 
   private one(at: PageItem): Xml[] {

@@ -88,7 +88,7 @@ export class Shapes {
   /** Alternative words, and what happens on a press. */
   private about(item: Item): (Xml | undefined)[] {
     return [
-      item.alt === undefined ? undefined : el('svg:desc', {}, [text(item.alt)]),
+      item.alt === undefined || this.sources.unread(item) ? undefined : el('svg:desc', {}, [text(item.alt)]),
       Object.keys(item.cues).length ? this.events(Object.values(item.cues)) : undefined,
     ];
   }
