@@ -152,6 +152,13 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
   await page.waitForTimeout(4000);
   await shot('office');
 
+  await goTo(almanac, 'outputs');
+  await make(page, 'pptx', /^Slides/);
+  await goTo(almanac, 'compare?page=5');
+  await page.locator('.ant-segmented').getByText('Slides', { exact: true }).click();
+  await page.waitForTimeout(4000);
+  await shot('slides');
+
   await page.goto(ADDRESS);
   await page.locator('input[type=file]').setInputFiles({ name: 'evenings.fodp', mimeType: 'text/xml', buffer: leaflet(WAS) });
   await page.getByRole('button', { name: 'Open it' }).click();

@@ -70,6 +70,20 @@ export interface ObservedPage {
   parts: { item: string; box: Rect }[];
 }
 
+/** A page on which nothing has been found yet. */
+export const emptyPage = (width: number, height: number): ObservedPage & { boxes: Rect[] } => ({
+  width,
+  height,
+  blocks: [],
+  pictures: [],
+  shapes: [],
+  tables: [],
+  loose: [],
+  areas: [],
+  parts: [],
+  boxes: [],
+});
+
 /** What a finished result says of itself when it is read without knowledge of how it was made. */
 export interface ObservedDocument {
   title: string;

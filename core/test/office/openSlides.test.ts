@@ -16,6 +16,7 @@ import { DAMAGE, IN_TEXT, ON_PAGES } from '../support/damage.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
 import { asSample, make, readBack, SAMPLES, sample, writeOnly } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
+import { grid, tableFolio } from '../support/tableFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
 const SMALL = { resolution: 36 };
@@ -88,6 +89,12 @@ describe('what it says, worked by hand', () => {
       const based = s.basedOn === undefined ? '' : ` style:parent-style-name="${s.basedOn}"`;
       expect(styles).toContain(`<style:style style:name="${s.id}" style:display-name="${s.name}" style:family="paragraph"${based}`);
     }
+  });
+  test('a table may have as many columns as it likes', async () => {
+    const columns = Array.from({ length: 90 }, () => ({ width: 2, unit: 'pt' }));
+    const made = await make(asSample(tableFolio(columns, [{ height: 10 }], grid(1, 90))), 'odp', SMALL);
+    expect(contentOf(await made.read('document.odp')).match(/<table:table /g)).toHaveLength(1);
+    expect(against(made)).toEqual([]);
   });
   test('a turned frame stands by its matrix (19.228)', async () => {
     const folio = produce(tinyFolio(['Words']), (d) => void (d.spreads['s']!.items['f1']!.transform = [0, 1, -1, 0, 300, 50]));

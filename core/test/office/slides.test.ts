@@ -13,6 +13,7 @@ import { lookPage, square } from '../support/looks.ts';
 import { asSample, make, readBack, SAMPLES, sample, writeOnly } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
 import { faultsOfPptx } from '../support/slideSchema.ts';
+import { grid, tableFolio } from '../support/tableFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
 const SMALL = { resolution: 36 };
@@ -303,6 +304,15 @@ describe('what is hard to hold', () => {
     expect(faultsOfPptx(bytes)).toEqual([]);
     expect(xmlOf(bytes).match(/<a:tbl>/g)).toHaveLength(4);
     expect(entry(made, 'table:table:structure')).toMatchObject({ code: 'table.sideBySide' });
+    expect(against(made)).toEqual([]);
+  });
+  test('a table in a turned frame lies upright, and the ledger says so', async () => {
+    const folio = produce(
+      tableFolio([{ width: 60, unit: 'pt' }], [{ height: 20 }], grid(1, 1)),
+      (d) => void (d.spreads['s']!.items['f1']!.transform = [0, 1, -1, 0, 300, 50]),
+    );
+    const made = await make(asSample(folio), 'pptx', SMALL);
+    expect(entry(made, 'table:tb:structure')).toMatchObject({ outcome: 'adapted', code: 'table.upright' });
     expect(against(made)).toEqual([]);
   });
   test('control characters are left out, and text of nothing but those is no fault', async () => {

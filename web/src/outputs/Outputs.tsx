@@ -98,6 +98,8 @@ export function Outputs() {
             <Dropdown
               trigger={['click']}
               menu={{
+                // All kinds can be reached on a low screen, too.
+                style: { maxHeight: 'calc(100vh - 120px)', overflowY: 'auto' },
                 items: [
                   ...kinds.map((k) => ({
                     key: k.id,

@@ -2,6 +2,7 @@ import { boundsOfPath, multiply, transformRect } from '../../folio/geometry.ts';
 import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
 import { SIGNATURE_CELLS } from '../findings.ts';
 import type { ObservedFlow } from '../flow/observedFlow.ts';
+import { emptyPage } from '../observed.ts';
 import type { ObservedPage } from '../observed.ts';
 import { child, childrenOf } from '../office/officeParts.ts';
 import type { Node } from '../office/officeParts.ts';
@@ -80,18 +81,7 @@ class Deck {
       (l) => l.attributes['style:name'] === master?.attributes['style:page-layout-name'],
     );
     const size = child(layout, 'style:page-layout-properties')?.attributes ?? {};
-    const page: ObservedPage = {
-      width: pointsOf(size['fo:page-width']),
-      height: pointsOf(size['fo:page-height']),
-      blocks: [],
-      pictures: [],
-      shapes: [],
-      tables: [],
-      loose: [],
-      areas: [],
-      parts: [],
-      boxes: [],
-    };
+    const page = emptyPage(pointsOf(size['fo:page-width']), pointsOf(size['fo:page-height']));
     this.pages.push(page);
     const style = node.attributes['draw:style-name'];
     const own = (property: string): string | undefined => this.styles.get('drawing-page', style, 'style:drawing-page-properties', property);

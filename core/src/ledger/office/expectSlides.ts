@@ -91,8 +91,12 @@ export function asOnSlides(expected: ExpectedFlow, folio: Folio): ExpectedFlow {
 const holdsWords = ({ block }: { block: Block }): boolean =>
   block.kind === 'paragraph' && block.content.some((n) => n.type !== 'anchor' && n.type !== 'softReturn');
 
-/** Boxes of text and tables of a page, in its space. */
-export function boxesOnPage({ spread, page }: { spread: Spread; page: PagePlace['page'] }, pieces: Pieces): { item: string; box: Rect }[] {
+/** Boxes of text and tables of a page, in its space; `most`: how many columns a table of the format has, where it has a limit. */
+export function boxesOnPage(
+  { spread, page }: { spread: Spread; page: PagePlace['page'] },
+  pieces: Pieces,
+  most = Infinity,
+): { item: string; box: Rect }[] {
   const toPage = translation(-page.box.x, -page.box.y);
   return [...pieces].flatMap(([id, list]) => {
     const item = spread.items[id];
@@ -101,18 +105,18 @@ export function boxesOnPage({ spread, page }: { spread: Spread; page: PagePlace[
       if (p.page !== page.id || (p.kind === 'words' && !p.blocks.some(holdsWords))) return [];
       const isTurned = Math.abs(item.transform[1]) > 1e-6;
       if (p.kind === 'table' && isTurned) return [];
-      const boxes = p.kind === 'table' ? besideOneAnother(p.rect, p.widths) : [p.rect];
+      const boxes = p.kind === 'table' ? besideOneAnother(p.rect, p.widths, most) : [p.rect];
       return boxes.map((box) => ({ item: id, box: transformRect(multiply(toPage, item.transform), box) }));
     });
   });
 }
 
 /** A table with more columns than the format has is several, side by side. */
-function besideOneAnother(rect: Rect, widths: readonly number[]): Rect[] {
+function besideOneAnother(rect: Rect, widths: readonly number[], most: number): Rect[] {
   const out: Rect[] = [];
   let { x } = rect;
-  for (let from = 0; from < widths.length; from += 75) {
-    const width = widths.slice(from, from + 75).reduce((a, b) => a + b, 0);
+  for (let from = 0; from < widths.length; from += most) {
+    const width = widths.slice(from, from + most).reduce((a, b) => a + b, 0);
     out.push({ ...rect, x, width });
     x += width;
   }

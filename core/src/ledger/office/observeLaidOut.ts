@@ -2,6 +2,7 @@ import { transformRect } from '../../folio/geometry.ts';
 import type { Rect } from '../../folio/geometry.ts';
 import { SIGNATURE_CELLS } from '../findings.ts';
 import type { ObservedFlow } from '../flow/observedFlow.ts';
+import { emptyPage } from '../observed.ts';
 import type { ObservedPage, ObservedRun } from '../observed.ts';
 import { anchorBox, anchorsIn, drawnShape, isDecorative, wholePicture } from './drawnShape.ts';
 import { child, childrenOf, within } from './officeParts.ts';
@@ -54,18 +55,7 @@ class PageReader {
 
   async page(nodes: readonly Node[], section: Node): Promise<ObservedPage> {
     const size = child(section, 'w:pgSz')?.attributes ?? {};
-    const page: ObservedPage = {
-      width: points(size['w:w']),
-      height: points(size['w:h']),
-      blocks: [],
-      pictures: [],
-      shapes: [],
-      tables: [],
-      loose: [],
-      areas: [],
-      parts: [],
-      boxes: [],
-    };
+    const page = emptyPage(points(size['w:w']), points(size['w:h']));
     const header = child(section, 'w:headerReference')?.attributes['r:id'];
     const path = header === undefined ? undefined : this.word.relations(this.word.main).get(header)?.target;
     const anchors = nodes.flatMap((n) => anchorsIn(n)).map((anchor) => ({ anchor, path: this.word.main }));

@@ -2,6 +2,7 @@ import { transformRect } from '../../folio/geometry.ts';
 import type { Rect } from '../../folio/geometry.ts';
 import { SIGNATURE_CELLS } from '../findings.ts';
 import type { ObservedFlow } from '../flow/observedFlow.ts';
+import { emptyPage } from '../observed.ts';
 import type { ObservedPage, ObservedRun } from '../observed.ts';
 import { drawnShape, isDecorative, wholePicture } from './drawnShape.ts';
 import { child, childrenOf, within } from './officeParts.ts';
@@ -62,9 +63,7 @@ class PageReader {
     private readonly outside: Outside,
     private readonly slide: OpenSlide,
   ) {
-    const { width, height } = deck.size;
-    const empty = { blocks: [], pictures: [], shapes: [], tables: [], loose: [], areas: [], parts: [] };
-    this.page = { width, height, ...empty, boxes: [] };
+    this.page = emptyPage(deck.size.width, deck.size.height);
   }
 
   async read(): Promise<ObservedPage> {

@@ -10,6 +10,7 @@ import type { WriteJob } from '../writer.ts';
 import { judgeWords } from './judgeDocx.ts';
 import { LARGEST_PAGE } from '../shared/office/pageSetup.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
+import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
 import type { DocxSettings } from './settings.ts';
 
 export const LAID_SENTENCES: Record<string, string> = {
@@ -26,10 +27,7 @@ export function judgeLaid(job: WriteJob<DocxSettings>): (about: SubjectInFolio) 
   const { folio, composition, fonts, settings } = job;
   const scope = scopeOf(folio, composition, settings, true);
   const judge = judgeFixedPage(folio, composition, fonts, scope, {
-    keepsColourSpaces: false,
-    hasEffects: true,
-    groupsMustBeReadTogether: false,
-    linksCues: true,
+    ...PLACED_WRITER,
     motion: {
       plays: false,
       turnsPages: false,

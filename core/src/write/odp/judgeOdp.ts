@@ -8,8 +8,9 @@ import { cellHeads } from '../../structure/tableHeads.ts';
 import { textPieces } from '../../structure/textPieces.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
-import { OFFICE_SENTENCES } from '../shared/office/officeSentences.ts';
+import { SLIDE_SENTENCES } from '../shared/office/officeSentences.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
+import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
 import { isShownAsOne } from '../shared/paintedPage.ts';
 import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
@@ -19,23 +20,17 @@ import { countsPage } from './writeOdp.ts';
 
 export const ODP_SENTENCES: Record<string, string> = {
   ...FIXED_PAGE_SENTENCES,
-  ...OFFICE_SENTENCES,
-  'lines.box': 'It stands in its box; where its lines end, the program that shows the slide decides.',
+  ...SLIDE_SENTENCES,
   'role.styleOnly': 'Text on slides has no roles: what it is, is told by the name of its style alone.',
   'outline.none': 'Slides have names, and no outline of headings.',
-  'order.stacked': 'Slides are read from back to front, as their things lie on one another: that is another order than the reading path.',
   'look.partly':
     'The format has no outlined letters, no further forms of a typeface, and no rules above and below paragraphs of their own.',
-  'note.atFoot': 'Slides have no notes of text: it stands at its foot, with its number, as in the layout.',
   'field.words': 'It is words from now on.',
   'cell.headByRow': 'Tables of slides know rows as heads, and no columns.',
   'transition.nearest': 'It is the nearest of the transitions that the format has, at one of three speeds.',
-  'transition.off': 'Page transitions are switched off in the recipe.',
-  'notes.off': 'Speaker’s notes are left out, as the recipe says.',
   'effect.none': 'The format has shadows, and no other effects.',
   'gradient.two': 'Gradients of the format have two colours that are seen through nowhere: it has its first and its last.',
   'corner.round': 'The format has round corners only.',
-  'media.settings': 'Films and sounds are left out, as the recipe says; their still pictures stand there.',
   'field.signature': 'The format has no places for signatures.',
 };
 
@@ -46,10 +41,7 @@ export function judgeOdp(job: WriteJob<OdpSettings>): (about: SubjectInFolio) =>
   const scope = scopeOf(folio, composition, settings, true);
   const playsMedia = settings.media === 'inside';
   const judge = judgeFixedPage(folio, composition, fonts, scope, {
-    keepsColourSpaces: false,
-    hasEffects: true,
-    groupsMustBeReadTogether: false,
-    linksCues: true,
+    ...PLACED_WRITER,
     motion: {
       plays: false,
       turnsPages: true,

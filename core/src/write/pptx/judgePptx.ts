@@ -12,9 +12,10 @@ import { textPieces } from '../../structure/textPieces.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
 import { hasSeveral, leadingOfParagraphs } from '../shared/office/leading.ts';
-import { OFFICE_SENTENCES } from '../shared/office/officeSentences.ts';
+import { SLIDE_SENTENCES } from '../shared/office/officeSentences.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
+import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
 import { isShownAsOne } from '../shared/paintedPage.ts';
 import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
@@ -28,15 +29,12 @@ import { hasDirection, isNearest } from './transition.ts';
 
 export const PPTX_SENTENCES: Record<string, string> = {
   ...FIXED_PAGE_SENTENCES,
-  ...OFFICE_SENTENCES,
-  'lines.box': 'It stands in its box; where its lines end, the program that shows the slide decides.',
+  ...SLIDE_SENTENCES,
   'role.none': 'Text on slides has no roles: the heading of each slide alone is known as such.',
   'outline.titles': 'The outline of a deck is the headings of its slides, one for each.',
-  'order.stacked': 'Slides are read from back to front, as their things lie on one another: that is another order than the reading path.',
   'look.partly':
     'Slides have no stretched, shifted or outlined letters, and none of the typeface’s further forms: it is told without them.',
   'leader.none': 'Tabs of slides have no leaders: the room is left, without dots.',
-  'note.atFoot': 'Slides have no notes of text: it stands at its foot, with its number, as in the layout.',
   'page.centred': 'Slides of a deck have one size: the page lies in the middle of a larger one.',
   'page.cut': 'Slides are up to 56 inches wide and high: this one is cut to that.',
   'field.words': 'Slides count their own numbers only: it is words from now on.',
@@ -47,12 +45,9 @@ export const PPTX_SENTENCES: Record<string, string> = {
   'transition.speed': 'Slides come at three speeds: it has the nearest.',
   'transition.nearest': 'Slides have no such style: it is the nearest.',
   'transition.direction': 'Slides come from four sides: it is the nearest of them.',
-  'transition.off': 'Page transitions are switched off in the recipe.',
   'cue.animation': 'It is an animation of its slide.',
   'cue.animationPartly': 'Slides can do a part of it: what comes, goes and plays.',
   'cue.animationsOff': 'Animations are switched off in the recipe.',
-  'media.settings': 'Films and sounds are left out, as the recipe says; their still pictures stand there.',
-  'notes.off': 'Speaker’s notes are left out, as the recipe says.',
   'link.otherFile': 'It leads to a page that is in another file of the result.',
 };
 
@@ -66,11 +61,8 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
   const leading = leadingOfParagraphs(folio, composition, settings.leading);
   const replacements = replacementsOf(settings);
   const playsMedia = settings.media === 'inside';
-  const judgeCue = judgeFixedPage(folio, composition, fonts, scope, {
-    keepsColourSpaces: false,
-    hasEffects: true,
-    groupsMustBeReadTogether: false,
-    linksCues: true,
+  const judge = judgeFixedPage(folio, composition, fonts, scope, {
+    ...PLACED_WRITER,
     motion: {
       plays: false,
       turnsPages: true,
@@ -81,6 +73,14 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
   const titles = new Set<string>();
   const pieces = textPieces(folio, composition, scope);
   for (const place of scope.pages) for (const { block } of filledOf(folio, place, pieces).title?.blocks ?? []) titles.add(block.id);
+  /** Tables that stand in turned frames. */
+  const turned = new Set(
+    scope.pages.flatMap(({ spread }) =>
+      [...pieces].flatMap(([id, list]) =>
+        Math.abs(spread.items[id]?.transform[1] ?? 0) > 1e-6 ? list.flatMap((p) => (p.kind === 'table' ? [p.table.id] : [])) : [],
+      ),
+    ),
+  );
   let stacked: boolean | null = null;
   /** Whether slides are read as the reading path is. */
   const isInOrder = (): boolean => (stacked ??= readsAsStacked(folio, scope.pages, pieces));
@@ -146,7 +146,7 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
 
   return (about) => {
     const { subject } = about;
-    const judged = judgeCue(about);
+    const judged = judge(about);
     if (subject.kind === 'font') {
       const font = head.fonts[subject.id]!;
       return fonts.faces.some((f) => f.family === font.family && f.weight === font.weight && f.style === font.style)
@@ -195,7 +195,7 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
     const table = Object.values(story!.blocks).find((b) => b.kind === 'table' && (b.id === subject.id || b.cells[subject.id]));
     if (table?.kind !== 'table') return kept;
     if (table.columns.length > MOST_COLUMNS) return adapted('table.sideBySide', { most: MOST_COLUMNS });
-    if (subject.kind === 'table') return adapted('table.grows');
+    if (subject.kind === 'table') return adapted(turned.has(table.id) ? 'table.upright' : 'table.grows');
     const cell = table.cells[subject.id]!;
     const told = (table.headerRows > 0 && cell.row === 0) || (firstColumnHeads(head, story!, table) && cell.column === 0);
     return told === (cellHeads(head, story!, table, cell) !== null) ? kept : adapted('cell.headFirstRow');

@@ -61,7 +61,10 @@ export async function readBackDeck(
   await comparePlaces(pages, observed.pages, { folio, format: PLACED, signature }, found, left);
   deck.pages.forEach((place, i) => {
     const { dx, dy } = offsetOf(deck, place.page);
-    const boxes = boxesOnPage(place, pieces).map(({ item, box }) => ({ item, box: { ...box, x: box.x + dx, y: box.y + dy } }));
+    const boxes = boxesOnPage(place, pieces, telling.columns).map(({ item, box }) => ({
+      item,
+      box: { ...box, x: box.x + dx, y: box.y + dy },
+    }));
     comparePlacedBoxes(boxes, observed.pages[i]?.boxes ?? [], found);
     compareSlideMotion(place, i, observed, job, whole.shown, found);
   });

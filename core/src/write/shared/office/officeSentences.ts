@@ -11,3 +11,14 @@ export const OFFICE_SENTENCES: Record<string, string> = {
   'ends.bare': 'Lines of the format have no bars at their ends.',
   'opacity.words': 'Its box shows through as designed; its words do not.',
 };
+
+/** Those that ledgers of slides have in common. */
+export const SLIDE_SENTENCES: Record<string, string> = {
+  ...OFFICE_SENTENCES,
+  'lines.box': 'It stands in its box; where its lines end, the program that shows the slide decides.',
+  'order.stacked': 'Slides are read from back to front, as their things lie on one another: that is another order than the reading path.',
+  'note.atFoot': 'Slides have no notes of text: it stands at its foot, with its number, as in the layout.',
+  'transition.off': 'Page transitions are switched off in the recipe.',
+  'media.settings': 'Films and sounds are left out, as the recipe says; their still pictures stand there.',
+  'notes.off': 'Speaker’s notes are left out, as the recipe says.',
+};
