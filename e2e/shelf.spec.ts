@@ -1,4 +1,11 @@
 import { expect, test } from '@playwright/test';
+import type { APIRequestContext } from '@playwright/test';
+
+interface Shelved {
+  id: string;
+  title: string;
+}
+const shelved = async (request: APIRequestContext): Promise<Shelved[]> => (await request.get('/api/folios')).json() as Promise<Shelved[]>;
 
 test('the shelf shows the samples with their first spreads', async ({ page }) => {
   await page.goto('/');
@@ -11,11 +18,13 @@ test('the shelf shows the samples with their first spreads', async ({ page }) =>
 
 test('a package goes out and comes in by drop and by dialog, with a clear result', async ({ page }) => {
   await page.goto('/');
+  await expect(page.locator('.shelf-row').first()).toBeVisible();
+  const before = await shelved(page.request);
   const id = await page.locator('.shelf-row', { hasText: 'Open Dome Night' }).getAttribute('data-document');
   const bytes = await (await page.request.get(`/api/folios/${id}/package`)).body();
   await page.locator('input[type=file]').setInputFiles({ name: 'flyer.efolio', mimeType: 'application/zip', buffer: bytes });
   await expect(page.getByText('Open Dome Night is on the shelf.')).toBeVisible();
-  await expect(page.locator('.shelf-row')).toHaveCount(5);
+  await expect(page.locator('.shelf-row')).toHaveCount(before.length + 1);
 
   const data = await page.evaluateHandle((b64) => {
     const transfer = new DataTransfer();
@@ -23,16 +32,15 @@ test('a package goes out and comes in by drop and by dialog, with a clear result
     return transfer;
   }, bytes.toString('base64'));
   await page.dispatchEvent('.bring-in', 'drop', { dataTransfer: data });
-  await expect(page.locator('.shelf-row')).toHaveCount(6);
+  await expect(page.locator('.shelf-row')).toHaveCount(before.length + 2);
   const own = { headers: { origin: 'http://127.0.0.1:4780' } };
-  for (const row of ((await (await page.request.get('/api/folios')).json()) as { id: string }[]).slice(0, 2))
+  for (const row of (await shelved(page.request)).filter((d) => !before.some((b) => b.id === d.id)))
     expect((await page.request.delete(`/api/folios/${row.id}`, own)).ok()).toBe(true);
 });
 
 test('a document that is brought in while the shelf is still being read stands on it', async ({ page }) => {
-  const flyer = ((await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[]).find(
-    (d) => d.title === 'Open Dome Night',
-  )!;
+  const before = await shelved(page.request);
+  const flyer = before.find((d) => d.title === 'Open Dome Night')!;
   const bytes = await (await page.request.get(`/api/folios/${flyer.id}/package`)).body();
   let letGo = (): void => undefined;
   const held = new Promise<void>((resolve) => (letGo = resolve));
@@ -49,21 +57,20 @@ test('a document that is brought in while the shelf is still being read stands o
   await page.locator('input[type=file]').setInputFiles({ name: 'flyer.efolio', mimeType: 'application/zip', buffer: bytes });
   await expect(page.getByText('Open Dome Night is on the shelf.')).toBeVisible();
   letGo();
-  await expect(page.locator('.shelf-row')).toHaveCount(5);
-  const brought = ((await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[]).find(
-    (d) => d.title === 'Open Dome Night' && d.id !== flyer.id,
-  )!;
+  await expect(page.locator('.shelf-row')).toHaveCount(before.length + 1);
+  const brought = (await shelved(page.request)).find((d) => !before.some((b) => b.id === d.id))!;
   expect((await page.request.delete(`/api/folios/${brought.id}`, { headers: { origin: 'http://127.0.0.1:4780' } })).ok()).toBe(true);
 });
 
 test('what is no package is refused with a sentence, and nothing is stored', async ({ page }) => {
   await page.goto('/');
+  const before = await shelved(page.request);
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'broken.efolio', mimeType: 'application/zip', buffer: Buffer.from('not a package') });
   await expect(page.getByText('broken.efolio was not brought in.')).toBeVisible();
   await expect(page.getByText('This is not a package that can be opened')).toBeVisible();
-  expect(await (await page.request.get('/api/folios')).json()).toHaveLength(4);
+  expect(await shelved(page.request)).toHaveLength(before.length);
 });
 
 test('other names for this machine, and posts from other pages, are turned away', async ({ request }) => {

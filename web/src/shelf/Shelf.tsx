@@ -231,26 +231,22 @@ function BringIn() {
         }}
       />
       <div role="status" aria-live="polite">
-        {arrival.state === 'sending' && (
+        {(arrival.state === 'sending' || arrival.state === 'reading') && (
           <>
-            <p>{arrival.name}</p>
-            <Progress percent={Math.round(arrival.share * 100)} size="small" strokeColor="var(--fir)" />
-            <Button size="small" onClick={arrival.cancel}>
-              Cancel
-            </Button>
-          </>
-        )}
-        {arrival.state === 'reading' && (
-          <>
-            <p>
-              Reading {arrival.name} …{pages.total > 0 && ` page ${pages.read.length} of ${pages.total}`}
-            </p>
-            <PageSketches pages={pages.read} />
-            {arrival.cancel && (
-              <Button size="small" onClick={arrival.cancel}>
-                Cancel
-              </Button>
-            )}
+            <div className="under-way">
+              <p>
+                {arrival.state === 'sending' ? arrival.name : `Reading ${arrival.name} …`}
+                {arrival.state === 'reading' && pages.total > 0 && ` page ${pages.read.length} of ${pages.total}`}
+              </p>
+              {/* Above all that grows, so that it stays under the hand that reaches for it. */}
+              {arrival.cancel && (
+                <Button size="small" onClick={arrival.cancel}>
+                  Cancel
+                </Button>
+              )}
+            </div>
+            {arrival.state === 'sending' && <Progress percent={Math.round(arrival.share * 100)} size="small" strokeColor="var(--fir)" />}
+            {arrival.state === 'reading' && <PageSketches pages={pages.read} />}
           </>
         )}
         {arrival.state === 'done' && (
