@@ -26,7 +26,7 @@ export interface PictureInfo {
 
 export interface EncodedPicture {
   bytes: Uint8Array;
-  mediaType: 'image/jpeg' | 'image/png' | 'image/webp' | 'image/avif';
+  mediaType: 'image/jpeg' | 'image/png' | 'image/webp' | 'image/avif' | 'image/tiff';
   width: number;
   height: number;
 }
@@ -35,11 +35,13 @@ export interface PictureOptions {
   maxWidth: number;
   quality: number;
   /** JPEG or PNG by what shows through, where nothing is said. */
-  format?: 'auto' | 'jpeg' | 'png' | 'webp' | 'avif';
+  format?: 'auto' | 'jpeg' | 'png' | 'webp' | 'avif' | 'tiff';
   /** Whether a JPEG appears whole at once and sharpens; it does where nothing is said. */
   progressive?: boolean;
   /** Whether more time may be taken for smaller files; a PNG then gets a table of its colours. */
   thorough?: boolean;
+  /** Whether white that surrounds what a picture shows is seen through; such a picture is no JPEG then. */
+  throughWhite?: boolean;
 }
 
 /** Decoding and encoding of pictures, with a limit on pixels so that a hostile file cannot fill memory. */
@@ -47,6 +49,8 @@ export interface PicturePort {
   info(bytes: Uint8Array): Promise<PictureInfo>;
   /** Re-encodes a picture no wider than `maxWidth` pixels. What shows through is white in a JPEG. */
   encode(bytes: Uint8Array, options: PictureOptions): Promise<EncodedPicture>;
+  /** Whether what a picture shows stands on white, nearly all around its edge. */
+  hasWhiteGround(bytes: Uint8Array): Promise<boolean>;
   /** Draws an SVG at its own size as PNG; `cover` gives its opacity alone, as grey from black (nothing) to white. */
   drawSvg(svg: string, show: 'picture' | 'cover'): Promise<Uint8Array>;
   /** Average colours of a grid over the picture, or over a part of it in shares of its width and height, row by row, three bytes each: enough to tell pictures apart. */

@@ -1,6 +1,8 @@
 import sharp from 'sharp';
 import type { Sharp } from 'sharp';
 import { FolioError } from './ports.ts';
+import { isOnWhite, seenThrough } from './whiteGround.ts';
+import type { RawPixels } from './whiteGround.ts';
 import type { EncodedPicture, PictureInfo, PicturePort } from './ports.ts';
 
 /** More pixels than this are refused: 268 megapixels, about 1 GiB decoded. */
@@ -26,11 +28,17 @@ export const sharpPictures: PicturePort = {
     return { width: meta.width, height: meta.height, format: meta.format, hasAlpha: meta.hasAlpha, colours, density: meta.density };
   },
 
-  async encode(bytes, { maxWidth, quality, format = 'auto', progressive = true, thorough = false }): Promise<EncodedPicture> {
+  async encode(
+    bytes,
+    { maxWidth, quality, format = 'auto', progressive = true, thorough = false, throughWhite = false },
+  ): Promise<EncodedPicture> {
     const meta = await this.info(bytes);
     const width = Math.max(1, Math.min(meta.width, Math.round(maxWidth)));
-    const resized = opened(bytes).rotate().resize({ width, withoutEnlargement: true }).toColourspace('srgb');
-    const chosen = format !== 'auto' ? format : meta.hasAlpha && !(await opened(bytes).stats()).isOpaque ? 'png' : 'jpeg';
+    const opaque = opened(bytes).rotate().resize({ width, withoutEnlargement: true }).toColourspace('srgb');
+    const through = throughWhite ? await withoutGround(opaque.clone()) : null;
+    const resized = through ?? opaque;
+    const wanted = format !== 'auto' ? format : meta.hasAlpha && !(await opened(bytes).stats()).isOpaque ? 'png' : 'jpeg';
+    const chosen = through && wanted === 'jpeg' ? 'png' : wanted;
     const image =
       chosen === 'png'
         ? resized.png(thorough ? { palette: true, quality, effort: 10 } : { compressionLevel: 9 })
@@ -39,12 +47,19 @@ export const sharpPictures: PicturePort = {
           : chosen === 'avif'
             ? // Its scale is another one: 82 of a JPEG looks as 60 does here (common practice).
               resized.avif({ quality: Math.round(quality * 0.73), effort: thorough ? 6 : 3 })
-            : resized.flatten({ background: '#fff' }).jpeg({
-                quality,
-                ...(progressive ? { mozjpeg: true } : { trellisQuantisation: true, overshootDeringing: true, quantisationTable: 3 }),
-              });
+            : chosen === 'tiff'
+              ? resized.tiff({ compression: 'lzw', predictor: 'horizontal' })
+              : resized.flatten({ background: '#fff' }).jpeg({
+                  quality,
+                  ...(progressive ? { mozjpeg: true } : { trellisQuantisation: true, overshootDeringing: true, quantisationTable: 3 }),
+                });
     const out = await image.toBuffer({ resolveWithObject: true });
     return { bytes: new Uint8Array(out.data), mediaType: `image/${chosen}`, width: out.info.width, height: out.info.height };
+  },
+
+  async hasWhiteGround(bytes) {
+    const pixels = await rawPixels(opened(bytes).rotate().resize({ width: 400, height: 400, fit: 'inside', withoutEnlargement: true }));
+    return isOnWhite(pixels);
   },
 
   async drawSvg(svg, show) {
@@ -70,6 +85,19 @@ export const sharpPictures: PicturePort = {
   },
   signatureOfPixels: (pixels, width, height, channels, cells) => grid(sharp(pixels, { raw: { width, height, channels } }), cells),
 };
+
+const rawPixels = async (image: Sharp): Promise<RawPixels> => {
+  const { data, info } = await image.toColourspace('srgb').ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  return { data, width: info.width, height: info.height };
+};
+
+/** The picture without the white around what it shows; null where it stands on none. */
+async function withoutGround(image: Sharp): Promise<Sharp | null> {
+  const pixels = await rawPixels(image);
+  if (!isOnWhite(pixels)) return null;
+  const { width, height } = pixels;
+  return sharp(seenThrough(pixels), { raw: { width, height, channels: 4 } });
+}
 
 /** Pixels across to which a picture is made smaller before its cells are averaged: enough for every line of it to count. */
 const AVERAGED = 512;

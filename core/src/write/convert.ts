@@ -68,7 +68,7 @@ export async function convert(
     const evidence: Evidence[] = [];
     for await (const e of writer.readBack(written, job)) evidence.push(e);
     stopIfCancelled(ports.signal);
-    const ledger = buildLedger(folio, writer.judge(job), evidence);
+    const ledger = buildLedger(folio, await writer.judge(job), evidence);
     await mkdir(dirname(folder), { recursive: true });
     await putInPlace(staging, folder);
     return { files: files.sort((a, b) => (a.path < b.path ? -1 : 1)), ledger, counts: countLedger(ledger), valid: isValid(ledger) };

@@ -82,7 +82,7 @@ export interface Writer<S = unknown> {
   secure?(settings: S): string[];
   migrate(old: unknown, from: number): S;
   write(job: WriteJob<S>): AsyncIterable<OutputFile>;
-  judge(job: WriteJob<S>): (subject: SubjectInFolio) => Judgement;
+  judge(job: WriteJob<S>): ((subject: SubjectInFolio) => Judgement) | Promise<(subject: SubjectInFolio) => Judgement>;
   readBack(files: WrittenFile[], job: WriteJob<S>): AsyncIterable<Evidence>;
   /** Whether what others change in its words can be brought back. */
   comesBack?: true;

@@ -11,7 +11,7 @@ export async function picturesOf(
     if (r.type !== 'image') continue;
     const bytes = r.outside ? await beside(r.target) : pack.files.get(r.target);
     const kind = /\.(\w+)$/.exec(r.target)?.[1] ?? '';
-    const mediaType = { jpg: 'image/jpeg', png: 'image/png', svg: 'image/svg+xml' }[kind];
+    const mediaType = { jpg: 'image/jpeg', png: 'image/png', svg: 'image/svg+xml', tiff: 'image/tiff' }[kind];
     if (bytes && mediaType) out.set(id, `data:${mediaType};base64,${Buffer.from(bytes).toString('base64')}`);
   }
   return out;

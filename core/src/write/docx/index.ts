@@ -12,6 +12,7 @@ import { DOCX_SENTENCES, judgeRunning } from './judgeDocx.ts';
 import { judgeLaid, LAID_SENTENCES } from './judgeLaid.ts';
 import { readBackLaid } from './readBackLaid.ts';
 import { DocxSettings } from './settings.ts';
+import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
 import { fileName, writeDocx } from './writeDocx.ts';
 
 export const docxWriter: Writer<DocxSettings> = {
@@ -25,7 +26,7 @@ export const docxWriter: Writer<DocxSettings> = {
   settings: DocxSettings,
   migrate: (old) => DocxSettings.parse(old),
   write: writeDocx,
-  judge: (job) => (job.settings.way === 'laid' ? judgeLaid(job) : judgeRunning(job)),
+  judge: (job) => withWhiteGrounds(job, job.settings.way === 'laid' ? judgeLaid(job) : judgeRunning(job)),
   async *readBack(files, job) {
     const { folio, composition, fonts, settings } = job;
     const file = files.find((f) => f.path === fileName(settings));

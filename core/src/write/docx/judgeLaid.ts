@@ -9,6 +9,8 @@ import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import { judgeWords } from './judgeDocx.ts';
 import { LARGEST_PAGE } from '../shared/office/pageSetup.ts';
+import { judgeLooks } from '../shared/office/judgeLooks.ts';
+import { DRAWINGML } from '../shared/office/placedFormat.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
 import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
 import type { DocxSettings } from './settings.ts';
@@ -67,10 +69,11 @@ function judgeItem(item: Item, aspect: string, settings: DocxSettings): Judgemen
   }
   if (settings.pictures === 'none' && (item.kind === 'picture' || aspect === 'media')) return excluded('pictures.out');
   if (aspect === 'wrap') return adapted('wrap.boxes');
-  if (isToldOtherwise(item as PaintedLeaf, settings) && (aspect === 'picture' || aspect === 'look' || aspect === 'place'))
+  const look = judgeLooks(item, aspect, settings, DRAWINGML);
+  if (look) return look;
+  if (isToldOtherwise(item as PaintedLeaf, settings, DRAWINGML) && (aspect === 'picture' || aspect === 'look' || aspect === 'place'))
     return adapted('picture.asDrawn');
   if (aspect !== 'look') return kept;
-  if (item.blend !== 'normal') return adapted('blend.normal');
   if (item.stroke && [item.stroke.startMarker, item.stroke.endMarker].includes('bar')) return adapted('ends.bare');
   if (item.kind === 'textFrame' && item.opacity < 1) return adapted('opacity.words');
   return kept;

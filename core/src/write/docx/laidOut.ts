@@ -115,7 +115,7 @@ export class LaidOut {
     const rank = new Map(readingItems(folio, place.spread).map((item, i) => [item.id, i]));
     const order = (item: Item): number => (isUnread(folio, item.id) ? -1 : (rank.get(item.id) ?? -1));
     return itemsOfPage(folio, place, scope, () => true)
-      .map((at, i) => ({ at, z: i + 2 }))
+      .map((at, i) => ({ at: { ...at, item: this.o.pictures.looks.told(at.item) }, z: i + 2 }))
       .filter(({ at }) => !at.unseen)
       .sort((a, b) => order(a.at.item) - order(b.at.item) || a.z - b.z);
   }
@@ -160,7 +160,24 @@ export class LaidOut {
     return shapeXml({ ...whole, rotation: 0, flipV: false, z: 1 }, facts, look, null);
   }
 
+  /** An item with what is drawn under and over it, or drawn whole. */
   private draw(place: PagePlace, at: PageItem, z: number, c: WordContext): Xml | null {
+    const { pictures } = this.o;
+    const { under, over, instead } = pictures.looks.of(at.item);
+    if (instead) {
+      // What shows through it is in it as it was.
+      const opacity = at.item.blend === 'normal' ? at.opacity / (at.item.opacity || 1) : 1;
+      return pictures.drawn(instead, place, z * 10, this.factsOf(at.item, place, c), c.part, opacity);
+    }
+    const effect = (): DrawingFacts => ({ id: this.o.nextId(), name: 'Effect', alt: '', decorative: true });
+    return all(
+      under && pictures.drawn(under, place, z * 10 - 1, effect(), c.part, at.opacity),
+      this.itself(place, at, z, c),
+      over && pictures.drawn(over, place, z * 10 + 8, effect(), c.part, at.opacity),
+    );
+  }
+
+  private itself(place: PagePlace, at: PageItem, z: number, c: WordContext): Xml | null {
     const { item } = at;
     switch (item.kind) {
       case 'veil':
@@ -217,7 +234,7 @@ export class LaidOut {
           at_ === 0
             ? { kind: 'text', chain, goesOn, content: this.content(box, place.page.id, c) }
             : { kind: 'goesOn', chain, place: at_, goesOn };
-        return shapeXml({ ...at, flipV: false, z: z * 10 + 1 + Math.min(8, i) }, this.factsOf(item, place, c), look, text);
+        return shapeXml({ ...at, flipV: false, z: z * 10 + 1 + Math.min(6, i) }, this.factsOf(item, place, c), look, text);
       }),
     );
   }

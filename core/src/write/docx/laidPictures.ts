@@ -1,9 +1,11 @@
 import type { PagePlace } from '../../folio/traverse.ts';
 import { blipFill } from '../shared/drawingml/blip.ts';
+import { rectangle } from '../shared/drawingml/geometry.ts';
 import { transformXml } from '../shared/drawingml/placement.ts';
 import type { Part } from '../shared/office/officePackage.ts';
+import type { DrawnBox, DrawnLooks } from '../shared/office/drawnLooks.ts';
 import type { PictureParts } from '../shared/office/pictureParts.ts';
-import type { PlacedPictures } from '../shared/office/placedPictures.ts';
+import type { PlacedPicture, PlacedPictures } from '../shared/office/placedPictures.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { el } from '../shared/office/xml.ts';
 import type { PageItem } from '../shared/paintedPage.ts';
@@ -16,12 +18,22 @@ export class LaidPictures {
   constructor(
     private readonly placed: PlacedPictures,
     private readonly files: PictureParts,
+    readonly looks: DrawnLooks,
   ) {}
+
+  /** What is drawn of an item’s look, anchored where it lies. */
+  drawn({ image, box }: DrawnBox, { page }: PagePlace, z: number, facts: DrawingFacts, part: Part, opacity: number): Xml {
+    const at = { ...box, x: box.x - page.box.x, y: box.y - page.box.y, rotation: 0, flipV: false };
+    return this.xml({ image, fallback: null, crop: null, at, opacity, around: [rectangle()] }, z, facts, part);
+  }
 
   /** The picture of an item in its place; null where it has none. */
   anchored(item: PageItem, place: PagePlace, z: number, facts: DrawingFacts, part: Part): Xml | null {
     const picture = this.placed.at(item, place);
-    if (!picture) return null;
+    return picture && this.xml(picture, z * 10, facts, part);
+  }
+
+  private xml(picture: PlacedPicture, z: number, facts: DrawingFacts, part: Part): Xml {
     const { at, crop, opacity, around } = picture;
     const graphic = el(
       'a:graphicData',
@@ -34,6 +46,6 @@ export class LaidPictures {
         el('pic:spPr', {}, transformXml('a:xfrm', at, { x: 0, y: 0 }), around),
       ),
     );
-    return el('w:r', {}, anchorXml({ ...at, z: z * 10 }, facts, graphic));
+    return el('w:r', {}, anchorXml({ ...at, z }, facts, graphic));
   }
 }

@@ -11,6 +11,7 @@ import { boxChains } from '../../structure/textBoxes.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
+import { DRAWINGML } from '../shared/office/placedFormat.ts';
 import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import { onPaper } from '../shared/office/pageSetup.ts';
 import type { DocxSettings } from './settings.ts';
@@ -43,7 +44,7 @@ export async function readBackLaid(file: WrittenFile, files: readonly WrittenFil
     signature,
   });
   const found = new Findings();
-  const left = toldOtherwise(scope.pages, settings);
+  const left = toldOtherwise(scope.pages, settings, DRAWINGML);
   const pages = expectDocument(folio, composition, scope, settings).pages.map((p) => ({
     ...p,
     page: { ...p.page, box: { ...p.page.box, ...onPaper(p.page.box) } },

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 
-const { styles, leading, fields, replacements, tables, pictures, pictureFormat } = officeSettings;
+const { styles, leading, fields, replacements, tables, pictures, pictureFormat, whiteGround, crops, effects, blends } = officeSettings;
 
 /** The recipe of the text document. */
 export const DocxSettings = z.object({
@@ -117,6 +117,9 @@ export const DocxSettings = z.object({
   tables,
   pictures,
   pictureFormat,
-  crops: officeSettings.crops.meta({ ...officeSettings.crops.meta(), showIf: { way: ['laid'] } }),
+  whiteGround,
+  crops: crops.meta({ ...crops.meta(), showIf: { way: ['laid'] } }),
+  effects: effects.meta({ ...effects.meta(), showIf: { way: ['laid'] } }),
+  blends: blends.meta({ ...blends.meta(), showIf: { way: ['laid'], pictures: ['inside', 'beside'] } }),
 });
 export type DocxSettings = z.infer<typeof DocxSettings>;

@@ -18,6 +18,8 @@ import { contentsOf } from '../shared/office/contents.ts';
 import { writeProperties } from '../shared/office/documentProperties.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { PictureParts } from '../shared/office/pictureParts.ts';
+import { DrawnLooks } from '../shared/office/drawnLooks.ts';
+import { DRAWINGML } from '../shared/office/placedFormat.ts';
 import { PlacedPictures } from '../shared/office/placedPictures.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { el, xmlFile } from '../shared/office/xml.ts';
@@ -101,7 +103,11 @@ export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<Ou
   const entries = settings.contents && !laid ? contentsOf(folio, sections, settings.depth, (id) => flow.sources.pageOf(id)) : [];
   let body: Xml;
   if (laid) {
-    const laidPictures = new LaidPictures(await PlacedPictures.of(job, scope), files);
+    const laidPictures = new LaidPictures(
+      await PlacedPictures.of(job, scope, DRAWINGML),
+      files,
+      await DrawnLooks.of(job, scope, DRAWINGML),
+    );
     body = new LaidOut(c, {
       folio,
       composition,

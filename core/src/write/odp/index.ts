@@ -3,6 +3,7 @@ import type { Writer } from '../writer.ts';
 import { judgeOdp, ODP_SENTENCES } from './judgeOdp.ts';
 import { readBackOdp } from './readBackOdp.ts';
 import { OdpSettings } from './settings.ts';
+import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
 import { fileName, writeOdp } from './writeOdp.ts';
 
 export const odpWriter: Writer<OdpSettings> = {
@@ -15,7 +16,7 @@ export const odpWriter: Writer<OdpSettings> = {
   settings: OdpSettings,
   migrate: (old) => OdpSettings.parse(old),
   write: writeOdp,
-  judge: judgeOdp,
+  judge: (job) => withWhiteGrounds(job, judgeOdp(job)),
   async *readBack(files, job) {
     const file = files.find((f) => f.path === fileName(job.settings));
     if (!file) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');

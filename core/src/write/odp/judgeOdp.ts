@@ -9,6 +9,8 @@ import { textPieces } from '../../structure/textPieces.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
 import { SLIDE_SENTENCES } from '../shared/office/officeSentences.ts';
+import { judgeLooks } from '../shared/office/judgeLooks.ts';
+import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
 import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
 import { isShownAsOne } from '../shared/paintedPage.ts';
@@ -28,7 +30,7 @@ export const ODP_SENTENCES: Record<string, string> = {
   'field.words': 'It is words from now on.',
   'cell.headByRow': 'Tables of slides know rows as heads, and no columns.',
   'transition.nearest': 'It is the nearest of the transitions that the format has, at one of three speeds.',
-  'effect.none': 'The format has shadows, and no other effects.',
+  'effect.none': 'The format has shadows with hard edges, and no other effects.',
   'gradient.two': 'Gradients of the format have two colours that are seen through nowhere: it has its first and its last.',
   'corner.round': 'The format has round corners only.',
   'field.signature': 'The format has no places for signatures.',
@@ -132,12 +134,12 @@ export function judgeOdp(job: WriteJob<OdpSettings>): (about: SubjectInFolio) =>
     if (settings.pictures === 'none' && item.kind === 'picture') return excluded('pictures.out');
     if (judged.outcome !== 'kept')
       return item.kind === 'media' && !playsMedia && judged.code === 'media.poster' ? adapted('media.settings') : judged;
-    if (aspect.startsWith('effect.')) return aspect === 'effect.outerShadow' ? judged : dropped('effect.none');
+    const look = judgeLooks(item, aspect, settings, OPEN_DOCUMENT);
+    if (look) return look;
     if (aspect === 'wrap') return adapted('wrap.boxes');
-    if (isToldOtherwise(item as PaintedLeaf, settings, false) && (aspect === 'picture' || aspect === 'look' || aspect === 'place'))
+    if (isToldOtherwise(item as PaintedLeaf, settings, OPEN_DOCUMENT) && (aspect === 'picture' || aspect === 'look' || aspect === 'place'))
       return adapted('picture.asDrawn');
     if (aspect !== 'look') return judged;
-    if (item.blend !== 'normal') return adapted('blend.normal');
     const { fill } = item;
     if (fill.type === 'gradient' && (fill.gradient.stops.length > 2 || fill.gradient.stops.some((s) => s.opacity < 1)))
       return adapted('gradient.two');

@@ -11,6 +11,7 @@ import { observeOdp } from '../../ledger/odf/observeOdp.ts';
 import { comparePlacedBoxes } from '../../ledger/office/expectBoxes.ts';
 import { boxesOnPage, wordsOnSlides } from '../../ledger/office/expectSlides.ts';
 import { textPieces } from '../../structure/textPieces.ts';
+import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
@@ -48,7 +49,7 @@ export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile
     signature,
   });
   const found = new Findings();
-  const left = toldOtherwise(scope.pages, settings, false);
+  const left = toldOtherwise(scope.pages, settings, OPEN_DOCUMENT);
   const pages = expectDocument(folio, composition, scope, settings).pages.map((p) => ({
     ...p,
     blocks: settings.pictures === 'none' ? [] : p.blocks,

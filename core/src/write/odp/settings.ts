@@ -3,7 +3,7 @@ import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 import { slideSettings } from '../shared/office/slideSettings.ts';
 
-const { fields, pictures, pictureFormat, crops } = officeSettings;
+const { fields, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
 const { notes, media, transitions } = slideSettings;
 
 /** The recipe of the open presentation. */
@@ -18,7 +18,10 @@ export const OdpSettings = z.object({
   fields,
   pictures,
   pictureFormat,
+  whiteGround,
   crops,
+  effects,
+  blends,
   media,
   transitions,
 });

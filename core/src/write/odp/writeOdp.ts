@@ -8,13 +8,17 @@ import type { PagePlace } from '../../folio/traverse.ts';
 import { flowOf } from '../../structure/flow.ts';
 import { isUnread } from '../../structure/readingOrder.ts';
 import { textPieces } from '../../structure/textPieces.ts';
-import { shortHash } from '../shared/encodePictures.ts';
 import { flowFields } from '../shared/flow/flowFields.ts';
 import { drawingOf } from '../shared/odf/drawing.ts';
 import { packOdf } from '../shared/odf/odfPackage.ts';
 import type { OdfFile } from '../shared/odf/odfPackage.ts';
-import type { OdfPicture, OdfSources } from '../shared/odf/odfSources.ts';
+import type { OdfDrawing, OdfPicture, OdfSources } from '../shared/odf/odfSources.ts';
 import { divide, isOfPage } from '../shared/office/dividePage.ts';
+import type { FlowImage } from '../shared/flow/flowPictures.ts';
+import { DrawnLooks } from '../shared/office/drawnLooks.ts';
+import type { DrawnBox } from '../shared/office/drawnLooks.ts';
+import { pictureFileName } from '../shared/office/pictureParts.ts';
+import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { PlacedPictures } from '../shared/office/placedPictures.ts';
 import { repeatedLook } from '../shared/office/repeatedLook.ts';
 import { outputFile } from '../shared/outputFile.ts';
@@ -26,7 +30,6 @@ import type { OutputFile, WriteJob } from '../writer.ts';
 import type { OdpSettings } from './settings.ts';
 
 const MEDIA_TYPE = 'application/vnd.oasis.opendocument.presentation';
-const ENDINGS: Record<string, string> = { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/svg+xml': 'svg' };
 
 export const fileName = ({ template }: Pick<OdpSettings, 'template'>): string => (template ? 'document.otp' : 'document.odp');
 
@@ -52,7 +55,8 @@ export const countsPage = ({ pages }: Pick<Scope, 'pages'>, place: PagePlace): b
 async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>, beside: Map<string, OdfFile>): Promise<OdfSources> {
   const { folio, composition, settings } = job;
   const scope = scopeOf(folio, composition, settings, true);
-  const pictures = await PlacedPictures.of(job, scope, false);
+  const pictures = await PlacedPictures.of(job, scope, OPEN_DOCUMENT);
+  const looks = await DrawnLooks.of(job, scope, OPEN_DOCUMENT);
   const fields = { ...flowFields(folio, flowOf(folio, composition, scope)).sources, ...fieldsAsSet(folio, composition) };
   const places = new Map(scope.pages.map((p) => [p.page.id, p]));
   const live = (page: string): boolean => settings.fields === 'live' && !!places.get(page) && countsPage(scope, places.get(page)!);
@@ -90,6 +94,11 @@ async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>
       const repeated = new Set(divided.get(place.page.id)!.onLayout.map(({ item }) => item.id));
       return paintOrder(folio, place.spread).filter((item) => !repeated.has(item.id) && isOn(place, item));
     },
+    drawn: (item) => {
+      const { under, over, instead } = looks.of(item);
+      const drawing = (d: DrawnBox | null): OdfDrawing | null => d && { href: hrefOf(d.image, settings, files, beside), box: d.box };
+      return { told: looks.told(item).effects, under: drawing(under), over: drawing(over), instead: drawing(instead) };
+    },
     shown: (item) => scope.shown(item),
     unread: (item) => isUnread(folio, item.id),
     picture: (item) => pictureOf(item, byItem, pictures, settings, files, beside),
@@ -119,17 +128,22 @@ function pictureOf(
   const picture = known && pictures.at(known.at, known.place);
   if (!picture) return null;
   const { image, crop, at } = picture;
-  const isBeside = settings.pictures === 'beside';
-  const name = `${shortHash(image.bytes)}.${ENDINGS[image.mediaType] ?? 'bin'}`;
-  const path = isBeside ? `pictures/${name}` : `Pictures/${name}`;
-  (isBeside ? beside : files).set(path, { path, mediaType: image.mediaType, content: image.bytes });
   return {
-    // Seen from inside the package (part 2, 3.7).
-    href: isBeside ? `../${path}` : path,
+    href: hrefOf(image, settings, files, beside),
     natural: { width: (image.width * 72) / 96, height: (image.height * 72) / 96 },
     crop,
     ...(!crop && { drawnAt: { x: at.x, y: at.y, width: at.width, height: at.height } }),
   };
+}
+
+/** Puts a picture among the files, and gives its address. */
+function hrefOf(image: FlowImage, { pictures }: OdpSettings, files: Map<string, OdfFile>, beside: Map<string, OdfFile>): string {
+  const isBeside = pictures === 'beside';
+  const name = pictureFileName(image);
+  const path = isBeside ? `pictures/${name}` : `Pictures/${name}`;
+  (isBeside ? beside : files).set(path, { path, mediaType: image.mediaType, content: image.bytes });
+  // Seen from inside the package (part 2, 3.7).
+  return isBeside ? `../${path}` : path;
 }
 
 async function playedFiles(

@@ -8,6 +8,7 @@ import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';
 import { judgeOdt, ODT_SENTENCES } from './judgeOdt.ts';
 import { OdtSettings } from './settings.ts';
+import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
 import { fileName, writeOdt } from './writeOdt.ts';
 
 export const odtWriter: Writer<OdtSettings> = {
@@ -20,7 +21,7 @@ export const odtWriter: Writer<OdtSettings> = {
   settings: OdtSettings,
   migrate: (old) => OdtSettings.parse(old),
   write: writeOdt,
-  judge: judgeOdt,
+  judge: (job) => withWhiteGrounds(job, judgeOdt(job)),
   async *readBack(files, job) {
     const { folio, composition, fonts, settings } = job;
     const file = files.find((f) => f.path === fileName(settings));

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 
-const { fields, pictures, pictureFormat } = officeSettings;
+const { fields, pictures, pictureFormat, whiteGround } = officeSettings;
 
 /** The recipe of the open text document. */
 export const OdtSettings = z.object({
@@ -37,5 +37,6 @@ export const OdtSettings = z.object({
   }),
   pictures,
   pictureFormat,
+  whiteGround,
 });
 export type OdtSettings = z.infer<typeof OdtSettings>;

@@ -7,7 +7,6 @@ import { flowOf } from '../../structure/flow.ts';
 import type { FlowBlock, FlowFigure, FlowParagraph, FlowSection } from '../../structure/flow.ts';
 import { headingLevel } from '../../structure/outline.ts';
 import { isSafeAddress } from '../../folio/address.ts';
-import { shortHash } from '../shared/encodePictures.ts';
 import { flowFields } from '../shared/flow/flowFields.ts';
 import { drawnFigures, figuresIn } from '../shared/flow/flowFigures.ts';
 import type { FlowImage } from '../shared/flow/flowPictures.ts';
@@ -25,13 +24,13 @@ import { TextStyles } from '../shared/odf/textStyles.ts';
 import { contentsOf } from '../shared/office/contents.ts';
 import { measureOf, pageSetup } from '../shared/office/pageSetup.ts';
 import type { PageSetup } from '../shared/office/pageSetup.ts';
+import { pictureFileName } from '../shared/office/pictureParts.ts';
 import { outputFile } from '../shared/outputFile.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import type { OdtSettings } from './settings.ts';
 
 const MEDIA_TYPE = 'application/vnd.oasis.opendocument.text';
-const ENDINGS: Record<string, string> = { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/svg+xml': 'svg' };
 
 export const fileName = ({ template }: Pick<OdtSettings, 'template'>): string => (template ? 'document.ott' : 'document.odt');
 
@@ -74,7 +73,7 @@ async function madePictures(
   if (where === 'none') return made;
   const folder = where === 'beside' ? 'pictures' : 'Pictures';
   const file = ({ bytes, mediaType }: Pick<FlowImage, 'bytes' | 'mediaType'>): string => {
-    const path = `${folder}/${shortHash(bytes)}.${ENDINGS[mediaType] ?? 'bin'}`;
+    const path = `${folder}/${pictureFileName({ bytes, mediaType })}`;
     files.set(path, { path, mediaType, content: bytes });
     // Seen from inside the package (part 2, 3.7).
     return where === 'beside' ? `../${path}` : path;

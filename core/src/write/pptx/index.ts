@@ -6,6 +6,7 @@ import { decksOf } from './deck.ts';
 import { judgePptx, PPTX_SENTENCES } from './judgePptx.ts';
 import { readBackDeck } from './readBackDeck.ts';
 import { PptxSettings } from './settings.ts';
+import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
 import { writePptx } from './writePptx.ts';
 
 export const pptxWriter: Writer<PptxSettings> = {
@@ -18,7 +19,7 @@ export const pptxWriter: Writer<PptxSettings> = {
   settings: PptxSettings,
   migrate: (old) => PptxSettings.parse(old),
   write: writePptx,
-  judge: judgePptx,
+  judge: (job) => withWhiteGrounds(job, judgePptx(job)),
   async *readBack(files, job) {
     const { folio, composition, settings } = job;
     for (const deck of decksOf(scopeOf(folio, composition, settings, true).pages, settings)) {

@@ -14,6 +14,8 @@ import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
 import { hasSeveral, leadingOfParagraphs } from '../shared/office/leading.ts';
 import { SLIDE_SENTENCES } from '../shared/office/officeSentences.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
+import { judgeLooks } from '../shared/office/judgeLooks.ts';
+import { DRAWINGML } from '../shared/office/placedFormat.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
 import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
 import { isShownAsOne } from '../shared/paintedPage.ts';
@@ -210,10 +212,11 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
     if (judged.outcome !== 'kept')
       return item.kind === 'media' && !playsMedia && judged.code === 'media.poster' ? adapted('media.settings') : judged;
     if (aspect === 'wrap') return adapted('wrap.boxes');
-    if (isToldOtherwise(item as PaintedLeaf, settings) && (aspect === 'picture' || aspect === 'look' || aspect === 'place'))
+    const look = judgeLooks(item, aspect, settings, DRAWINGML);
+    if (look) return look;
+    if (isToldOtherwise(item as PaintedLeaf, settings, DRAWINGML) && (aspect === 'picture' || aspect === 'look' || aspect === 'place'))
       return adapted('picture.asDrawn');
     if (aspect !== 'look') return judged;
-    if (item.blend !== 'normal') return adapted('blend.normal');
     if (item.stroke && [item.stroke.startMarker, item.stroke.endMarker].includes('bar')) return adapted('ends.bare');
     if (item.kind === 'textFrame' && item.opacity < 1) return adapted('opacity.words');
     return judged;

@@ -19,6 +19,7 @@ import { readText } from '../../folio/text.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { textPieces } from '../../structure/textPieces.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
+import { DRAWINGML } from '../shared/office/placedFormat.ts';
 import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
@@ -56,7 +57,7 @@ export async function readBackDeck(
     signature,
   });
   const found = new Findings();
-  const left = toldOtherwise(scope.pages, settings);
+  const left = toldOtherwise(scope.pages, settings, DRAWINGML);
   const pages = expectDocument(folio, composition, { ...whole, pages: scope.pages }, settings).pages.map((p) => onSlide(p, deck, settings));
   await comparePlaces(pages, observed.pages, { folio, format: PLACED, signature }, found, left);
   deck.pages.forEach((place, i) => {

@@ -3,7 +3,7 @@ import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 import { slideSettings } from '../shared/office/slideSettings.ts';
 
-const { leading, fields, replacements, pictures, pictureFormat, crops } = officeSettings;
+const { leading, fields, replacements, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
 const { notes, media, transitions } = slideSettings;
 
 /** The recipe of the deck of slides. */
@@ -47,7 +47,10 @@ export const PptxSettings = z.object({
   replacements,
   pictures,
   pictureFormat,
+  whiteGround,
   crops,
+  effects,
+  blends,
   media,
   transitions,
   animations: z.boolean().default(true).meta({

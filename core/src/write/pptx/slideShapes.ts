@@ -15,6 +15,7 @@ import { placementOf } from '../shared/drawingml/placement.ts';
 import type { Placement } from '../shared/drawingml/placement.ts';
 import { shapeOf } from '../shared/drawingml/shapeLook.ts';
 import type { ShapeLook } from '../shared/drawingml/shapeLook.ts';
+import type { DrawnBox, DrawnLooks } from '../shared/office/drawnLooks.ts';
 import type { PictureParts } from '../shared/office/pictureParts.ts';
 import type { PlacedPictures } from '../shared/office/placedPictures.ts';
 import type { Xml } from '../shared/office/xml.ts';
@@ -38,6 +39,7 @@ export interface ShapeSources {
   pieces: ReadonlyMap<string, readonly TextPiece[]>;
   pictures: PlacedPictures;
   files: PictureParts;
+  looks: DrawnLooks;
   media: SlideMedia;
   fit: BodyLook['fit'];
 }
@@ -143,7 +145,28 @@ export class SlideShapes {
     return { name, alt, decorative, press };
   }
 
+  /** An item with what is drawn under and over it, or drawn whole. */
   private one(at: PageItem): Xml[] {
+    const { under, over, instead } = this.s.looks.of(at.item);
+    const effect = { name: 'Effect', alt: '', decorative: true, press: null };
+    if (instead) {
+      // What shows through it is in it as it was.
+      const opacity = at.item.blend === 'normal' ? at.opacity / (at.item.opacity || 1) : 1;
+      return [this.drawnBox(at.item, instead, this.factsOf(at.item), opacity)];
+    }
+    return [
+      ...(under ? [this.drawnBox(at.item, under, effect, at.opacity)] : []),
+      ...this.itself(at),
+      ...(over ? [this.drawnBox(at.item, over, effect, at.opacity)] : []),
+    ];
+  }
+
+  private drawnBox({ id: item }: Item, { image, box }: DrawnBox, facts: Omit<ShapeFacts, 'id'>, opacity: number): Xml {
+    const fill = blipFill('p', { ...this.s.files.blip({ image, fallback: null }, this.c.part), opacity });
+    return pictureXml({ ...facts, id: this.next(item) }, { ...this.onSlide(box), rotation: 0, flipV: false }, fill, rectangle());
+  }
+
+  private itself(at: PageItem): Xml[] {
     const { item } = at;
     switch (item.kind) {
       case 'veil':

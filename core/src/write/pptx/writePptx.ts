@@ -20,6 +20,8 @@ import { OFFICE, OfficePackage } from '../shared/office/officePackage.ts';
 import type { Part } from '../shared/office/officePackage.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { PictureParts } from '../shared/office/pictureParts.ts';
+import { DrawnLooks } from '../shared/office/drawnLooks.ts';
+import { DRAWINGML } from '../shared/office/placedFormat.ts';
 import { PlacedPictures } from '../shared/office/placedPictures.ts';
 import { repeatedLook } from '../shared/office/repeatedLook.ts';
 import type { Xml } from '../shared/office/xml.ts';
@@ -58,10 +60,11 @@ export async function* writePptx(job: WriteJob<PptxSettings>): AsyncGenerator<Ou
   const { folio, composition, settings } = job;
   const scope = scopeOf(folio, composition, settings, true);
   const pieces = textPieces(folio, composition, scope);
-  const pictures = await PlacedPictures.of(job, scope);
+  const pictures = await PlacedPictures.of(job, scope, DRAWINGML);
+  const looks = await DrawnLooks.of(job, scope, DRAWINGML);
   const beside = new Map<string, { mediaType: string; bytes: Uint8Array }>();
   for (const deck of decksOf(scope.pages, settings)) {
-    const writer = new DeckWriter(job, scope, deck, pieces, pictures);
+    const writer = new DeckWriter(job, scope, deck, pieces, pictures, looks);
     const bytes = await writer.bytes();
     yield outputFile(deck.path, `${MEDIA_TYPE}.${settings.template ? 'template' : 'presentation'}`, bytes);
     for (const [path, image] of writer.beside) beside.set(path, image);
@@ -86,6 +89,7 @@ class DeckWriter {
     private readonly deck: Deck,
     private readonly pieces: ReadonlyMap<string, readonly TextPiece[]>,
     private readonly pictures: PlacedPictures,
+    private readonly looks: DrawnLooks,
   ) {
     const { folio, composition, fonts, settings } = job;
     this.presentation = this.pack.add('ppt/presentation.xml', settings.template ? CONTENT.template : CONTENT.presentation);
@@ -141,8 +145,11 @@ class DeckWriter {
     const counts = countsPage(this.deck, at);
     const context = this.contextOf(part, page.id, counts);
     const offset = offsetOf(this.deck, page);
-    const sources = { composition, pieces: this.pieces, pictures: this.pictures, files: this.files, media, fit: settings.fit };
-    const items = itemsOfPage(folio, place, this.scope, () => true).filter((i) => !i.unseen);
+    const { pieces, pictures, looks, files } = this;
+    const sources = { composition, pieces, pictures, looks, files, media, fit: settings.fit };
+    const items = itemsOfPage(folio, place, this.scope, () => true)
+      .filter((i) => !i.unseen)
+      .map((i) => ({ ...i, item: looks.told(i.item) }));
     const { onLayout, onSlide } =
       settings.masters === 'layouts'
         ? divide(items, place, (frame) => isOfPage(folio, composition, frame, context.countsPages))

@@ -4,9 +4,8 @@ import { PictureEncoder, pictureOf } from './encodePictures.ts';
 import type { PictureSettings } from './encodePictures.ts';
 import type { PaintedLeaf } from './paintedPage.ts';
 
-/** An encoder for pictures that go into drawings: what draws them reads no AVIF. */
-export const drawingEncoder = (job: WriteJob<PictureSettings>): PictureEncoder =>
-  new PictureEncoder({ ...job, settings: { ...job.settings, pictureFormat: 'auto' } });
+/** An encoder for pictures that go into drawings. */
+export const drawingEncoder = (job: WriteJob<PictureSettings>): PictureEncoder => new PictureEncoder(job).forDrawings();
 
 /** The pictures of items as addresses that hold them, so that a drawing of them is whole. */
 export async function drawnSources(

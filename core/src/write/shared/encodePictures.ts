@@ -29,14 +29,22 @@ export interface PictureSettings {
   pictureFormat?: NonNullable<PictureOptions['format']>;
   progressive?: boolean;
   thorough?: boolean;
+  whiteGround?: 'keep' | 'through';
 }
 
 /** A recipe's wishes as those of the encoder. */
-export const encodingOf = ({ quality, pictureFormat, progressive, thorough }: PictureSettings): Omit<PictureOptions, 'maxWidth'> => ({
+export const encodingOf = ({
+  quality,
+  pictureFormat,
+  progressive,
+  thorough,
+  whiteGround,
+}: PictureSettings): Omit<PictureOptions, 'maxWidth'> => ({
   quality,
   ...(pictureFormat && { format: pictureFormat }),
   ...(progressive !== undefined && { progressive }),
   ...(thorough && { thorough }),
+  ...(whiteGround === 'through' && { throughWhite: true }),
 });
 
 export const PICTURE_EXTENSIONS: Record<EncodedPicture['mediaType'], string> = {
@@ -44,14 +52,22 @@ export const PICTURE_EXTENSIONS: Record<EncodedPicture['mediaType'], string> = {
   'image/png': 'png',
   'image/webp': 'webp',
   'image/avif': 'avif',
+  'image/tiff': 'tiff',
 };
 
 /** Encodes pictures for an output, each once at its largest size, and keeps the results for the next run. */
 export class PictureEncoder {
-  private readonly widths = new Map<string, number>();
   private readonly done = new Map<string, Promise<EncodedPicture>>();
 
-  constructor(private readonly job: WriteJob<PictureSettings>) {}
+  constructor(
+    private readonly job: WriteJob<PictureSettings>,
+    private readonly widths = new Map<string, number>(),
+  ) {}
+
+  /** The same for pictures that go into drawings, as wide as is known here: what draws them reads neither AVIF nor TIFF. */
+  forDrawings(): PictureEncoder {
+    return new PictureEncoder({ ...this.job, settings: { ...this.job.settings, pictureFormat: 'auto' } }, this.widths);
+  }
 
   /** Says that an item shows its picture; to be called for all items before the first is encoded. */
   want(item: PaintedLeaf): void {

@@ -9,6 +9,7 @@ import { paintItem } from '../../../paint/svg/paintSpread.ts';
 import { attrs, num } from '../../../paint/svg/markup.ts';
 import type { EncodedPicture } from '../../../ports/ports.ts';
 import type { PictureEncoder } from '../encodePictures.ts';
+import { drawnSources } from '../drawnSources.ts';
 import { encodingOf, pictureOf } from '../encodePictures.ts';
 import type { PictureSettings } from '../encodePictures.ts';
 import type { PaintedLeaf } from '../paintedPage.ts';
@@ -22,12 +23,16 @@ export type FlowImage = Omit<EncodedPicture, 'mediaType'> & { mediaType: Encoded
 
 /** Makes the pictures of running text: whole ones as they are, cropped, turned and cut-out ones drawn as the page shows them. */
 export class FlowPictures {
+  private readonly drawing: PictureEncoder;
+
   constructor(
     private readonly job: WriteJob<PictureSettings>,
     private readonly encoder: PictureEncoder,
     /** What of a group is drawn: not what hidden layers hold, nor its captions. */
     private readonly shown: (item: Item) => boolean,
-  ) {}
+  ) {
+    this.drawing = encoder.forDrawings();
+  }
 
   /** What an item looks like; null where it is none that a still picture can show. */
   async of(items: Record<string, Item>, item: Item): Promise<FlowImage | null> {
@@ -43,13 +48,11 @@ export class FlowPictures {
     const edge = item.stroke ? item.stroke.weight / 2 : 0;
     const view = { x: box.x - edge, y: box.y - edge, width: Math.max(1, box.width + 2 * edge), height: Math.max(1, box.height + 2 * edge) };
     const scale = Math.min(settings.resolution / PT_PER_INCH, Math.sqrt(MOST_PIXELS / (view.width * view.height)));
-    const sources = new Map<string, string>();
-    for (const leaf of drawnIn(items, item)) {
-      const media = this.shown(leaf) ? pictureOf(leaf) : null;
-      if (!media) continue;
-      const { bytes, mediaType } = await this.encoder.get(media);
-      sources.set(media, `data:${mediaType};base64,${Buffer.from(bytes).toString('base64')}`);
-    }
+    const sources = await drawnSources(
+      this.job,
+      this.drawing,
+      drawnIn(items, item).filter((leaf) => this.shown(leaf)),
+    );
     const outlines = new GlyphOutlines();
     const body = paintItem(
       folio,
@@ -65,7 +68,7 @@ export class FlowPictures {
     if (item.kind === 'shape' || (item.kind === 'group' && !sources.size))
       return { bytes: new TextEncoder().encode(svg.replace(/ data-item="[^"]*"/g, '')), mediaType: 'image/svg+xml', ...size };
     const drawn = await pictures.drawSvg(svg, 'picture');
-    return pictures.encode(drawn, { maxWidth: size.width, ...encodingOf(settings) });
+    return pictures.encode(drawn, { maxWidth: size.width, ...encodingOf({ ...settings, whiteGround: 'keep' }) });
   }
 }
 

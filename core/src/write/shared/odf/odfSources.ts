@@ -1,7 +1,7 @@
 import { masterChain } from '../../../folio/masters.ts';
 import type { Folio } from '../../../folio/folio.ts';
 import { overlap, translation } from '../../../folio/geometry.ts';
-import type { Matrix } from '../../../folio/geometry.ts';
+import type { Matrix, Rect } from '../../../folio/geometry.ts';
 import type { Item, Media } from '../../../folio/items.ts';
 import type { Destination } from '../../../folio/motion.ts';
 import type { SolidPaint } from '../../../folio/colour.ts';
@@ -19,6 +19,20 @@ export interface OdfPicture {
   crop: { left: number; top: number; right: number; bottom: number } | null;
   /** Where such a drawing stands, on its page. */
   drawnAt?: { x: number; y: number; width: number; height: number };
+}
+
+/** Drawings that belong to an item. */
+interface OdfDrawn {
+  /** The effects that the format is told. */
+  told: Item['effects'];
+  under: OdfDrawing | null;
+  over: OdfDrawing | null;
+  instead: OdfDrawing | null;
+}
+/** One of them, and where it lies on the spread. */
+export interface OdfDrawing {
+  href: string;
+  box: Rect;
 }
 
 /** What stands on a master page: the same `key` for pages that can have it together. */
@@ -46,6 +60,8 @@ export interface OdfSources {
   /** Whether an item is seen and not read. */
   unread(item: Item): boolean;
   picture(item: Item): OdfPicture | null;
+  /** What is drawn of an item’s look, where the format has no words for it: under it, over it, or instead of it. */
+  drawn?(item: Item): OdfDrawn;
   /** The film or sound that an item plays. */
   played(item: Media): { href: string; mediaType: string } | null;
   /** Texts by what each frame holds, where the format knows no frames that follow one another; null where it does. */

@@ -9,10 +9,12 @@ import { el, percent, pt, text } from './element.ts';
 import type { Xml } from './element.ts';
 import type { Looks } from './graphicLooks.ts';
 import type { NotHeld } from './notHeld.ts';
-import type { OdfSources } from './odfSources.ts';
+import type { OdfDrawing, OdfSources } from './odfSources.ts';
 import type { Texts } from './texts.ts';
 
 type Of<K extends Item['kind']> = Extract<Item, { kind: K }>;
+const NOT_DRAWN = { under: null, over: null, instead: null };
+const EFFECT = { 'draw:name': 'Effect', 'loext:decorative': 'true' };
 export interface Control {
   id: string;
   node: Xml;
@@ -38,11 +40,36 @@ export class Shapes {
   /** An item and what belongs to it; `origin` is where its page lies on the spread, `opacity` that of the groups around it. */
   item(items: Record<string, Item>, item: Item, origin: Matrix, opacity = 1): Xml[] {
     if (!this.sources.shown(item)) return [];
-    const own = opacity === 1 || item.kind === 'group' ? item : { ...item, opacity: item.opacity * opacity };
-    return this.drawn(items, own, origin, opacity);
+    const { told, under, over, instead } = this.sources.drawn?.(item) ?? { ...NOT_DRAWN, told: item.effects };
+    const own = item.kind === 'group' ? item : { ...item, effects: told, opacity: item.opacity * opacity };
+    if (instead)
+      return [
+        this.drawing(instead, origin, this.common(own), this.about(own), own.blend === 'normal' ? own.opacity / (item.opacity || 1) : 1),
+      ];
+    return [
+      ...(under ? [this.drawing(under, origin, EFFECT, [], own.opacity)] : []),
+      ...this.itself(items, own, origin, opacity),
+      ...(over ? [this.drawing(over, origin, EFFECT, [], own.opacity)] : []),
+    ];
   }
 
-  private drawn(items: Record<string, Item>, item: Item, origin: Matrix, opacity: number): Xml[] {
+  /** A picture of what the format has no words for. */
+  private drawing(
+    { href, box }: OdfDrawing,
+    origin: Matrix,
+    common: Record<string, string | undefined>,
+    about: (Xml | undefined)[],
+    opacity: number,
+  ): Xml {
+    const style = this.automatic.graphic(undefined, { 'draw:fill': 'none', 'draw:stroke': 'none', 'draw:image-opacity': percent(opacity) });
+    const place = this.place(multiply(origin, translation(box.x, box.y)), box);
+    return el('draw:frame', { ...common, 'draw:style-name': style, ...place }, [
+      el('draw:image', { 'xlink:type': 'simple', 'xlink:href': href, 'xlink:show': 'embed' }),
+      ...about,
+    ]);
+  }
+
+  private itself(items: Record<string, Item>, item: Item, origin: Matrix, opacity: number): Xml[] {
     const inside = (ids: readonly string[], share = opacity): Xml[] =>
       ids.flatMap((id) => (items[id] && id !== item.id ? this.item(items, items[id], origin, share) : []));
     switch (item.kind) {

@@ -65,13 +65,42 @@ export const officeSettings = {
       labels: { inside: 'In the file', beside: 'In a folder beside it', none: 'Left out' },
     }),
   pictureFormat: z
-    .enum(['auto', 'jpeg', 'png'])
+    .enum(['auto', 'jpeg', 'png', 'tiff'])
     .default('auto')
     .meta({
       title: 'Format of pictures',
-      help: 'Automatic: JPEG for photographs, PNG where something shows through.',
+      help: 'Automatic: JPEG for photographs, PNG where something shows through. TIFF is for those who print: large, and not shown everywhere.',
       group: 'Pictures',
-      labels: { auto: 'Automatic', jpeg: 'JPEG', png: 'PNG' },
+      labels: { auto: 'Automatic', jpeg: 'JPEG', png: 'PNG', tiff: 'TIFF' },
+      showIf: { pictures: ['inside', 'beside'] },
+    }),
+  whiteGround: z
+    .enum(['keep', 'through'])
+    .default('keep')
+    .meta({
+      title: 'White ground of pictures',
+      help: 'Whether the white around what a picture shows, where nearly all of its edge is white, lets through what lies below. Such pictures are no JPEGs then.',
+      group: 'Pictures',
+      labels: { keep: 'Stays white', through: 'Lets through what is below' },
+      showIf: { pictures: ['inside', 'beside'] },
+    }),
+  effects: z
+    .enum(['native', 'drawn', 'none'])
+    .default('native')
+    .meta({
+      title: 'Shadows, glows and soft edges',
+      help: 'The format’s own can be changed by others, and are drawn where it has none; drawn ones look the same in every program.',
+      group: 'Looks',
+      labels: { native: 'The format’s own', drawn: 'Drawn', none: 'Left out' },
+    }),
+  blends: z
+    .enum(['plain', 'drawn'])
+    .default('plain')
+    .meta({
+      title: 'Colours that mix with those below',
+      help: 'These formats lay things on one another without mixing. A drawing looks right, and holds what shows through from below.',
+      group: 'Looks',
+      labels: { plain: 'Laid over without mixing', drawn: 'Drawn with what is below' },
       showIf: { pictures: ['inside', 'beside'] },
     }),
   crops: z

@@ -31,15 +31,17 @@ export class PictureParts {
 
   private named(image: FlowImage, part: Part): Blip {
     if (this.place === 'inside') return { embed: part.relate(`${OFFICE}/image`, this.file(image)) };
-    const path = `pictures/${nameOf(image)}`;
+    const path = `pictures/${pictureFileName(image)}`;
     this.beside.set(path, image);
     return { link: part.relateOutside(`${OFFICE}/image`, path) };
   }
 
   private file(image: FlowImage): Part {
-    const path = `${this.folder}/${nameOf(image)}`;
+    const path = `${this.folder}/${pictureFileName(image)}`;
     return this.pack.get(path) ?? this.pack.add(path, image.mediaType, image.bytes);
   }
 }
 
-const nameOf = (image: FlowImage): string => `${shortHash(image.bytes)}.${ENDINGS[image.mediaType] ?? 'bin'}`;
+/** The name of a picture’s file, by what is in it. */
+export const pictureFileName = (image: Pick<FlowImage, 'bytes' | 'mediaType'>): string =>
+  `${shortHash(image.bytes)}.${ENDINGS[image.mediaType] ?? 'bin'}`;

@@ -4,7 +4,7 @@ import type { PagePlace } from '../../../folio/traverse.ts';
 import type { WriteJob } from '../../writer.ts';
 import type { PaintedLeaf } from '../paintedPage.ts';
 import { isToldOtherwise } from './placedPictures.ts';
-import type { PlacedPictureSettings } from './placedPictures.ts';
+import type { PlacedFormat } from './placedFormat.ts';
 
 /** How office files of pages are compared: everything within a twentieth of a point of its place. */
 export const PLACED: Format = {
@@ -20,12 +20,12 @@ export const PLACED: Format = {
 /** Items of which such a file shows something else than themselves, so that they are not looked for. */
 export const toldOtherwise = (
   pages: readonly PagePlace[],
-  settings: Pick<PlacedPictureSettings, 'pictures' | 'crops'>,
-  clips = true,
+  settings: Parameters<typeof isToldOtherwise>[1],
+  format: PlacedFormat,
 ): Set<string> =>
   new Set(
     pages.flatMap(({ spread }) =>
-      Object.values(spread.items).flatMap((i) => (isToldOtherwise(i as PaintedLeaf, settings, clips) ? [i.id] : [])),
+      Object.values(spread.items).flatMap((i) => (isToldOtherwise(i as PaintedLeaf, settings, format) ? [i.id] : [])),
     ),
   );
 

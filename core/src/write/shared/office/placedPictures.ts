@@ -17,12 +17,14 @@ import { FlowPictures } from '../flow/flowPictures.ts';
 import type { FlowImage } from '../flow/flowPictures.ts';
 import type { PageItem, PaintedLeaf } from '../paintedPage.ts';
 import type { Scope } from '../scope.ts';
+import { isDrawnWhole } from './drawnLooks.ts';
+import type { LookSettings } from './drawnLooks.ts';
 import type { MadeImage } from './pictureParts.ts';
+import type { PlacedFormat } from './placedFormat.ts';
 import type { Xml } from './xml.ts';
 
 /** What a recipe says of pictures that stand in their places. */
-export interface PlacedPictureSettings extends PictureSettings {
-  pictures: 'inside' | 'beside' | 'none';
+export interface PlacedPictureSettings extends PictureSettings, LookSettings {
   crops: 'keep' | 'cut';
 }
 
@@ -47,14 +49,15 @@ function cropOf(item: PaintedLeaf, clips: boolean): Crop | null {
   return { left: -e / a, top: -f / d, right: 1 - (item.size.width - e) / a, bottom: 1 - (item.size.height - f) / d };
 }
 
-/** Pictures that are drawn as the page shows them, or left out, are not found as they are. */
+/** Pictures that are drawn as the page shows them, or left out, are not found as they are; nor is what is drawn whole. */
 export const isToldOtherwise = (
   item: PaintedLeaf,
-  { pictures, crops }: Pick<PlacedPictureSettings, 'pictures' | 'crops'>,
-  clips = true,
+  settings: Pick<PlacedPictureSettings, 'crops' | keyof LookSettings>,
+  format: PlacedFormat,
 ): boolean => {
   const shows = item.kind === 'picture' || item.kind === 'media' || item.kind === 'embed';
-  return shows && (pictures === 'none' || crops === 'cut' || cropOf(item, clips) === null);
+  if (shows && (settings.pictures === 'none' || settings.crops === 'cut' || cropOf(item, format.clips) === null)) return true;
+  return isDrawnWhole(item, settings, format);
 };
 
 /** A picture in its place, with what is drawn around it. */
@@ -72,8 +75,7 @@ export class PlacedPictures {
     private readonly made: ReadonlyMap<string, Made>,
   ) {}
 
-  /** `clips`: whether the format cuts a picture by an outline, or by round corners. */
-  static async of(job: WriteJob<PlacedPictureSettings>, scope: Scope, clips = true): Promise<PlacedPictures> {
+  static async of(job: WriteJob<PlacedPictureSettings>, scope: Scope, format: PlacedFormat): Promise<PlacedPictures> {
     const made = new Map<string, Made>();
     if (job.settings.pictures === 'none') return new PlacedPictures(job, made);
     const encoder = new PictureEncoder(job);
@@ -81,14 +83,15 @@ export class PlacedPictures {
     const items = scope.pages.flatMap(({ spread }) =>
       Object.values(spread.items).flatMap((item) => {
         const media = item.kind === 'group' ? null : pictureOf(item);
-        return media && job.folio.head.media[media] && scope.shown(item) ? [{ item: item as PaintedLeaf, media, among: spread.items }] : [];
+        const isWanted = scope.shown(item) && !isDrawnWhole(item, job.settings, format);
+        return media && job.folio.head.media[media] && isWanted ? [{ item: item as PaintedLeaf, media, among: spread.items }] : [];
       }),
     );
     for (const { item } of items) encoder.want(item);
     for (const { item, media, among } of items) {
       if (made.has(item.id)) continue;
       if (job.signal.aborted) throw new Cancelled();
-      const crop = job.settings.crops === 'keep' ? cropOf(item, clips) : null;
+      const crop = job.settings.crops === 'keep' ? cropOf(item, format.clips) : null;
       const image: FlowImage | null = crop ? await encoder.get(media) : await maker.of(among, withoutEffects(item));
       if (image) made.set(item.id, { image, fallback: null, crop });
       job.progress(made.size, items.length);

@@ -1,0 +1,25 @@
+import type { Effects } from '../../../folio/appearance.ts';
+import type { Item } from '../../../folio/items.ts';
+import type { Judgement } from '../../../ledger/entry.ts';
+import { adapted, dropped, excluded } from '../judgements.ts';
+import { isDrawnWhole, shareEffects } from './drawnLooks.ts';
+import type { LookSettings } from './drawnLooks.ts';
+import type { PlacedFormat } from './placedFormat.ts';
+
+/** What becomes of an item’s effects, and of how its colours mix with those below; null where it is as designed. */
+export function judgeLooks(
+  item: Exclude<Item, { kind: 'group' }>,
+  aspect: string,
+  settings: LookSettings,
+  format: PlacedFormat,
+): Judgement | null {
+  const isWhole = isDrawnWhole(item, settings, format);
+  if (aspect === 'look' && item.blend !== 'normal') return adapted(isWhole && settings.blends === 'drawn' ? 'blend.drawn' : 'blend.normal');
+  if (!aspect.startsWith('effect.')) return null;
+  if (settings.effects === 'none') return excluded('effects.off');
+  if (isWhole) return adapted('effect.whole');
+  const effect = aspect.slice('effect.'.length) as keyof Effects;
+  const { told, drawn } = shareEffects(item, settings, format);
+  if (effect in told) return null;
+  return effect in drawn && effect !== 'feather' ? adapted('effect.picture') : dropped('effect.none');
+}
