@@ -12,6 +12,8 @@ export interface PagePlace {
   spread: Spread;
   /** Position in the document, from 1; what commands and people count by. */
   number: number;
+  /** The pages of the layout that it shows as one, where spreads are shown as wholes; it has the name of the first of them. */
+  joins?: readonly Page[];
 }
 
 const pagesCache = new WeakMap<object, { order: readonly string[]; masters: object; pages: PagePlace[] }>();

@@ -455,9 +455,13 @@ const inked = (a: string | null, b: string | null, exact: boolean): boolean =>
 
 function compareLoose(page: ExpectedPage, seen: ObservedPage, found: Findings): void {
   const all = dense(seen.loose.map((r) => r.text).join(''));
-  const byParagraph = new Map<string, string>();
-  for (const l of page.loose) byParagraph.set(l.paragraph, (byParagraph.get(l.paragraph) ?? '') + l.text);
-  for (const [paragraph, text] of byParagraph)
+  // A text of a master page may be there twice.
+  const parts = new Map<string, { paragraph: string; text: string }>();
+  for (const { paragraph, item, text } of page.loose) {
+    const key = `${item} ${paragraph}`;
+    parts.set(key, { paragraph, text: (parts.get(key)?.text ?? '') + text });
+  }
+  for (const { paragraph, text } of parts.values())
     found.say('paragraph', paragraph, 'text', all.includes(dense(text)), all.includes(dense(text)) ? 'seen, not read' : 'it is not there');
 }
 

@@ -61,7 +61,7 @@ export interface ExpectedPage {
   shapes: { item: string; box: Rect; fill: string | null; stroke: string | null; exactColour: boolean; own: boolean; give: number }[];
   /** Tables as they are read: the part of each that the page shows. */
   tables: { id: string; rows: { cell: string; text: string; heading: boolean; rows: number; columns: number }[][] }[];
-  loose: { paragraph: string; text: string }[];
+  loose: { paragraph: string; item: string; text: string }[];
   /** Where a press leads somewhere: cues that are links. */
   areas: { cue: string; box: Rect; target: string }[];
   /** Parts that react, move or are filled in, where they stand. */
@@ -312,7 +312,7 @@ function painted(
     if (item.kind === 'textFrame' && own)
       for (const line of composition.frames.get(item.id)?.lines ?? [])
         if (!read.has(line.paragraph) && line.runs.length)
-          out.loose.push({ paragraph: line.paragraph, text: line.runs.map((r) => r.text).join('') });
+          out.loose.push({ paragraph: line.paragraph, item: item.id, text: line.runs.map((r) => r.text).join('') });
   };
   for (const item of paintOrder(folio, spread)) visit(item);
   return out;

@@ -20,7 +20,7 @@ export class PageTargets {
     private readonly composition: Composition,
     private readonly pages: readonly PagePlace[],
   ) {
-    this.index = new Map(pages.map((p, i) => [p.page.id, i]));
+    this.index = new Map(pages.flatMap((p, i) => (p.joins ?? [p.page]).map(({ id }) => [id, i] as const)));
   }
 
   /** The target of a destination as seen from a page; null where it leads outside the result, may not be written, or needs a program. */
@@ -29,7 +29,8 @@ export class PageTargets {
     if (destination.to === 'address')
       return isSafeAddress(destination.href) ? { href: destination.href, newWindow: destination.window === 'new' } : null;
     const page = this.pageOf(destination, from);
-    return page !== undefined && this.index.has(page) ? { page } : null;
+    const at = page === undefined ? undefined : this.index.get(page);
+    return at === undefined ? null : { page: this.pages[at]!.page.id };
   }
 
   private pageOf(d: Exclude<Destination, { to: 'address' }>, from: string): string | undefined {

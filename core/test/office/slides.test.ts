@@ -41,6 +41,8 @@ describe.each(SAMPLES)('%s as slides', (id) => {
 
 const SETTINGS: Record<string, unknown>[] = [
   { masters: 'slides' },
+  { spreads: 'together' },
+  { spreads: 'together', masters: 'slides', sizes: 'each', pages: '1-4' },
   { sizes: 'each', fit: 'grows' },
   { crops: 'cut' },
   { pictures: 'none' },

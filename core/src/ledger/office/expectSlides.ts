@@ -1,5 +1,6 @@
 import type { Folio } from '../../folio/folio.ts';
 import type { Item } from '../../folio/items.ts';
+import { spreadInLayout } from '../../folio/joinedSpreads.ts';
 import { transformRect, multiply, translation } from '../../folio/geometry.ts';
 import type { Rect } from '../../folio/geometry.ts';
 import { paragraphRole } from '../../folio/resolve.ts';
@@ -33,7 +34,7 @@ export const readsAsStacked = (folio: Folio, pages: readonly PagePlace[], pieces
   pages.every((place) => {
     const read = (items: readonly Item[]): string[] => items.filter((i) => !isUnread(folio, i.id) && pieces.has(i.id)).map((i) => i.id);
     const stack = read(stackedFrames(folio, place));
-    const path = read(readingItems(folio, place.spread)).filter((id) => stack.includes(id));
+    const path = read(readingItems(folio, spreadInLayout(place))).filter((id) => stack.includes(id));
     return stack.every((id, i) => id === path[i]);
   });
 
@@ -43,8 +44,9 @@ export function wordsOnSlides(folio: Folio, pages: readonly PagePlace[], pieces:
   for (const place of pages)
     for (const item of stackedFrames(folio, place)) {
       if (isUnread(folio, item.id)) continue;
+      const { id: page } = pageOfItem(spreadInLayout(place), item);
       for (const piece of pieces.get(item.id) ?? []) {
-        const at = { story: piece.story, item: item.id, page: place.page.id };
+        const at = { story: piece.story, item: item.id, page };
         if (piece.kind === 'table') blocks.push({ kind: 'table', table: piece.table, ...at });
         else
           for (const { block, lines } of piece.blocks)

@@ -13,6 +13,8 @@ export interface OpenSlide {
   layout: { path: string; root: Node | undefined };
   /** The number that it shows where it is asked for. */
   number: number;
+  /** How many pages of a layout it shows, as its name says. */
+  pages: number;
 }
 export interface OpenDeck extends OpenPackage {
   size: { width: number; height: number };
@@ -33,7 +35,10 @@ export async function openSlides(bytes: Uint8Array): Promise<OpenDeck> {
     seen.add(id);
     const behind = [...pack.relations(path).values()].find((r) => r.type === 'slideLayout')?.target ?? '';
     if (!behind) pack.problems.push({ file: path, says: 'it has no layout' });
-    return { path, root: pack.part(path), layout: { path: behind, root: behind ? pack.part(behind) : undefined }, number: first + i };
+    const root = pack.part(path);
+    const [, from, to] = /^Pages (\d+)–(\d+)$/.exec(child(root, 'p:cSld')?.attributes['name'] ?? '') ?? [];
+    const pages = from === undefined ? 1 : Math.max(1, Number(to) - Number(from) + 1);
+    return { path, root, pages, layout: { path: behind, root: behind ? pack.part(behind) : undefined }, number: first + i };
   });
   return { ...pack, size: { width: pointsOf(size['cx']), height: pointsOf(size['cy']) }, slides };
 }

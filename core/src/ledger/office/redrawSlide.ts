@@ -17,7 +17,7 @@ export interface InstalledFace {
 
 /**
  * A slide drawn from the bytes of its deck alone, as a page of HTML: what a colleague’s program will show, as far as a browser can.
- * `decks`: the files of a result; `page`: which slide of all of them, counted from 1; `beside`: pictures in a folder next to them.
+ * `decks`: the files of a result; `page`: which page of all of them, counted from 1, where a slide may show several; `beside`: pictures in a folder next to them.
  */
 export async function redrawSlide(
   decks: readonly Uint8Array[],
@@ -28,12 +28,14 @@ export async function redrawSlide(
   let before = 0;
   for (const bytes of decks) {
     const deck = await openSlides(bytes);
-    const slide = deck.slides[page - 1 - before];
+    const slide = deck.slides.find((s) => {
+      before += s.pages;
+      return page <= before;
+    });
     if (slide) {
       const drawn = await drawSlide(deck, slide, beside);
       return `<!doctype html><html><head><meta charset="utf-8"><style>${facesIn(drawn, faces)}${CSS}</style></head><body>${drawn}</body></html>`;
     }
-    before += deck.slides.length;
   }
   return '<!doctype html><html><body></body></html>';
 }

@@ -1,6 +1,10 @@
 import type { Page } from '../../folio/spread.ts';
 import { printedNumber } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
+import { PageTargets } from '../../structure/pageTargets.ts';
+import { joinedSpreads } from '../../folio/joinedSpreads.ts';
+import type { Scope } from '../shared/scope.ts';
+import type { WriteJob } from '../writer.ts';
 import type { PptxSettings } from './settings.ts';
 
 /** Sizes of slides, in points: an inch to 56 inches (ISO/IEC 29500-1, 19.7.37, ST_SlideSizeCoordinate). */
@@ -14,6 +18,17 @@ export interface Deck {
   pages: readonly PagePlace[];
   /** The number of its first slide. */
   first: number;
+}
+
+/** What of a document becomes slides: its pages, or its spreads. */
+export function slidesOf(
+  scope: Scope,
+  { spreads }: Pick<PptxSettings, 'spreads'>,
+  job: Pick<WriteJob<unknown>, 'folio' | 'composition'>,
+): Scope {
+  if (spreads === 'apart') return scope;
+  const pages = joinedSpreads(scope.pages);
+  return { ...scope, pages, targets: new PageTargets(job.folio, job.composition, pages) };
 }
 
 /** The files of a result: one for all pages, or one for each size. */
@@ -59,4 +74,9 @@ export const fillsSlide = ({ size }: Deck, { box }: Pick<Page, 'box'>): boolean 
   Math.abs(size.width - box.width) < 0.1 && Math.abs(size.height - box.height) < 0.1;
 
 /** Whether the number of a page is that of its slide. */
-export const countsPage = (deck: Deck, at: number): boolean => printedNumber(deck.pages[at]!) === String(deck.first + at);
+export const countsPage = (deck: Deck, at: number): boolean =>
+  !deck.pages[at]!.joins && printedNumber(deck.pages[at]!) === String(deck.first + at);
+
+/** What a slide is called: the pages that it shows. */
+export const slideName = (place: PagePlace): string =>
+  place.joins ? `Pages ${place.number}–${place.number + place.joins.length - 1}` : `Page ${place.number}`;

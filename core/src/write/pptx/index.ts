@@ -2,7 +2,7 @@ import { redrawSlide } from '../../ledger/office/redrawSlide.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';
-import { decksOf } from './deck.ts';
+import { decksOf, slidesOf } from './deck.ts';
 import { judgePptx, PPTX_SENTENCES } from './judgePptx.ts';
 import { readBackDeck } from './readBackDeck.ts';
 import { PptxSettings } from './settings.ts';
@@ -22,10 +22,11 @@ export const pptxWriter: Writer<PptxSettings> = {
   judge: (job) => withWhiteGrounds(job, judgePptx(job)),
   async *readBack(files, job) {
     const { folio, composition, settings } = job;
-    for (const deck of decksOf(scopeOf(folio, composition, settings, true).pages, settings)) {
+    const scope = slidesOf(scopeOf(folio, composition, settings, true), settings, job);
+    for (const deck of decksOf(scope.pages, settings)) {
       const file = files.find((f) => f.path === deck.path);
       if (!file) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');
-      yield* await readBackDeck(deck, file, files, job);
+      yield* await readBackDeck(deck, file, files, job, scope);
     }
   },
   async redraw(files, page, faces) {

@@ -1,5 +1,6 @@
 import { linesOf } from '../../compose/linesOf.ts';
 import type { Item } from '../../folio/items.ts';
+import { pagesAt } from '../../folio/joinedSpreads.ts';
 import { paragraphRole, resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
 import type { Paragraph } from '../../folio/story.ts';
 import { initialLetters } from '../../folio/text.ts';
@@ -23,7 +24,7 @@ import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import { effectsOf } from './cueEffects.ts';
-import { countsPage, decksOf, fillsSlide, LARGEST_SLIDE } from './deck.ts';
+import { countsPage, decksOf, fillsSlide, LARGEST_SLIDE, slidesOf } from './deck.ts';
 import { filledOf } from './placeholders.ts';
 import type { PptxSettings } from './settings.ts';
 import { MOST_COLUMNS } from './slideTable.ts';
@@ -38,6 +39,8 @@ export const PPTX_SENTENCES: Record<string, string> = {
     'Slides have no stretched, shifted or outlined letters, and none of the typeface’s further forms: it is told without them.',
   'leader.none': 'Tabs of slides have no leaders: the room is left, without dots.',
   'page.centred': 'Slides of a deck have one size: the page lies in the middle of a larger one.',
+  'page.onSpread': 'It is one slide together with the pages that lie beside it.',
+  'transition.ofFirst': 'The slide of a spread comes and goes as its first page says.',
   'page.cut': 'Slides are up to 56 inches wide and high: this one is cut to that.',
   'field.words': 'Slides count their own numbers only: it is words from now on.',
   'cell.headFirstRow': 'Slides know the first row and the first column of a table as heads, and no others.',
@@ -58,8 +61,9 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
   const { folio, composition, fonts, settings } = job;
   const { head } = folio;
   const scope = scopeOf(folio, composition, settings, true);
-  const decks = decksOf(scope.pages, settings);
-  const deckOf = new Map(decks.flatMap((d) => d.pages.map((p, at) => [p.page.id, { deck: d, at }] as const)));
+  const slides = slidesOf(scope, settings, job);
+  const decks = decksOf(slides.pages, settings);
+  const deckOf = new Map(decks.flatMap((d) => d.pages.flatMap((p, at) => pagesAt(p).map(({ id }) => [id, { deck: d, at }] as const))));
   const leading = leadingOfParagraphs(folio, composition, settings.leading);
   const replacements = replacementsOf(settings);
   const playsMedia = settings.media === 'inside';
@@ -73,11 +77,11 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
     },
   });
   const titles = new Set<string>();
-  const pieces = textPieces(folio, composition, scope);
-  for (const place of scope.pages) for (const { block } of filledOf(folio, place, pieces).title?.blocks ?? []) titles.add(block.id);
+  const pieces = textPieces(folio, composition, slides);
+  for (const place of slides.pages) for (const { block } of filledOf(folio, place, pieces).title?.blocks ?? []) titles.add(block.id);
   /** Tables that stand in turned frames. */
   const turned = new Set(
-    scope.pages.flatMap(({ spread }) =>
+    slides.pages.flatMap(({ spread }) =>
       [...pieces].flatMap(([id, list]) =>
         Math.abs(spread.items[id]?.transform[1] ?? 0) > 1e-6 ? list.flatMap((p) => (p.kind === 'table' ? [p.table.id] : [])) : [],
       ),
@@ -85,7 +89,7 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
   );
   let stacked: boolean | null = null;
   /** Whether slides are read as the reading path is. */
-  const isInOrder = (): boolean => (stacked ??= readsAsStacked(folio, scope.pages, pieces));
+  const isInOrder = (): boolean => (stacked ??= readsAsStacked(folio, slides.pages, pieces));
 
   const judgeLook = (block: Paragraph): Judgement => {
     const { character, paragraph } = resolveParagraph(head, block);
@@ -113,19 +117,24 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
 
   const judgePage = (about: SubjectInFolio, judged: Judgement): Judgement => {
     const page = about.spread!.pages.find((p) => p.id === about.subject.id)!;
-    const deck = deckOf.get(page.id)!.deck;
+    const { deck, at } = deckOf.get(page.id)!;
+    const { joins } = deck.pages[at]!;
+    const isLater = !!joins && joins[0]!.id !== page.id;
     switch (about.subject.aspect) {
       case 'size':
+        if (joins) return adapted('page.onSpread');
         if (Math.max(page.box.width, page.box.height) > LARGEST_SLIDE) return adapted('page.cut');
         return fillsSlide(deck, page) ? kept : adapted('page.centred');
       case 'transition': {
         if (!settings.transitions) return excluded('transition.off');
         const { transition } = page;
         if (!transition) return judged;
+        if (isLater) return dropped('transition.ofFirst');
         if (isNearest(transition)) return adapted('transition.nearest');
         return hasDirection(transition) ? adapted('transition.speed') : adapted('transition.direction');
       }
       case 'advance':
+        if (isLater) return dropped('transition.ofFirst');
         return settings.transitions ? judged : excluded('transition.off');
       case 'notes':
         return settings.notes ? kept : excluded('notes.off');
@@ -139,7 +148,7 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
     const page = about.spread?.pages.find((p) => id in p.cues);
     const cue = (about.item ?? page)?.cues[id];
     if (!cue || !about.spread || judged.code !== 'cue.still') return judged;
-    const place = scope.pages.find((p) => about.pages.includes(p.page.id) || p.page.id === page?.id);
+    const place = slides.pages.find((p) => pagesAt(p).some(({ id }) => about.pages.includes(id) || id === page?.id));
     const done = place && effectsOf(folio, place.spread, about.item ?? null, cue);
     if (!done?.effects.length) return judged;
     if (!settings.animations) return excluded('cue.animationsOff');
@@ -228,7 +237,7 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
     const destination =
       subject.kind === 'link' ? story?.links[subject.id.split('/').pop()!]?.destination : item && linkCueOf(item)?.destination;
     const from = pages[0] ?? '';
-    const target = scope.targets.of(destination, from);
+    const target = slides.targets.of(destination, from);
     return !!target && 'page' in target && deckOf.get(target.page)?.deck !== deckOf.get(from)?.deck;
   }
 }

@@ -1,10 +1,11 @@
+import { pagesAt } from '../../folio/joinedSpreads.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { rectangle } from '../shared/drawingml/geometry.ts';
 import { transformXml } from '../shared/drawingml/placement.ts';
 import { OFFICE } from '../shared/office/officePackage.ts';
 import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
 import type { Xml } from '../shared/office/xml.ts';
-import { el, xmlFile } from '../shared/office/xml.ts';
+import { all, el, xmlFile } from '../shared/office/xml.ts';
 import { CONTENT, NAMESPACES } from './namespaces.ts';
 import { about, colourMap, shapeTree } from './shapes.ts';
 import type { SlideContext } from './slideContext.ts';
@@ -51,14 +52,21 @@ export class NotesSlides {
     return this.master ? this.presentation.relate(`${OFFICE}/notesMaster`, this.master) : null;
   }
 
-  /** Writes the notes of a page, where it has such. */
-  write({ page }: PagePlace, slide: Part, context: SlideContext): void {
-    const story = page.notes === undefined ? undefined : context.folio.stories[page.notes];
-    if (!story) return;
+  /** Writes the notes of its pages, where they have such. */
+  write(at: PagePlace, slide: Part, context: SlideContext): void {
+    const stories = pagesAt(at).flatMap(({ notes, id }) => {
+      const story = notes === undefined ? undefined : context.folio.stories[notes];
+      return story ? [{ story, page: id }] : [];
+    });
+    if (!stories.length) return;
     this.master ??= this.writeMaster();
     const part = this.pack.add(`ppt/notesSlides/notesSlide${++this.count}.xml`, CONTENT.notes);
-    const blocks = story.order.flatMap((id) => (story.blocks[id] ? [{ block: story.blocks[id], begins: true, ends: true }] : []));
-    const content = paragraphsXml(story, blocks, { ...context, part });
+    const content = all(
+      stories.map(({ story, page }) => {
+        const blocks = story.order.flatMap((id) => (story.blocks[id] ? [{ block: story.blocks[id], begins: true, ends: true }] : []));
+        return paragraphsXml(story, blocks, { ...context, part, page });
+      }),
+    );
     part.content = xmlFile(
       el(
         'p:notes',

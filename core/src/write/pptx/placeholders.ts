@@ -1,4 +1,5 @@
 import type { Folio } from '../../folio/folio.ts';
+import { spreadInLayout } from '../../folio/joinedSpreads.ts';
 import { paragraphRole } from '../../folio/resolve.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { headingLevel } from '../../structure/outline.ts';
@@ -14,10 +15,12 @@ export interface Filled {
 /** A text shorter than this is no body of a slide, in characters. */
 const BODY = 80;
 
-export function filledOf(folio: Folio, { spread, page }: PagePlace, pieces: ReadonlyMap<string, readonly TextPiece[]>): Filled {
-  const words = readingItems(folio, spread)
+export function filledOf(folio: Folio, place: PagePlace, pieces: ReadonlyMap<string, readonly TextPiece[]>): Filled {
+  const words = readingItems(folio, spreadInLayout(place))
     .filter((item) => !isUnread(folio, item.id))
-    .flatMap((item) => (pieces.get(item.id) ?? []).filter((p) => p.kind === 'words' && p.page === page.id && !p.note)) as WordsPiece[];
+    .flatMap((item) =>
+      (pieces.get(item.id) ?? []).filter((p) => p.kind === 'words' && p.page === place.page.id && !p.note),
+    ) as WordsPiece[];
   const headings = words.flatMap((piece) => {
     const levels = piece.blocks.map(({ block }) =>
       block.kind === 'paragraph' ? headingLevel(paragraphRole(folio.head, block.style).element) : null,

@@ -23,6 +23,15 @@ export const PptxSettings = z.object({
       group: 'What goes in',
       labels: { one: 'In one file, smaller ones in the middle', each: 'A file for each size' },
     }),
+  spreads: z
+    .enum(['apart', 'together'])
+    .default('apart')
+    .meta({
+      title: 'Pages that lie side by side',
+      help: 'Whether each page is a slide, or a spread is one wide slide, with what reaches over its fold in one piece.',
+      group: 'What goes in',
+      labels: { apart: 'A slide for each page', together: 'One slide for both' },
+    }),
   masters: z
     .enum(['layouts', 'slides'])
     .default('layouts')

@@ -2,7 +2,7 @@ import type { Composition, FrameBox } from '../../compose/marks.ts';
 import { multiply, rectPath, translation, union } from '../../folio/geometry.ts';
 import type { Matrix, Rect } from '../../folio/geometry.ts';
 import type { Item, TextFrame } from '../../folio/items.ts';
-import { itemBounds } from '../../folio/traverse.ts';
+import { itemBounds, pageOfItem } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { linkCueOf } from '../../structure/pageTargets.ts';
 import { isUnread } from '../../structure/readingOrder.ts';
@@ -19,6 +19,7 @@ import type { DrawnBox, DrawnLooks } from '../shared/office/drawnLooks.ts';
 import type { PictureParts } from '../shared/office/pictureParts.ts';
 import type { PlacedPictures } from '../shared/office/placedPictures.ts';
 import type { Xml } from '../shared/office/xml.ts';
+import { spreadInLayout } from '../../folio/joinedSpreads.ts';
 import type { PageItem, PaintedLeaf } from '../shared/paintedPage.ts';
 import { bodyXml, groupXml, pictureXml, shapeXml, tableFrameXml } from './shapes.ts';
 import type { BodyLook, Placeholder, ShapeFacts } from './shapes.ts';
@@ -123,6 +124,11 @@ export class SlideShapes {
   private toSlide(transform: Matrix): Matrix {
     const { box } = this.place.page;
     return multiply(translation(this.offset.dx - box.x, this.offset.dy - box.y), transform);
+  }
+
+  /** The page of the layout on which an item stands. */
+  private pageOf(item: Item): string {
+    return pageOfItem(spreadInLayout(this.place), item).id;
   }
 
   private placed(at: Placement): Placement {
@@ -249,9 +255,10 @@ export class SlideShapes {
       box.y + box.height - rect.y - rect.height,
       rect.x - box.x,
     ] as const;
+    const c = { ...this.c, page: this.pageOf(frame) };
     const body = bodyXml(
       { inset, anchor: ANCHORS[align], columns, fit: this.s.fit },
-      paragraphsXml(piece.story, piece.blocks, this.c, note?.number),
+      paragraphsXml(piece.story, piece.blocks, c, note?.number),
     );
     const facts = { ...this.factsOf(frame), id: this.next(frame.id) };
     return shapeXml(facts, { ...at, flipV: false }, look, body, this.placeholderOf(piece));
@@ -268,7 +275,7 @@ export class SlideShapes {
     return tableFrameXml(
       { ...this.factsOf(frame), id: this.next(frame.id) },
       { ...box, rotation: 0, flipV: false },
-      tableXml(piece, this.c),
+      tableXml(piece, { ...this.c, page: this.pageOf(frame) }),
     );
   }
 

@@ -29,10 +29,11 @@ import { el, xmlFile } from '../shared/office/xml.ts';
 import { outputFile } from '../shared/outputFile.ts';
 import { itemsOfPage } from '../shared/paintedPage.ts';
 import type { Scope } from '../shared/scope.ts';
+import { pagesAt } from '../../folio/joinedSpreads.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import { effectsOnPage, playsAtOnce } from './cueEffects.ts';
-import { countsPage, decksOf, fillsSlide, offsetOf } from './deck.ts';
+import { countsPage, decksOf, fillsSlide, offsetOf, slideName, slidesOf } from './deck.ts';
 import type { Deck } from './deck.ts';
 import { CONTENT, NAMESPACES } from './namespaces.ts';
 import { NOTES, NotesSlides } from './notesSlides.ts';
@@ -58,7 +59,7 @@ const FIRST_SLIDE = 256;
 /** Writes decks of slides (PresentationML, ISO/IEC 29500-1): every page a slide, everything on it in its place. */
 export async function* writePptx(job: WriteJob<PptxSettings>): AsyncGenerator<OutputFile> {
   const { folio, composition, settings } = job;
-  const scope = scopeOf(folio, composition, settings, true);
+  const scope = slidesOf(scopeOf(folio, composition, settings, true), settings, job);
   const pieces = textPieces(folio, composition, scope);
   const pictures = await PlacedPictures.of(job, scope, DRAWINGML);
   const looks = await DrawnLooks.of(job, scope, DRAWINGML);
@@ -95,7 +96,10 @@ class DeckWriter {
     this.presentation = this.pack.add('ppt/presentation.xml', settings.template ? CONTENT.template : CONTENT.presentation);
     this.pack.relate(`${OFFICE}/officeDocument`, this.presentation);
     this.master = this.pack.add('ppt/slideMasters/slideMaster1.xml', CONTENT.master);
-    deck.pages.forEach(({ page }, i) => this.slides.set(page.id, this.pack.add(`ppt/slides/slide${i + 1}.xml`, CONTENT.slide)));
+    deck.pages.forEach((place, i) => {
+      const part = this.pack.add(`ppt/slides/slide${i + 1}.xml`, CONTENT.slide);
+      for (const { id } of pagesAt(place)) this.slides.set(id, part);
+    });
     this.files = new PictureParts(this.pack, 'ppt/media', settings.pictures === 'beside' ? 'beside' : 'inside');
     this.context = {
       folio,
@@ -174,7 +178,7 @@ class DeckWriter {
       el(
         'p:sld',
         NAMESPACES,
-        el('p:cSld', { name: `Page ${place.number}` }, background.fills, shapeTree([background.shape, ...drawn])),
+        el('p:cSld', { name: slideName(place) }, background.fills, shapeTree([...background.shapes, ...drawn])),
         el('p:clrMapOvr', {}, el('a:masterClrMapping')),
         settings.transitions && transitionXml(page.transition, page.advanceAfter),
         this.timing(place, shapes, media),
@@ -200,17 +204,29 @@ class DeckWriter {
     });
   }
 
-  /** The ground of a page: that of its slide, or a sheet on it where the slide is larger. */
-  private background({ page }: PagePlace): { fills: Xml | null; shape: Xml | null } {
-    if (page.background.type === 'none') return { fills: null, shape: null };
-    const box = { x: 0, y: 0, width: page.box.width, height: page.box.height };
-    const ground = { swatches: this.job.folio.head.swatches, opacity: 1, box };
-    const fill = fillXml(page.background, ground);
-    if (fillsSlide(this.deck, page)) return { fills: el('p:bg', {}, el('p:bgPr', {}, fill, el('a:effectLst'))), shape: null };
+  /** The grounds of pages: that of the slide, or sheets on it where the slide is larger. */
+  private background(place: PagePlace): { fills: Xml | null; shapes: Xml[] } {
+    const { page } = place;
+    const { swatches } = this.job.folio.head;
+    const isGround = !place.joins && fillsSlide(this.deck, page);
     const { dx, dy } = offsetOf(this.deck, page);
-    const facts = { id: 2_000_000, name: 'Page', alt: '', decorative: true, press: null };
-    const look = { geometry: geometryXml(rectPath(box), box), fill, line: lineXml(null, ground), effects: null };
-    return { fills: null, shape: shapeXml(facts, { ...box, x: dx, y: dy, rotation: 0, flipV: false }, look, null) };
+    const shapes = pagesAt(place).flatMap(({ background, box: at }, i): Xml[] => {
+      if (isGround || background.type === 'none') return [];
+      const box = { x: 0, y: 0, width: at.width, height: at.height };
+      const ground = { swatches, opacity: 1, box };
+      const facts = { id: 2_000_000 + i, name: 'Page', alt: '', decorative: true, press: null };
+      const look = {
+        geometry: geometryXml(rectPath(box), box),
+        fill: fillXml(background, ground),
+        line: lineXml(null, ground),
+        effects: null,
+      };
+      const place = { ...box, x: at.x - page.box.x + dx, y: at.y - page.box.y + dy, rotation: 0, flipV: false };
+      return [shapeXml(facts, place, look, null)];
+    });
+    if (!isGround || page.background.type === 'none') return { fills: null, shapes };
+    const fill = fillXml(page.background, { swatches, opacity: 1, box: { x: 0, y: 0, width: page.box.width, height: page.box.height } });
+    return { fills: el('p:bg', {}, el('p:bgPr', {}, fill, el('a:effectLst'))), shapes };
   }
 
   /** The places of a layout, where its first slide fills them. */
@@ -267,7 +283,7 @@ class DeckWriter {
 
   private writePresentation(notesMaster: string | null): void {
     const { presentation, deck } = this;
-    const slides = [...this.slides.values()].map((part) => presentation.relate(`${OFFICE}/slide`, part));
+    const slides = [...new Set(this.slides.values())].map((part) => presentation.relate(`${OFFICE}/slide`, part));
     const master = presentation.relate(`${OFFICE}/slideMaster`, this.master);
     presentation.relate(
       `${OFFICE}/presProps`,

@@ -1,0 +1,116 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { unzipSync } from 'fflate';
+import { produce } from 'immer';
+import { Folio, pagesOf } from '../../src/index.ts';
+import { joinedSpreads, pagesAt, spreadInLayout } from '../../src/folio/joinedSpreads.ts';
+import { pageOfItem } from '../../src/folio/traverse.ts';
+import { subjectKey } from '../../src/ledger/index.ts';
+import { observeSlides } from '../../src/ledger/office/observeSlides.ts';
+import { redrawSlide } from '../../src/ledger/office/redrawSlide.ts';
+import { sharpPictures } from '../../src/ports/node.ts';
+import { lookPage, square } from '../support/looks.ts';
+import { asSample, make, sample } from '../support/samples.ts';
+import type { Made } from '../support/samples.ts';
+import { faultsOfPptx } from '../support/slideSchema.ts';
+
+const rgb = (r: number, g: number, b: number) => ({ type: 'colour' as const, colour: { space: 'rgb' as const, r, g, b } });
+
+/** A single page, then two side by side with a band over their fold and a link to the right one. */
+const folio = Folio.parse(
+  produce(lookPage([square('a', 10, 10)]), (d) => {
+    const [page] = d.spreads['s']!.pages;
+    const go = { id: 'c', trigger: { when: 'press' }, steps: [{ do: 'go', destination: { to: 'page', page: 'right' } }] };
+    Object.assign(d.spreads['s']!.items['a']!, { cues: { c: go } });
+    d.head.spreadOrder.push('t');
+    const band = {
+      ...square('band', 300, 100, { alt: 'A band.' }),
+      layer: 'l',
+      path: [['M', 0, 0], ['L', 200, 0], ['L', 200, 20], ['L', 0, 20], ['Z']],
+    };
+    d.spreads['t'] = {
+      ...d.spreads['s']!,
+      id: 't',
+      pages: [
+        { ...page!, id: 'left', background: rgb(1, 1, 0), transition: { style: 'dissolve', seconds: 1, direction: 0 } },
+        { ...page!, id: 'right', box: { x: 400, y: 0, width: 400, height: 300 }, background: rgb(0, 1, 1), advanceAfter: 4 },
+      ] as never,
+      items: { band, b: { ...square('b', 650, 150), layer: 'l' } } as never,
+      order: ['band', 'b'],
+    };
+  }),
+);
+
+test('pages of a spread are joined into one that has the name of the first; single pages stay as they are', () => {
+  const [one, two, ...more] = joinedSpreads(pagesOf(folio));
+  expect(more).toEqual([]);
+  expect(one).toBe(pagesOf(folio)[0]);
+  expect([two!.page.id, two!.page.box, two!.number]).toEqual(['left', { x: 0, y: 0, width: 800, height: 300 }, 2]);
+  expect(pagesAt(two!).map((p) => p.id)).toEqual(['left', 'right']);
+  expect(pageOfItem(two!.spread, two!.spread.items['b']!).id).toBe('left');
+  expect(pageOfItem(spreadInLayout(two!), two!.spread.items['b']!).id).toBe('right');
+});
+
+test('a spread of which one page alone is taken stays that page', () => {
+  const [, , right] = pagesOf(folio);
+  expect(joinedSpreads([right!])).toEqual([right]);
+});
+
+describe('a deck of spreads', () => {
+  let made: Made;
+  let bytes: Uint8Array;
+  beforeAll(async () => {
+    made = await make(asSample(folio), 'pptx', { spreads: 'together' });
+    bytes = await made.read('document.pptx');
+  });
+  const xml = (n: number): string => new TextDecoder().decode(unzipSync(bytes)[`ppt/slides/slide${n}.xml`]);
+  const codes = (key: string): string | undefined => made.ledger.find((e) => subjectKey(e.subject) === key)?.code;
+
+  test('has a slide for each spread, as wide as the widest', async () => {
+    expect(faultsOfPptx(bytes)).toEqual([]);
+    const seen = await observeSlides(bytes, { pictures: sharpPictures, beside: async () => undefined });
+    expect(seen.pages.map((p) => [p.width, p.height])).toEqual([
+      [800, 300],
+      [800, 300],
+    ]);
+    expect(made.ledger.filter((e) => e.check === 'contradicted')).toEqual([]);
+  });
+
+  test('what reaches over the fold is there once, in one piece: 300 pt are 3 810 000 EMU, 200 pt 2 540 000', () => {
+    expect(xml(2).match(/descr="A band\."/g)).toHaveLength(1);
+    expect(xml(2)).toContain('<a:off x="3810000" y="1270000"/><a:ext cx="2540000" cy="254000"/>');
+  });
+
+  test('each page keeps its ground, beside that of the other', () => {
+    expect(xml(2)).toMatch(/<a:off x="0" y="0"\/><a:ext cx="5080000" cy="3810000"\/>.{0,700}FFFF00/s);
+    expect(xml(2)).toMatch(/<a:off x="5080000" y="0"\/><a:ext cx="5080000" cy="3810000"\/>.{0,700}00FFFF/s);
+  });
+
+  test('links to either page lead to the slide of both', () => {
+    const relations = new TextDecoder().decode(unzipSync(bytes)['ppt/slides/_rels/slide1.xml.rels']);
+    expect(relations).toContain('slide2.xml');
+    expect(codes('cue:c:motion')).toBe('kept');
+  });
+
+  test('is told as it is: how the spread comes is how its first page does', () => {
+    expect([codes('page:left:size'), codes('page:right:size'), codes('page:pg:size')]).toEqual([
+      'page.onSpread',
+      'page.onSpread',
+      'page.centred',
+    ]);
+    expect(codes('page:left:transition')).not.toBe('transition.ofFirst');
+    expect(codes('page:right:advance')).toBe('transition.ofFirst');
+  });
+
+  test('is drawn for either page of the layout', async () => {
+    const drawn = async (page: number): Promise<string> => redrawSlide([bytes], async () => undefined, page);
+    expect(await drawn(3)).toBe(await drawn(2));
+    expect(await drawn(1)).not.toBe(await drawn(2));
+  });
+});
+
+test('numbers printed on the right page of a spread are those of that page', async () => {
+  const made = await make(await sample('marrowby-almanac'), 'pptx', { spreads: 'together', resolution: 36, pages: '4-5' });
+  const slide = new TextDecoder().decode(unzipSync(await made.read('document.pptx'))['ppt/slides/slide1.xml']);
+  const texts = [...slide.matchAll(/<a:t[^>]*>([^<]*)<\/a:t>/g)].map((m) => m[1]);
+  expect(texts.filter((t) => t === '4' || t === '5').sort()).toEqual(['4', '5']);
+});
