@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { applyEdit, plainText, takeCorrections } from '../../src/index.ts';
 import type { Correction, Folio, Inline, Paragraph } from '../../src/index.ts';
-import { changesBetween } from '../../src/read/corrections/readCorrections.ts';
+import { changesBetween } from '../../src/read/corrections/corrected.ts';
 import { changedDocx, corrections } from '../support/changedDocx.ts';
 import { asSample, make, SAMPLES, sample } from '../support/samples.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';

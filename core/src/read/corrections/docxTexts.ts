@@ -1,9 +1,7 @@
-import { readPart } from '../../ledger/office/officeParts.ts';
 import type { Node } from '../../ledger/office/officeParts.ts';
 import { OBJECT } from '../../folio/text.ts';
-import { FolioError } from '../../ports/ports.ts';
-import { readArchive } from '../archive.ts';
 import type { ArchiveLimits } from '../limits.ts';
+import { notOurs, partsOf } from './officeArchive.ts';
 
 /** Stands in a text where a paragraph was divided (Unicode: PARAGRAPH SEPARATOR). */
 export const DIVIDED = '\u2029';
@@ -23,14 +21,7 @@ const LIST = 'urn:elastic-folio:paragraphs:1';
 
 /** Reads a text document that was written here and changed elsewhere. Throws a FolioError where it is none. */
 export async function docxTexts(file: string, limits: ArchiveLimits): Promise<DocxTexts> {
-  const parts = new Map<string, Node>();
-  for await (const entry of readArchive(file, limits)) {
-    if (!/^(word\/(document|footnotes|endnotes)|customXml\/item\d+)\.xml$/.test(entry.path)) continue;
-    if (entry.size > limits.partBytes) throw notOurs('is too large to be read');
-    const chunks: Buffer[] = [];
-    for await (const chunk of (await entry.open()) as AsyncIterable<Buffer>) chunks.push(chunk);
-    parts.set(entry.path, parsed(entry.path, Buffer.concat(chunks).toString('utf8')));
-  }
+  const parts = await partsOf(file, limits, /^(word\/(document|footnotes|endnotes)|customXml\/item\d+)\.xml$/);
   const document = parts.get('word/document.xml');
   if (!document) throw notOurs('is no text document');
   const list = [...parts.values()].find((p) => p.uri === LIST);
@@ -43,25 +34,6 @@ export async function docxTexts(file: string, limits: ArchiveLimits): Promise<Do
   for (const path of ['word/footnotes.xml', 'word/endnotes.xml']) if (parts.has(path)) walker.blocks(parts.get(path)!, false);
   return { document: list.attributes['document'] ?? '', listed, texts: walker.texts, unknown: walker.unknown };
 }
-
-function parsed(path: string, xml: string): Node {
-  try {
-    return readPart(xml);
-  } catch (error) {
-    throw new FolioError(
-      'corrections.damaged',
-      `${path} of the file cannot be read: ${(error as Error).message}.`,
-      'Open it in the program it came from and save it again.',
-    );
-  }
-}
-
-const notOurs = (why: string): FolioError =>
-  new FolioError(
-    'corrections.unknown',
-    `The file ${why}.`,
-    'Choose a text document that was written from this document here and worked on since.',
-  );
 
 class Walker {
   readonly texts = new Map<string, string>();

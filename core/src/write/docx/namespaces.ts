@@ -26,6 +26,5 @@ export const CONTENT = {
   header: `${MAIN}.header+xml`,
   footer: `${MAIN}.footer+xml`,
   app: 'application/vnd.openxmlformats-officedocument.extended-properties+xml',
-  customProperties: 'application/vnd.openxmlformats-officedocument.customXmlProperties+xml',
   font: 'application/vnd.openxmlformats-officedocument.obfuscatedFont',
 } as const;

@@ -3,6 +3,7 @@ import type { FontSet } from '../../compose/fontSet.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Destination } from '../../folio/motion.ts';
 import type { Paragraph } from '../../folio/story.ts';
+import type { BoxBlock } from '../../structure/boxBlocks.ts';
 import type { Leading } from '../shared/office/leading.ts';
 import type { Part } from '../shared/office/officePackage.ts';
 import type { Xml } from '../shared/office/xml.ts';
@@ -21,6 +22,8 @@ export interface SlideContext {
   /** Whether the number of the page is that of its slide, so that programs can count it. */
   countsPages: boolean;
   leading(paragraph: Paragraph): Leading;
+  /** Takes down a paragraph of the box that is being written, with all that is said in it. */
+  wrote?: ((block: BoxBlock, said: string) => void) | undefined;
   /** Where a press leads, as an element of that name; null where it leads nowhere. */
   press(destination: Destination, title: string | undefined, page: string, part: Part): Xml | null;
 }

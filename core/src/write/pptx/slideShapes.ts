@@ -66,6 +66,8 @@ export class SlideShapes {
     private readonly offset: Offset,
     /** Which of its texts fill places of the layout. */
     private readonly filled: Filled = { title: null, body: null },
+    /** What takes down the texts of its boxes, by their numbers. */
+    private readonly takeDown?: (shape: number) => SlideContext['wrote'],
   ) {}
 
   /** Items from back to front, those of groups together. */
@@ -255,12 +257,12 @@ export class SlideShapes {
       box.y + box.height - rect.y - rect.height,
       rect.x - box.x,
     ] as const;
-    const c = { ...this.c, page: this.pageOf(frame) };
+    const facts = { ...this.factsOf(frame), id: this.next(frame.id) };
+    const c = { ...this.c, page: this.pageOf(frame), wrote: this.takeDown?.(facts.id) };
     const body = bodyXml(
       { inset, anchor: ANCHORS[align], columns, fit: this.s.fit },
       paragraphsXml(piece.story, piece.blocks, c, note?.number),
     );
-    const facts = { ...this.factsOf(frame), id: this.next(frame.id) };
     return shapeXml(facts, { ...at, flipV: false }, look, body, this.placeholderOf(piece));
   }
 
@@ -272,10 +274,11 @@ export class SlideShapes {
   private table(frame: TextFrame, piece: Extract<TextPiece, { kind: 'table' }>): Xml {
     // Tables of the format lie upright.
     const box = this.boxOf(frame, piece.rect);
+    const facts = { ...this.factsOf(frame), id: this.next(frame.id) };
     return tableFrameXml(
-      { ...this.factsOf(frame), id: this.next(frame.id) },
+      facts,
       { ...box, rotation: 0, flipV: false },
-      tableXml(piece, { ...this.c, page: this.pageOf(frame) }),
+      tableXml(piece, { ...this.c, page: this.pageOf(frame), wrote: this.takeDown?.(facts.id) }),
     );
   }
 

@@ -5,7 +5,7 @@ import { noteNumbers } from '../../compose/notes.ts';
 import { resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
 import type { Inline, Story } from '../../folio/story.ts';
 import type { CharacterProperties } from '../../folio/styles.ts';
-import { SOFT_HYPHEN } from '../../folio/text.ts';
+import { OBJECT, SOFT_HYPHEN } from '../../folio/text.ts';
 import type { BoxBlock } from '../../structure/boxBlocks.ts';
 import { guidOf } from '../shared/office/guid.ts';
 import type { Child, Xml } from '../shared/office/xml.ts';
@@ -20,18 +20,21 @@ export function paragraphsXml(story: Story, blocks: readonly BoxBlock[], c: Slid
   const labels = labelsIn(story, c);
   const { numbers } = noteNumbers(story, story.order);
   const lists = new Map<string, { begins: number; last: number }>();
-  const paragraphs = blocks.flatMap(({ block, begins }, i): Xml[] => {
+  const paragraphs = blocks.flatMap((part, i): Xml[] => {
+    const { block, begins } = part;
     if (block.kind !== 'paragraph') return [];
+    const said = new Said();
     const resolved = resolveParagraph(c.folio.head, block);
     const label = begins ? labelOf(resolved, labels.get(block.id)?.text, c) : null;
     const number = beginOf(label, resolved.paragraph.list?.style, lists);
     const look = paragraphLook(resolved, { pitch: c.leading(block).points, label, begins: number, isFirst: i === 0 && begins }, c);
     const before = [
-      i === 0 && note !== undefined && runXml(note, { ...resolved.character, position: 'superscript' }, c),
-      i === 0 && note !== undefined && runXml(' ', resolved.character, c),
-      label?.kind === 'words' && runXml(`${label.text}\t`, resolved.character, c),
+      i === 0 && note !== undefined && runXml(note, { ...resolved.character, position: 'superscript' }, c, said),
+      i === 0 && note !== undefined && runXml(' ', resolved.character, c, said),
+      label?.kind === 'words' && runXml(`${label.text}\t`, resolved.character, c, said),
     ];
-    const runs = block.content.map((node) => inlineXml(story, resolved.character, node, numbers, c));
+    const runs = block.content.map((node) => inlineXml(story, resolved.character, node, numbers, c, said));
+    c.wrote?.(part, said.text);
     return [el('a:p', {}, look, before, runs, runLook('a:endParaRPr', resolved.character, c))];
   });
   return paragraphs.length ? all(paragraphs) : el('a:p');
@@ -57,10 +60,17 @@ function beginOf(label: Label | null, list: string | undefined, lists: Map<strin
   return begins;
 }
 
+/** All that is said in a paragraph of a box. */
+class Said {
+  text = '';
+}
+
 /** Words of one look. Soft hyphens are left out: slides divide no words, and show them. */
-function runXml(text: string, look: CharacterProperties, c: SlideContext, press: Xml | null = null): Xml {
+function runXml(text: string, look: CharacterProperties, c: SlideContext, said: Said, press: Xml | null = null): Xml {
   const properties = runLook('a:rPr', look, c, press);
-  const parts = text.replaceAll(SOFT_HYPHEN, '').split('\n');
+  const shown = text.replaceAll(SOFT_HYPHEN, '');
+  said.text += shown;
+  const parts = shown.split('\n');
   return all(
     parts.map((part, i): Child => [
       i > 0 && el('a:br', {}, properties),
@@ -69,28 +79,39 @@ function runXml(text: string, look: CharacterProperties, c: SlideContext, press:
   );
 }
 
-function inlineXml(story: Story, character: CharacterProperties, node: Inline, numbers: ReadonlyMap<string, string>, c: SlideContext): Xml {
+function inlineXml(
+  story: Story,
+  character: CharacterProperties,
+  node: Inline,
+  numbers: ReadonlyMap<string, string>,
+  c: SlideContext,
+  said: Said,
+): Xml {
   switch (node.type) {
     case 'span': {
       const link = node.link === undefined ? undefined : story.links[node.link];
       const press = link ? c.press(link.destination, link.title, c.page, c.part) : null;
-      return runXml(node.text, resolveSpan(c.folio.head, character, node), c, press);
+      return runXml(node.text, resolveSpan(c.folio.head, character, node), c, said, press);
     }
     case 'softReturn':
+      said.text += '\n';
       return el('a:br', {}, runLook('a:rPr', character, c));
     case 'tab':
-      return runXml('\t', character, c);
+      return runXml('\t', character, c, said);
     case 'field': {
       const shown = fieldText(c.folio, node, { ...c.fields, page: c.page });
-      if (node.field === 'pageNumber' && c.countsPages) return numberField(node.id, shown, character, c);
-      return shown ? runXml(shown, character, c) : all();
+      if (node.field === 'pageNumber' && c.countsPages) {
+        said.text += OBJECT;
+        return numberField(node.id, shown, character, c);
+      }
+      return shown ? runXml(shown, character, c, said) : all();
     }
     case 'note':
-      return runXml(numbers.get(node.id) ?? '', { ...character, position: 'superscript' }, c);
+      return runXml(numbers.get(node.id) ?? '', { ...character, position: 'superscript' }, c, said);
     case 'ruby':
-      return runXml(node.base, character, c);
+      return runXml(node.base, character, c, said);
     case 'anchor':
-      return node.place === 'inline' ? gapXml(story, node, character, c) : all();
+      return node.place === 'inline' ? gapXml(story, node, character, c, said) : all();
   }
 }
 
@@ -100,11 +121,11 @@ function numberField(id: string, shown: string, look: CharacterProperties, c: Sl
 }
 
 /** No text can hold a picture: it lies over a space that is as wide (20.1.10.75: spacing of a letter in hundredths of a point). */
-function gapXml(story: Story, node: Inline & { type: 'anchor' }, look: CharacterProperties, c: SlideContext): Xml {
+function gapXml(story: Story, node: Inline & { type: 'anchor' }, look: CharacterProperties, c: SlideContext, said: Said): Xml {
   const item = story.items[node.item];
   if (!item || !('size' in item)) return all();
   const face = c.fonts.match(look);
   const space = (face.advanceOf(face.glyphFor(0xa0)) / face.unitsPerEm) * look.size;
   const tracking = ((item.size.width - space) / look.size) * 1000;
-  return runXml('\u00A0', { ...look, tracking: Math.min(10_000, Math.max(-1000, tracking)) }, c);
+  return runXml('\u00A0', { ...look, tracking: Math.min(10_000, Math.max(-1000, tracking)) }, c, said);
 }

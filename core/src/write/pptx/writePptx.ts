@@ -46,6 +46,7 @@ import type { SlideContext } from './slideContext.ts';
 import { layoutFile, lookOfPiece, masterFile, placeholderXml } from './slideMaster.ts';
 import { SlideMedia } from './slideMedia.ts';
 import { SlideShapes } from './slideShapes.ts';
+import { SlideTexts } from './slideTexts.ts';
 import { tableStylesFile } from './tableStyles.ts';
 import { themeFile } from './theme.ts';
 import { timingXml } from './timing.ts';
@@ -82,6 +83,7 @@ class DeckWriter {
   private readonly names = new Map<string, number>();
   private readonly files: PictureParts;
   private readonly context: Omit<SlideContext, 'part' | 'page' | 'countsPages'>;
+  private readonly texts = new SlideTexts();
   private themes = 0;
 
   constructor(
@@ -132,6 +134,7 @@ class DeckWriter {
     this.master.content = masterFile(this.deck.size, layouts, masterContext);
     this.master.relate(`${OFFICE}/theme`, this.theme());
     this.writePresentation(notes.relation);
+    this.texts.write(this.pack, this.presentation, folio);
     writeProperties(this.job, this.pack);
     const chunks: Uint8Array[] = [];
     for await (const chunk of this.pack.bytes()) chunks.push(chunk);
@@ -159,7 +162,7 @@ class DeckWriter {
         ? divide(items, place, (frame) => isOfPage(folio, composition, frame, context.countsPages))
         : { onLayout: [], onSlide: items };
     const filled = filledOf(folio, place, this.pieces);
-    const shapes = new SlideShapes(context, sources, place, offset, filled);
+    const shapes = new SlideShapes(context, sources, place, offset, filled, (shape) => this.texts.of(FIRST_SLIDE + at, shape));
     const drawn = shapes.draw(onSlide);
     const key = `${repeatedLook(folio, composition, place, onLayout, context.countsPages)} ${!!filled.title} ${!!filled.body} ${JSON.stringify(offset)}`;
     let layout = this.layouts.get(key);
@@ -172,7 +175,7 @@ class DeckWriter {
       this.layouts.set(key, layout);
     }
     part.relate(`${OFFICE}/slideLayout`, layout.part);
-    if (settings.notes) notes.write(place, part, context);
+    if (settings.notes) notes.write(place, part, { ...context, wrote: this.texts.of(FIRST_SLIDE + at, 'notes') });
     const background = this.background(place);
     part.content = xmlFile(
       el(
