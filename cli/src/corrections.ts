@@ -7,7 +7,7 @@ import { packFolio } from '@elastic-folio/core/write';
 import { withDocument } from './openDocument.ts';
 import type { CorrectionsResult } from './results.ts';
 
-/** What colleagues changed in a text document that was written from a document; with `out`, a package in which all of it is taken that nobody changed here as well. */
+/** What colleagues changed in an office file that was written from a document; with `out`, a package in which all of it is taken that nobody changed here as well. */
 export function corrections(file: string, from: string, out: string | undefined): Promise<CorrectionsResult> {
   return withDocument(file, async ({ folio, files, blobs }) => {
     const found = await readCorrections(folio, from, DEFAULT_LIMITS);

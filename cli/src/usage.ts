@@ -9,7 +9,7 @@ export const USAGE = `Usage:
 
 inspect      what is in a document, and what should be looked at
 convert      writes outputs into DIR/<output>/, each with its ledger.json
-corrections  what colleagues changed in a text document that was written from FILE; with --out, a package in which it is taken
+corrections  what colleagues changed in a text document or a deck of slides that was written from FILE; with --out, a package in which it is taken
 samples      writes the sample documents into DIR, as packages and as OpenDocument files
 
 --json prints one object on standard output and nothing else.

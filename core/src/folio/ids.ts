@@ -10,6 +10,9 @@ export const Id = z
   .max(80);
 export type Id = z.infer<typeof Id>;
 
+/** An id as XML has it: a letter or `_` first, then letters, digits, `.`, `-`, `_` (XML Schema, NCName). */
+export const nameInXml = (id: string): string => id.replace(/[^\w.-]/g, '_').replace(/^(?![A-Za-z_])/, '_');
+
 /** BCP 47 language tag, loosely checked (RFC 5646 section 2.1). */
 export const Language = z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, 'a language tag such as en or de-AT');
 export type Language = z.infer<typeof Language>;

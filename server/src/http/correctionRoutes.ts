@@ -11,7 +11,7 @@ export function correctionRoutes(api: Api, s: Services): void {
     {
       method: 'post',
       path: '/folios/:id/corrections',
-      says: 'What is changed in a text document that was written from a document (multipart, one file); nothing is taken',
+      says: 'What is changed in an office file that was written from a document (multipart, one file); nothing is taken',
       params: z.object({ id: z.string() }),
       answer: Corrections,
     },

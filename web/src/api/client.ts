@@ -126,7 +126,7 @@ export const upload = (file: File, reading: string, onProgress: (share: number) 
 /** Sends a newer version of a document's source. */
 export const sendNewer = (id: string, file: File, onProgress: (share: number) => void) =>
   send<NewerProposal>(`${doc(id)}/newer`, file, onProgress);
-/** Sends a text document that colleagues have worked on, to see what they changed. */
+/** Sends an office file that colleagues have worked on, to see what they changed. */
 export const sendCorrections = (id: string, file: File): Promise<Corrections> =>
   send<Corrections>(`${doc(id)}/corrections`, file, () => undefined).done;
 export const newerPicture = (id: string, token: string, side: 'here' | 'there', page: number): string =>

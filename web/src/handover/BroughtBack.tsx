@@ -8,7 +8,7 @@ import type { ApiProblem } from '../api/client.ts';
 import { useDocument } from '../document/documentStore.ts';
 import { plural } from '../shell/plural.ts';
 
-/** What colleagues have changed in a text document: old and new, to be taken one by one or together. */
+/** What colleagues have changed in a text document or on slides: old and new, to be taken one by one or together. */
 export function BroughtBack() {
   const id = useDocument((s) => s.id)!;
   const folio = useDocument((s) => s.folio)!;
@@ -60,13 +60,13 @@ export function BroughtBack() {
         <input
           ref={input}
           type="file"
-          accept=".docx,.dotx"
+          accept=".docx,.dotx,.odt,.ott,.pptx,.potx"
           hidden
-          aria-label="Changed text document"
+          aria-label="Changed office file"
           onChange={(e) => (void read(e.target.files?.[0]), (e.target.value = ''))}
         />
         <button className="bring-button" disabled={reading} onClick={() => input.current?.click()}>
-          <b>{reading ? 'Reading …' : found ? 'Choose another file' : 'Choose the text document that came back'}</b>
+          <b>{reading ? 'Reading …' : found ? 'Choose another file' : 'Choose the text document or the slides that came back'}</b>
           <span>Its words are compared with those here; nothing changes before you take it, and the layout is not touched</span>
         </button>
       </div>
@@ -139,7 +139,7 @@ function OneCorrection({ correction: c, isChosen, onChoose, onTake }: OneProps) 
       {c.changedHere && (
         <p className="warn">This paragraph was changed here as well since the file was written: look at both before you take it.</p>
       )}
-      {c.keepsObjects && <p className="warn">A picture, a note or a reference in it is not in the file any more; it stays here.</p>}
+      {c.keepsObjects && <p className="warn">A picture, a note or a reference in it is not in the file any more, or says something else there; here it stays as it is.</p>}
     </li>
   );
 }

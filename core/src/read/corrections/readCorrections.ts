@@ -6,6 +6,7 @@ import { readArchive } from '../archive.ts';
 import type { ArchiveLimits } from '../limits.ts';
 import { changesBetween, correctionOf, paragraphsOf, refuseOther } from './corrected.ts';
 import { DIVIDED, docxTexts } from './docxTexts.ts';
+import { odtCorrections } from './odtCorrections.ts';
 import { slideCorrections } from './slideCorrections.ts';
 
 /**
@@ -13,7 +14,10 @@ import { slideCorrections } from './slideCorrections.ts';
  * Throws a FolioError where the file is of another document, or none.
  */
 export async function readCorrections(folio: Folio, file: string, limits: ArchiveLimits): Promise<Corrections> {
-  for await (const { path } of readArchive(file, limits)) if (path === 'ppt/presentation.xml') return slideCorrections(folio, file, limits);
+  for await (const { path } of readArchive(file, limits)) {
+    if (path === 'ppt/presentation.xml') return slideCorrections(folio, file, limits);
+    if (path === 'content.xml') return odtCorrections(folio, file, limits);
+  }
   return docxCorrections(folio, file, limits);
 }
 

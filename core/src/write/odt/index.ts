@@ -20,6 +20,7 @@ export const odtWriter: Writer<OdtSettings> = {
   entry: 'document.odt',
   settings: OdtSettings,
   migrate: (old) => OdtSettings.parse(old),
+  comesBack: true,
   write: writeOdt,
   judge: (job) => withWhiteGrounds(job, judgeOdt(job)),
   async *readBack(files, job) {

@@ -28,6 +28,7 @@ import { pictureFileName } from '../shared/office/pictureParts.ts';
 import { outputFile } from '../shared/outputFile.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
+import { paragraphSigns } from './paragraphSigns.ts';
 import type { OdtSettings } from './settings.ts';
 
 const MEDIA_TYPE = 'application/vnd.oasis.opendocument.text';
@@ -53,7 +54,9 @@ export async function* writeOdt(job: WriteJob<OdtSettings>): AsyncGenerator<Outp
   const { content, styles } = writer.parts();
   const mediaType = settings.template ? `${MEDIA_TYPE}-template` : MEDIA_TYPE;
   const about = { title: settings.title || folio.head.metadata.title, language: settings.language || folio.head.metadata.language };
-  const inside = settings.pictures === 'beside' ? [] : [...files.values()];
+  const used = usedParagraphs(sections);
+  const signs = paragraphSigns(folio, (id) => used.has(id));
+  const inside = [...signs, ...(settings.pictures === 'beside' ? [] : files.values())];
   const chunks: Buffer[] = [];
   const zip = packOdf(mediaType, { 'content.xml': content, 'styles.xml': styles, 'meta.xml': metaOf(folio, about) }, inside);
   for await (const chunk of zip) chunks.push(chunk as Buffer);

@@ -18,6 +18,7 @@ export const pptxWriter: Writer<PptxSettings> = {
   entry: 'document.pptx',
   settings: PptxSettings,
   migrate: (old) => PptxSettings.parse(old),
+  comesBack: true,
   write: writePptx,
   judge: (job) => withWhiteGrounds(job, judgePptx(job)),
   async *readBack(files, job) {

@@ -1,6 +1,7 @@
 import type { Folio } from '../../../folio/folio.ts';
 import { boundsOfPath, IDENTITY, multiply, translation } from '../../../folio/geometry.ts';
 import type { Matrix, Path, Rect } from '../../../folio/geometry.ts';
+import { nameInXml } from '../../../folio/ids.ts';
 import type { Item } from '../../../folio/items.ts';
 import type { Cue } from '../../../folio/motion.ts';
 import type { TextPiece, WordsPiece } from '../../../structure/textPieces.ts';
@@ -105,7 +106,7 @@ export class Shapes {
   private common(item: Item): Record<string, string | undefined> {
     const layer = this.folio.head.layers[item.layer];
     // An item that lies over two pages is written twice: its id only once.
-    const id = this.written.has(item.id) ? undefined : nameOfId(item.id);
+    const id = this.written.has(item.id) ? undefined : nameInXml(item.id);
     this.written.add(item.id);
     // A word of programs, not of the standard; others pass it over (part 3, 22.3).
     const decorative = this.sources.unread(item) ? 'true' : undefined;
@@ -383,9 +384,6 @@ export class Shapes {
     ];
   }
 }
-
-/** An id as XML has it: a letter or `_` first, then letters, digits, `.`, `-`, `_` (XML Schema, NCName). */
-const nameOfId = (id: string): string => id.replace(/[^\w.-]/g, '_').replace(/^(?![A-Za-z_])/, '_');
 
 const sameRect = (a: Rect, b: Rect): boolean =>
   [a.x - b.x, a.y - b.y, a.width - b.width, a.height - b.height].every((n) => Math.abs(n) < 0.01);

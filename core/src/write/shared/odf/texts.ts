@@ -1,5 +1,6 @@
 import { noteNumbers } from '../../../compose/notes.ts';
 import type { Folio } from '../../../folio/folio.ts';
+import { nameInXml } from '../../../folio/ids.ts';
 import { resolveParagraph, resolveSpan } from '../../../folio/resolve.ts';
 import type { Block, Cell, Inline, Paragraph, Story, Table } from '../../../folio/story.ts';
 import type { CharacterProperties } from '../../../folio/styles.ts';
@@ -32,7 +33,7 @@ export class Texts {
   private once(id: string): string | undefined {
     if (this.named.has(id)) return undefined;
     this.named.add(id);
-    return id;
+    return nameInXml(id);
   }
 
   /** Blocks in order; paragraphs of one list stand in one list. */

@@ -1,0 +1,97 @@
+import { OBJECT } from '../../folio/text.ts';
+import { child } from '../../ledger/office/officeParts.ts';
+import type { Node } from '../../ledger/office/officeParts.ts';
+import type { ArchiveLimits } from '../limits.ts';
+import { notOurs, partsOf } from './officeArchive.ts';
+
+/** The words of an open text document. */
+export interface OdtTexts {
+  /** The document that it was written from. */
+  document: string;
+  /** What each paragraph was when it was written, as a sign of it, by its id. */
+  signs: ReadonlyMap<string, string>;
+  /** Paragraphs in the order in which they stand; what is no letter is one OBJECT. New ones have no id. */
+  texts: { id: string | null; text: string }[];
+}
+
+const OWN = 'urn:elastic-folio:paragraphs:1#';
+
+/** Reads an open text document that was written here and changed elsewhere. Throws a FolioError where it is none. */
+export async function odtTexts(file: string, limits: ArchiveLimits): Promise<OdtTexts> {
+  const parts = await partsOf(file, limits, /^([^/]+\.rdf|content\.xml)$/);
+  let document: string | null = null;
+  const signs = new Map<string, string>();
+  for (const [path, { children }] of parts)
+    if (path.endsWith('.rdf'))
+      for (const { attributes, children: says } of children)
+        for (const { uri, local, text } of says) {
+          if (uri !== OWN) continue;
+          const subject = Object.entries(attributes).find(([name]) => name.endsWith('about'))?.[1] ?? '';
+          if (local === 'document') document = text;
+          else if (local === 'text') signs.set(subject.slice(subject.indexOf('#') + 1), text);
+        }
+  if (document === null) throw notOurs('does not say which paragraphs of a document it holds');
+  const body = child(child(parts.get('content.xml'), 'office:body'), 'office:text');
+  if (!body) throw notOurs('is no text document');
+  const reader = new Reader();
+  reader.blocks(body);
+  return { document, signs, texts: reader.texts };
+}
+
+/** What of a text is none of its paragraphs: what was taken out while changes were recorded, lists that are made anew. */
+const PASSED_OVER = new Set(['text:tracked-changes', 'text:table-of-content', 'office:forms', 'text:sequence-decls', 'office:annotation']);
+
+class Reader {
+  readonly texts: OdtTexts['texts'] = [];
+
+  blocks(around: Node): void {
+    for (const node of around.children) {
+      if (node.name === 'text:p' || node.name === 'text:h') this.paragraph(node);
+      else if (!PASSED_OVER.has(node.name)) this.blocks(node);
+    }
+  }
+
+  private paragraph(p: Node): void {
+    const at: OdtTexts['texts'][number] = { id: p.attributes['xml:id'] ?? null, text: '' };
+    this.texts.push(at);
+    at.text = this.inline(p);
+  }
+
+  /** The letters of a paragraph, white space folded as part 3, 6.1.2 says; what stands in notes and frames are texts of their own. */
+  private inline(around: Node): string {
+    return (around.content ?? [])
+      .map((n) => {
+        if (typeof n === 'string') return n.replace(/[ \t\r\n]+/g, ' ');
+        switch (n.name) {
+          case 'text:span':
+          case 'text:a':
+          case 'text:meta':
+            return this.inline(n);
+          case 'text:s':
+            return ' '.repeat(Number(n.attributes['text:c'] ?? 1));
+          case 'text:tab':
+            return '\t';
+          case 'text:line-break':
+            return '\n';
+          case 'text:note':
+          case 'draw:frame':
+            this.blocks(n);
+            return OBJECT;
+          case 'text:bookmark':
+          case 'text:bookmark-start':
+          case 'text:bookmark-end':
+          case 'text:soft-page-break':
+          case 'text:change':
+          case 'text:change-start':
+          case 'text:change-end':
+          case 'office:annotation':
+          case 'office:annotation-end':
+            return '';
+          default:
+            // Fields, readings, controls.
+            return OBJECT;
+        }
+      })
+      .join('');
+  }
+}
