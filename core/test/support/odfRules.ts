@@ -45,6 +45,7 @@ const INLINE = [
   'text:note',
   'text:ruby',
   'text:page-number',
+  'text:placeholder',
   'text:page-count',
   'text:title',
   'text:bookmark',

@@ -149,6 +149,7 @@ export class OdfText {
         continue;
       }
       switch (part.name) {
+        case 'text:placeholder':
         case 'text:span':
           this.inline(
             part,

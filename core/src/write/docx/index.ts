@@ -12,6 +12,7 @@ import { DOCX_SENTENCES, judgeRunning } from './judgeDocx.ts';
 import { judgeLaid, LAID_SENTENCES } from './judgeLaid.ts';
 import { readBackLaid } from './readBackLaid.ts';
 import { DocxSettings } from './settings.ts';
+import { promptedJob, withPrompts } from '../shared/office/promptedJob.ts';
 import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
 import { fileName, writeDocx } from './writeDocx.ts';
 
@@ -25,9 +26,10 @@ export const docxWriter: Writer<DocxSettings> = {
   comesBack: true,
   settings: DocxSettings,
   migrate: (old) => DocxSettings.parse(old),
-  write: writeDocx,
-  judge: (job) => withWhiteGrounds(job, job.settings.way === 'laid' ? judgeLaid(job) : judgeRunning(job)),
-  async *readBack(files, job) {
+  write: (job) => writeDocx(promptedJob(job)),
+  judge: (job) => withWhiteGrounds(job, withPrompts(job, job.settings.way === 'laid' ? judgeLaid(job) : judgeRunning(job))),
+  async *readBack(files, whole) {
+    const job = promptedJob(whole);
     const { folio, composition, fonts, settings } = job;
     const file = files.find((f) => f.path === fileName(settings));
     if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');

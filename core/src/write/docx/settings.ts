@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 
-const { styles, leading, fields, replacements, tables, pictures, pictureFormat, whiteGround, crops, effects, blends } = officeSettings;
+const { words, styles, leading, fields, replacements, tables, pictures, pictureFormat, whiteGround, crops, effects, blends } =
+  officeSettings;
 
 /** The recipe of the text document. */
 export const DocxSettings = z.object({
@@ -21,6 +22,7 @@ export const DocxSettings = z.object({
     help: 'A file from which colleagues begin new documents in the same styles.',
     group: 'What goes in',
   }),
+  words,
   styles,
   headings: z
     .enum(['standard', 'own'])

@@ -16,6 +16,8 @@ export interface WordContext {
   numbering: Numbering;
   bookmarks: Bookmarks;
   pictures: WordPictures;
+  /** Paragraphs that are places for others’ words; null where none are. */
+  prompts: ReadonlySet<string> | null;
   /** The part that is being written: its links and pictures are its own. */
   part: Part;
   /** How wide the text is set, in points. */

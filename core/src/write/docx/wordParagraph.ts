@@ -56,8 +56,13 @@ function oneParagraph(
     parts,
   );
   const content = inlineContent(story, paragraph, { page, ...(insertions && { insertions }), onGround: ground }, c);
-  return el('w:p', {}, properties, before, named ? c.bookmarks.around('p', paragraph.id, content) : content);
+  const filled = c.prompts?.has(paragraph.id) ? promptXml(content) : content;
+  return el('w:p', {}, properties, before, named ? c.bookmarks.around('p', paragraph.id, filled) : filled);
 }
+
+/** A place for others’ words, which is gone as soon as they write (structured document tag: ISO/IEC 29500-1, 17.5.2.31). */
+const promptXml = (content: Xml): Xml =>
+  el('w:sdt', {}, el('w:sdtPr', {}, el('w:temporary'), el('w:showingPlcHdr'), el('w:text')), el('w:sdtContent', {}, content));
 
 /** A capital is about two thirds of its size; one in a frame stands a little lower than its line (common practice, both). */
 const CAPITAL = 0.66;

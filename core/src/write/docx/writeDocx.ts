@@ -20,6 +20,7 @@ import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { PictureParts } from '../shared/office/pictureParts.ts';
 import { DrawnLooks } from '../shared/office/drawnLooks.ts';
 import { DRAWINGML } from '../shared/office/placedFormat.ts';
+import { promptsIn } from '../shared/office/promptedJob.ts';
 import { PlacedPictures } from '../shared/office/placedPictures.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { el, xmlFile } from '../shared/office/xml.ts';
@@ -98,6 +99,7 @@ export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<Ou
       return address === null ? undefined : part.relateOutside(`${OFFICE}/hyperlink`, address);
     },
     tables: settings.tables,
+    prompts: promptsIn(job),
     initials: !laid && settings.initials === 'framed',
   };
   const entries = settings.contents && !laid ? contentsOf(folio, sections, settings.depth, (id) => flow.sources.pageOf(id)) : [];
@@ -136,7 +138,8 @@ export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<Ou
   const language = settings.language || folio.head.metadata.language;
   const about = xmlFile(documentSettings({ fonts: embed, language, notes: hasNotes }));
   document.relate(`${OFFICE}/settings`, pack.add('word/settings.xml', CONTENT.settings, about));
-  writeParagraphIds(pack, document, folio, c.bookmarks);
+  // What is filled in elsewhere does not come back.
+  if (!c.prompts) writeParagraphIds(pack, document, folio, c.bookmarks);
   writeProperties(job, pack);
   const chunks: Uint8Array[] = [];
   for await (const chunk of pack.bytes()) chunks.push(chunk);

@@ -3,6 +3,7 @@ import type { Writer } from '../writer.ts';
 import { judgeOdp, ODP_SENTENCES } from './judgeOdp.ts';
 import { readBackOdp } from './readBackOdp.ts';
 import { OdpSettings } from './settings.ts';
+import { promptedJob, withPrompts } from '../shared/office/promptedJob.ts';
 import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
 import { fileName, writeOdp } from './writeOdp.ts';
 
@@ -15,9 +16,10 @@ export const odpWriter: Writer<OdpSettings> = {
   entry: 'document.odp',
   settings: OdpSettings,
   migrate: (old) => OdpSettings.parse(old),
-  write: writeOdp,
-  judge: (job) => withWhiteGrounds(job, judgeOdp(job)),
-  async *readBack(files, job) {
+  write: (job) => writeOdp(promptedJob(job)),
+  judge: (job) => withWhiteGrounds(job, withPrompts(job, judgeOdp(job))),
+  async *readBack(files, whole) {
+    const job = promptedJob(whole);
     const file = files.find((f) => f.path === fileName(job.settings));
     if (!file) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');
     yield* await readBackOdp(file, files, job);

@@ -3,7 +3,7 @@ import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 import { slideSettings } from '../shared/office/slideSettings.ts';
 
-const { fields, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
+const { words, fields, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
 const { notes, media, transitions } = slideSettings;
 
 /** The recipe of the open presentation. */
@@ -14,6 +14,7 @@ export const OdpSettings = z.object({
     help: 'A file from which colleagues begin new presentations with the same master pages.',
     group: 'What goes in',
   }),
+  words,
   notes,
   fields,
   pictures,

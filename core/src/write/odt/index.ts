@@ -8,6 +8,7 @@ import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';
 import { judgeOdt, ODT_SENTENCES } from './judgeOdt.ts';
 import { OdtSettings } from './settings.ts';
+import { promptedJob, withPrompts } from '../shared/office/promptedJob.ts';
 import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
 import { fileName, writeOdt } from './writeOdt.ts';
 
@@ -21,9 +22,10 @@ export const odtWriter: Writer<OdtSettings> = {
   settings: OdtSettings,
   migrate: (old) => OdtSettings.parse(old),
   comesBack: true,
-  write: writeOdt,
-  judge: (job) => withWhiteGrounds(job, judgeOdt(job)),
-  async *readBack(files, job) {
+  write: (job) => writeOdt(promptedJob(job)),
+  judge: (job) => withWhiteGrounds(job, withPrompts(job, judgeOdt(job))),
+  async *readBack(files, whole) {
+    const job = promptedJob(whole);
     const { folio, composition, fonts, settings } = job;
     const file = files.find((f) => f.path === fileName(settings));
     if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 
-const { fields, pictures, pictureFormat, whiteGround } = officeSettings;
+const { words, fields, pictures, pictureFormat, whiteGround } = officeSettings;
 
 /** The recipe of the open text document. */
 export const OdtSettings = z.object({
@@ -12,6 +12,7 @@ export const OdtSettings = z.object({
     help: 'A file from which colleagues begin new documents in the same styles.',
     group: 'What goes in',
   }),
+  words,
   fields,
   contents: z.boolean().default(true).meta({
     title: 'Table of contents',

@@ -24,6 +24,7 @@ import { TextStyles } from '../shared/odf/textStyles.ts';
 import { contentsOf } from '../shared/office/contents.ts';
 import { measureOf, pageSetup } from '../shared/office/pageSetup.ts';
 import type { PageSetup } from '../shared/office/pageSetup.ts';
+import { promptsIn } from '../shared/office/promptedJob.ts';
 import { pictureFileName } from '../shared/office/pictureParts.ts';
 import { outputFile } from '../shared/outputFile.ts';
 import { scopeOf } from '../shared/scope.ts';
@@ -55,7 +56,8 @@ export async function* writeOdt(job: WriteJob<OdtSettings>): AsyncGenerator<Outp
   const mediaType = settings.template ? `${MEDIA_TYPE}-template` : MEDIA_TYPE;
   const about = { title: settings.title || folio.head.metadata.title, language: settings.language || folio.head.metadata.language };
   const used = usedParagraphs(sections);
-  const signs = paragraphSigns(folio, (id) => used.has(id));
+  // What is filled in elsewhere does not come back.
+  const signs = promptsIn(job) ? [] : paragraphSigns(folio, (id) => used.has(id));
   const inside = [...signs, ...(settings.pictures === 'beside' ? [] : files.values())];
   const chunks: Buffer[] = [];
   const zip = packOdf(mediaType, { 'content.xml': content, 'styles.xml': styles, 'meta.xml': metaOf(folio, about) }, inside);
@@ -113,6 +115,7 @@ class RunningText {
     const scope = scopeOf(folio, composition, settings);
     const used = usedParagraphs(sections);
     const fields = flowFields(folio, sections).sources;
+    const prompts = promptsIn(job);
     this.measure = measureOf(setup);
     this.textStyles = new TextStyles(folio.head, notHeld);
     this.places = placesIn(folio.stories, used);
@@ -134,6 +137,7 @@ class RunningText {
         heading: (p) => headingLevel(paragraphRole(folio.head, p.style).element) || null,
         insertions: (p) => this.insertions.get(p) ?? [],
         inLine: (item) => this.drawing(item, this.measure),
+        isPrompt: (p) => prompts?.has(p.id) ?? false,
         isUnseen: (ink) => seenAs(ink, folio) === 'unseen',
         place: (id) => (this.isPlace(id) ? placeOfParagraph(id) : null),
       },

@@ -6,6 +6,7 @@ import { decksOf, slidesOf } from './deck.ts';
 import { judgePptx, PPTX_SENTENCES } from './judgePptx.ts';
 import { readBackDeck } from './readBackDeck.ts';
 import { PptxSettings } from './settings.ts';
+import { promptedJob, withPrompts } from '../shared/office/promptedJob.ts';
 import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
 import { writePptx } from './writePptx.ts';
 
@@ -19,9 +20,10 @@ export const pptxWriter: Writer<PptxSettings> = {
   settings: PptxSettings,
   migrate: (old) => PptxSettings.parse(old),
   comesBack: true,
-  write: writePptx,
-  judge: (job) => withWhiteGrounds(job, judgePptx(job)),
-  async *readBack(files, job) {
+  write: (job) => writePptx(promptedJob(job)),
+  judge: (job) => withWhiteGrounds(job, withPrompts(job, judgePptx(job))),
+  async *readBack(files, whole) {
+    const job = promptedJob(whole);
     const { folio, composition, settings } = job;
     const scope = slidesOf(scopeOf(folio, composition, settings, true), settings, job);
     for (const deck of decksOf(scope.pages, settings)) {

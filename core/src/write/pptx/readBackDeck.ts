@@ -21,12 +21,14 @@ import type { PagePlace } from '../../folio/traverse.ts';
 import { textPieces } from '../../structure/textPieces.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { DRAWINGML } from '../shared/office/placedFormat.ts';
+import { promptsIn } from '../shared/office/promptedJob.ts';
 import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
 import { effectsOnPage } from './cueEffects.ts';
 import { offsetOf } from './deck.ts';
 import type { Deck } from './deck.ts';
+import { withoutPlaces } from './placeholders.ts';
 import type { PptxSettings } from './settings.ts';
 
 /** Reads a deck of slides back: its words against those of its boxes, everything on its slides in its place, how they come and move. */
@@ -39,7 +41,8 @@ export async function readBackDeck(
 ): Promise<Evidence[]> {
   const { folio, composition, fonts, settings } = job;
   const scope = { ...whole, pages: [...deck.pages] };
-  const pieces = textPieces(folio, composition, scope);
+  const all = textPieces(folio, composition, scope);
+  const pieces = promptsIn(job) ? withoutPlaces(folio, scope.pages, all) : all;
   const observed = await observeSlides(await file.bytes(), {
     pictures: job.pictures,
     beside: async (path) => files.find((f) => f.path === path)?.bytes(),

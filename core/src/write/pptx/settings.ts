@@ -3,7 +3,7 @@ import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 import { slideSettings } from '../shared/office/slideSettings.ts';
 
-const { leading, fields, replacements, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
+const { words, leading, fields, replacements, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
 const { notes, media, transitions } = slideSettings;
 
 /** The recipe of the deck of slides. */
@@ -14,6 +14,7 @@ export const PptxSettings = z.object({
     help: 'A file from which colleagues begin new decks with the same layouts.',
     group: 'What goes in',
   }),
+  words,
   sizes: z
     .enum(['one', 'each'])
     .default('one')

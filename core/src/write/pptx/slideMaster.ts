@@ -17,8 +17,8 @@ import type { SlideContext } from './slideContext.ts';
 const PROMPTS = { title: 'Heading', body: 'Text', pic: 'Picture' } as const;
 
 /** A place that slides fill: where it is, and what text in it looks like (ISO/IEC 29500-1, 19.3.1.36). */
-export function placeholderXml(id: number, place: Placeholder, at: Placement, look: Xml | null): Xml {
-  const prompt = el('a:p', {}, el('a:r', {}, el('a:t', {}, words(PROMPTS[place.type]))));
+export function placeholderXml(id: number, place: Placeholder, at: Placement, look: Xml | null, says = ''): Xml {
+  const prompt = el('a:p', {}, el('a:r', {}, el('a:t', {}, words(says || PROMPTS[place.type]))));
   return el(
     'p:sp',
     {},

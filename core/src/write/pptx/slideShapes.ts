@@ -43,6 +43,8 @@ export interface ShapeSources {
   looks: DrawnLooks;
   media: SlideMedia;
   fit: BodyLook['fit'];
+  /** Whether texts that fill places of the layout are left to those who write there. */
+  emptyPlaces: boolean;
 }
 
 const ANCHORS = { top: 't', centre: 'ctr', bottom: 'b' } as const;
@@ -259,11 +261,12 @@ export class SlideShapes {
     ] as const;
     const facts = { ...this.factsOf(frame), id: this.next(frame.id) };
     const c = { ...this.c, page: this.pageOf(frame), wrote: this.takeDown?.(facts.id) };
+    const place = this.placeholderOf(piece);
     const body = bodyXml(
       { inset, anchor: ANCHORS[align], columns, fit: this.s.fit },
-      paragraphsXml(piece.story, piece.blocks, c, note?.number),
+      paragraphsXml(piece.story, place && this.s.emptyPlaces ? [] : piece.blocks, c, note?.number),
     );
-    return shapeXml(facts, { ...at, flipV: false }, look, body, this.placeholderOf(piece));
+    return shapeXml(facts, { ...at, flipV: false }, look, body, place);
   }
 
   private placeholderOf(piece: WordsPiece): Placeholder | null {

@@ -22,6 +22,7 @@ import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { PictureParts } from '../shared/office/pictureParts.ts';
 import { DrawnLooks } from '../shared/office/drawnLooks.ts';
 import { DRAWINGML } from '../shared/office/placedFormat.ts';
+import { promptsIn } from '../shared/office/promptedJob.ts';
 import { PlacedPictures } from '../shared/office/placedPictures.ts';
 import { repeatedLook } from '../shared/office/repeatedLook.ts';
 import type { Xml } from '../shared/office/xml.ts';
@@ -37,7 +38,7 @@ import { countsPage, decksOf, fillsSlide, offsetOf, slideName, slidesOf } from '
 import type { Deck } from './deck.ts';
 import { CONTENT, NAMESPACES } from './namespaces.ts';
 import { NOTES, NotesSlides } from './notesSlides.ts';
-import { filledOf } from './placeholders.ts';
+import { filledOf, promptsOf } from './placeholders.ts';
 import type { Filled } from './placeholders.ts';
 import { faceOf } from './runLook.ts';
 import type { PptxSettings } from './settings.ts';
@@ -113,6 +114,11 @@ class DeckWriter {
     };
   }
 
+  /** Whether it is a template whose words are prompts. */
+  private get prompted(): boolean {
+    return promptsIn(this.job) !== null;
+  }
+
   get beside(): PictureParts['beside'] {
     return this.files.beside;
   }
@@ -134,7 +140,8 @@ class DeckWriter {
     this.master.content = masterFile(this.deck.size, layouts, masterContext);
     this.master.relate(`${OFFICE}/theme`, this.theme());
     this.writePresentation(notes.relation);
-    this.texts.write(this.pack, this.presentation, folio);
+    // What is filled in elsewhere does not come back.
+    if (!this.prompted) this.texts.write(this.pack, this.presentation, folio);
     writeProperties(this.job, this.pack);
     const chunks: Uint8Array[] = [];
     for await (const chunk of this.pack.bytes()) chunks.push(chunk);
@@ -153,7 +160,7 @@ class DeckWriter {
     const context = this.contextOf(part, page.id, counts);
     const offset = offsetOf(this.deck, page);
     const { pieces, pictures, looks, files } = this;
-    const sources = { composition, pieces, pictures, looks, files, media, fit: settings.fit };
+    const sources = { composition, pieces, pictures, looks, files, media, fit: settings.fit, emptyPlaces: this.prompted };
     const items = itemsOfPage(folio, place, this.scope, () => true)
       .filter((i) => !i.unseen)
       .map((i) => ({ ...i, item: looks.told(i.item) }));
@@ -161,10 +168,11 @@ class DeckWriter {
       settings.masters === 'layouts'
         ? divide(items, place, (frame) => isOfPage(folio, composition, frame, context.countsPages))
         : { onLayout: [], onSlide: items };
-    const filled = filledOf(folio, place, this.pieces);
+    const filled = filledOf(folio, place, this.pieces, this.prompted);
     const shapes = new SlideShapes(context, sources, place, offset, filled, (shape) => this.texts.of(FIRST_SLIDE + at, shape));
     const drawn = shapes.draw(onSlide);
-    const key = `${repeatedLook(folio, composition, place, onLayout, context.countsPages)} ${!!filled.title} ${!!filled.body} ${JSON.stringify(offset)}`;
+    const prompts = this.prompted ? promptsOf(filled) : null;
+    const key = `${repeatedLook(folio, composition, place, onLayout, context.countsPages)} ${!!filled.title} ${!!filled.body} ${JSON.stringify([offset, prompts])}`;
     let layout = this.layouts.get(key);
     if (!layout) {
       const own = this.pack.add(`ppt/slideLayouts/slideLayout${this.layouts.size + 1}.xml`, CONTENT.layout);
@@ -233,16 +241,18 @@ class DeckWriter {
   }
 
   /** The places of a layout, where its first slide fills them. */
-  private places({ title, body }: Filled, place: PagePlace, c: SlideContext): Xml[] {
+  private places(filled: Filled, place: PagePlace, c: SlideContext): Xml[] {
+    const { title, body } = filled;
+    const says = this.prompted ? promptsOf(filled) : { title: '', body: '' };
     const { dx, dy } = offsetOf(this.deck, place.page);
-    const placed = (piece: WordsPiece | null, id: number, as: Parameters<typeof placeholderXml>[1]): Xml[] => {
+    const placed = (piece: WordsPiece | null, id: number, as: Parameters<typeof placeholderXml>[1], said: string): Xml[] => {
       const frame = piece && place.spread.items[piece.item];
       const at = frame && placementOf(frame.transform, piece.rect);
       if (!at) return [];
       const { box } = place.page;
-      return [placeholderXml(id, as, { ...at, x: at.x - box.x + dx, y: at.y - box.y + dy }, lookOfPiece(piece, c))];
+      return [placeholderXml(id, as, { ...at, x: at.x - box.x + dx, y: at.y - box.y + dy }, lookOfPiece(piece, c), said)];
     };
-    return [...placed(title, 1_000_001, { type: 'title' }), ...placed(body, 1_000_002, { type: 'body', idx: 1 })];
+    return [...placed(title, 1_000_001, { type: 'title' }, says.title), ...placed(body, 1_000_002, { type: 'body', idx: 1 }, says.body)];
   }
 
   /** Names of layouts are those of master pages; several of one are counted. */

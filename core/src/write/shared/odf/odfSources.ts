@@ -82,6 +82,8 @@ interface RunningSources {
   insertions(paragraph: Paragraph): readonly { offset: number; xml: Xml }[];
   /** What an item in a line looks like. */
   inLine(item: Item): Xml | null;
+  /** Whether a paragraph is a place for others’ words. */
+  isPrompt(paragraph: Paragraph): boolean;
   /** Whether ink would not be seen on paper. */
   isUnseen(ink: SolidPaint): boolean;
   /** The name of the place where a paragraph begins. */

@@ -5,7 +5,8 @@ import { resolveParagraph, resolveSpan } from '../../../folio/resolve.ts';
 import type { Block, Cell, Inline, Paragraph, Story, Table } from '../../../folio/story.ts';
 import type { CharacterProperties } from '../../../folio/styles.ts';
 import { lookOfCell } from '../../../folio/tableCells.ts';
-import { lengthOf } from '../../../folio/text.ts';
+import { lengthOf, plainText } from '../../../folio/text.ts';
+import { all } from '../office/xml.ts';
 import { el, pt, text } from './element.ts';
 import type { Xml } from './element.ts';
 import type { NotHeld } from './notHeld.ts';
@@ -102,7 +103,7 @@ export class Texts {
     return el(
       level === null ? 'text:p' : 'text:h',
       { 'text:style-name': style, 'text:outline-level': level ?? undefined, 'xml:id': this.once(p.id) },
-      [...number, ...this.inline(story, p.content, look.character, more)],
+      [...number, ...(this.sources.running?.isPrompt(p) ? [promptXml(p, more)] : this.inline(story, p.content, look.character, more))],
     );
   }
 
@@ -261,6 +262,13 @@ export class Texts {
     ]);
   }
 }
+
+/** A place that whoever fills it in is led to (7.7.4). */
+const promptXml = (p: Paragraph, more: readonly { xml: Xml }[]): Xml =>
+  all(
+    more.map(({ xml }) => xml),
+    el('text:placeholder', { 'text:placeholder-type': 'text' }, [text(plainText(p.content))]),
+  );
 
 /** Ink that programs choose, as for text of no colour (20.394). */
 const OF_READERS = { 'style:use-window-font-color': 'true' };

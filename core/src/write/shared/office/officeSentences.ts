@@ -1,5 +1,6 @@
 /** Sentences that ledgers of office files have in common. */
 export const OFFICE_SENTENCES: Record<string, string> = {
+  'text.prompt': 'Its words are left out of the template: a prompt says what belongs there.',
   'pictures.out': 'Pictures are left out, as the recipe says.',
   'initial.flat': 'Its initial is a letter like the others.',
   'leading.one': 'Its lines stand {least} to {most} points apart; here all of them do {points}.',

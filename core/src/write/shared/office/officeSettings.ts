@@ -2,6 +2,16 @@ import { z } from 'zod';
 
 /** Settings that office files have in common, worded once. */
 export const officeSettings = {
+  words: z
+    .enum(['prompts', 'document'])
+    .default('prompts')
+    .meta({
+      title: 'Words of the template',
+      help: 'Whether every paragraph says what belongs there, by the name of its style, or the document’s own words stay as an example.',
+      group: 'What goes in',
+      labels: { prompts: 'Say what belongs there', document: 'The document’s own' },
+      showIf: { template: [true] },
+    }),
   styles: z
     .enum(['named', 'none'])
     .default('named')
