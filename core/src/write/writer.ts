@@ -71,8 +71,8 @@ export interface Writer<S = unknown> {
   /** One line that says what the result is good for. */
   about: string;
   version: number;
-  /** How it can be looked at: pages line by line as designed, pages of boxes whose lines end where others decide, running text, not at all. */
-  view: 'pages' | 'boxes' | 'flow' | 'none';
+  /** How it can be looked at: pages line by line as designed, pages of boxes whose lines end where others decide, or running text. */
+  view: 'pages' | 'boxes' | 'flow';
   /** The file that opens the result. */
   entry: string;
   settings: ZodType<S>;
@@ -90,7 +90,7 @@ export interface Writer<S = unknown> {
    * The result drawn as a page of HTML from its files alone, where browsers cannot show it themselves; the page asked for, where it has
    * such. `faces`: those that are installed where it is looked at, for files that only name theirs.
    */
-  redraw?(files: WrittenFile[], page: number, faces: readonly FontFace[]): Promise<string>;
+  redraw?(files: WrittenFile[], page: number, faces: readonly FontFace[], pictures: Pick<PicturePort, 'info'>): Promise<string>;
   /** A plain sentence for each code its ledger uses. */
   sentences: Record<string, string>;
 }

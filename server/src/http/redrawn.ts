@@ -23,7 +23,7 @@ export async function redrawn(
   if (!drawing) {
     if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
     const written = files.map((f) => ({ ...f, bytes: async () => new Uint8Array(await readFile(join(folder, f.path))) }));
-    drawing = faces().then(async (installed) => shownByBrowsers(await redraw(written, page, installed)));
+    drawing = faces().then(async (installed) => shownByBrowsers(await redraw(written, page, installed, sharpPictures)));
     drawing.catch(() => kept.delete(key));
     kept.set(key, drawing);
   }

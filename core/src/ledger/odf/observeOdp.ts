@@ -1,5 +1,5 @@
-import { boundsOfPath, multiply, transformRect } from '../../folio/geometry.ts';
-import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
+import { boundsOfPath, transformRect } from '../../folio/geometry.ts';
+import type { Matrix, Rect } from '../../folio/geometry.ts';
 import { SIGNATURE_CELLS } from '../findings.ts';
 import type { ObservedFlow } from '../flow/observedFlow.ts';
 import { emptyPage } from '../observed.ts';
@@ -8,6 +8,7 @@ import { child, childrenOf } from '../office/officeParts.ts';
 import type { Node } from '../office/officeParts.ts';
 import type { Outside } from '../office/wordReader.ts';
 import { openPackage } from './openPackage.ts';
+import { clipOf, pathOf, placeOf } from './odfShapes.ts';
 import { OdfStyles, pointsOf } from './odfStyles.ts';
 import { OdfText, wordsIn } from './odfText.ts';
 
@@ -162,7 +163,7 @@ class Deck {
     if (!picture || !measured) return;
     // Lengths of the crop are those of the picture at 96 pixels to the inch (20.179).
     const clip = this.styles.graphic(node.attributes['draw:style-name'], 'fo:clip');
-    const [t = 0, r = 0, b = 0, l = 0] = (/^rect\((.*)\)$/.exec(clip ?? '')?.[1] ?? '').split(',').map((x) => pointsOf(x.trim()));
+    const [t, r, b, l] = clipOf(clip);
     const natural = { width: measured.width * 0.75, height: measured.height * 0.75 };
     const [sx, sy] = [own.width / (natural.width - l - r), own.height / (natural.height - t - b)];
     const whole = { x: -l * sx, y: -t * sy, width: natural.width * sx, height: natural.height * sy };
@@ -172,33 +173,3 @@ class Deck {
 
 const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
 const isUnread = (node: Node): boolean => node.attributes['draw:decorative'] === 'true' || node.attributes['loext:decorative'] === 'true';
-
-/** Where a shape stands: by its corner, or by a matrix (19.228). */
-function placeOf(node: Node, around: Matrix): { width: number; height: number; matrix: Matrix } {
-  const a = node.attributes;
-  const size = { width: pointsOf(a['svg:width']), height: pointsOf(a['svg:height']) };
-  const numbers = /^matrix\(([^)]*)\)$/.exec(a['draw:transform'] ?? '')?.[1]?.split(/\s+/);
-  if (!numbers) return { ...size, matrix: multiply(around, [1, 0, 0, 1, pointsOf(a['svg:x']), pointsOf(a['svg:y'])]) };
-  const [p, q, r, s] = numbers.slice(0, 4).map(Number) as [number, number, number, number];
-  return { ...size, matrix: multiply(around, [p, q, r, s, pointsOf(numbers[4]), pointsOf(numbers[5])]) };
-}
-
-/** The outline of a path in its box: its numbers go from those of its view box to its size (19.552, 19.530). */
-function pathOf(node: Node, { width, height }: Rect): Path | null {
-  const [vx = 0, vy = 0, vw = 1, vh = 1] = (node.attributes['svg:viewBox'] ?? '').split(/\s+/).map(Number);
-  const x = (n: number): number => ((n - vx) / vw) * width;
-  const y = (n: number): number => ((n - vy) / vh) * height;
-  const out: Path = [];
-  for (const [, letter, rest = ''] of (node.attributes['svg:d'] ?? '').matchAll(/([MLCZ])([^A-Za-z]*)/g)) {
-    const n = rest
-      .trim()
-      .split(/[\s,]+/)
-      .filter(Boolean)
-      .map(Number);
-    if (letter === 'Z') out.push(['Z']);
-    else if (letter === 'C' && n.length === 6) out.push(['C', x(n[0]!), y(n[1]!), x(n[2]!), y(n[3]!), x(n[4]!), y(n[5]!)]);
-    else if (n.length === 2) out.push([letter as 'M' | 'L', x(n[0]!), y(n[1]!)]);
-    else return null;
-  }
-  return out.length ? out : null;
-}

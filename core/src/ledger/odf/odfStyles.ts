@@ -56,6 +56,14 @@ export class OdfStyles {
     return false;
   }
 
+  /** The columns of a section, or of a box; null where it has one (16.27.4). */
+  columns(family: 'section' | 'graphic', name: string | undefined): { count: number; gap: number } | null {
+    const style = this.styles.get(`${family} ${name}`);
+    const columns = child(child(style, `style:${family}-properties`), 'style:columns')?.attributes;
+    const count = Number(columns?.['fo:column-count'] ?? 1);
+    return count > 1 ? { count, gap: pointsOf(columns?.['fo:column-gap']) } : null;
+  }
+
   graphic(name: string | undefined, property: string): string | undefined {
     return this.get('graphic', name, 'style:graphic-properties', property);
   }

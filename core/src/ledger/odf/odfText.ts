@@ -1,18 +1,10 @@
-import { formatNumber } from '../../compose/listLabels.ts';
 import type { SeenLine } from '../flow/cascade.ts';
 import type { ObservedFlow, ObservedFlowBlock, ObservedFlowCell } from '../flow/observedFlow.ts';
 import { child, childrenOf } from '../office/officeParts.ts';
 import type { Node } from '../office/officeParts.ts';
+import { OdfLabels } from './odfLabels.ts';
 import { pointsOf } from './odfStyles.ts';
 import type { OdfStyles } from './odfStyles.ts';
-
-const FORMATS: Record<string, Parameters<typeof formatNumber>[1]> = {
-  '1': 'decimal',
-  a: 'lowerAlpha',
-  A: 'upperAlpha',
-  i: 'lowerRoman',
-  I: 'upperRoman',
-};
 
 /** A picture in a line: its files, the best first; the number of blocks read before it. */
 export interface OdfFigure {
@@ -33,14 +25,16 @@ export class OdfText {
   /** Names of places in the text, and those that references ask for. */
   readonly places = new Set<string>();
   readonly asked: string[] = [];
-  private readonly counters = new Map<string, number[]>();
+  private readonly labels: OdfLabels;
 
   constructor(
     private readonly styles: OdfStyles,
     private readonly file: string,
     /** What the number of a page is, where it is asked for. */
     private readonly number: () => string | null = () => null,
-  ) {}
+  ) {
+    this.labels = new OdfLabels(styles);
+  }
 
   blocks(around: Node, inside: string[] = [], ground: string | null = null): void {
     for (const node of around.children) {
@@ -70,37 +64,19 @@ export class OdfText {
 
   private list(node: Node, inside: string[], ground: string | null, style: string, level: number): void {
     const own = node.attributes['text:style-name'] ?? style;
-    if (level === 0 && node.attributes['text:continue-numbering'] !== 'true') this.counters.delete(own);
+    if (level === 0) this.labels.begin(own, node.attributes['text:continue-numbering'] === 'true');
     for (const item of node.children) {
       if (item.name !== 'text:list-item' && item.name !== 'text:list-header') continue;
       let first = true;
       for (const held of item.children) {
         if (held.name === 'text:list') this.list(held, inside, ground, own, level + 1);
         else if (held.name === 'text:p' || held.name === 'text:h') {
-          const label = first && item.name === 'text:list-item' ? this.label(own, level, item.attributes['text:start-value']) : '';
+          const label = first && item.name === 'text:list-item' ? this.labels.next(own, level, item.attributes['text:start-value']) : '';
           this.paragraph(held, inside, ground, label);
           first = false;
         }
       }
     }
-  }
-
-  /** What stands before an entry (16.31 and 16.33). */
-  private label(style: string, level: number, start: string | undefined): string {
-    const numbers = this.counters.get(style) ?? [];
-    this.counters.set(style, numbers);
-    numbers[level] = start === undefined ? (numbers[level] ?? 0) + 1 : Number(start);
-    numbers.length = level + 1;
-    const levels = this.styles.list(style)?.children ?? [];
-    const own = levels.find((l) => l.attributes['text:level'] === String(level + 1));
-    if (own?.name === 'text:list-level-style-bullet') return (own.attributes['text:bullet-char'] ?? '').replace('\u200b', '');
-    const a = own?.attributes ?? {};
-    const shown = Number(a['text:display-levels'] ?? 1);
-    const formatOf = (at: number): string =>
-      levels.find((l) => l.attributes['text:level'] === String(at + 1))?.attributes['style:num-format'] ?? '1';
-    const parts = Array.from({ length: shown }, (_, i) => level - shown + 1 + i).filter((at) => at >= 0);
-    const text = parts.map((at) => formatNumber(numbers[at] ?? 1, FORMATS[formatOf(at)] ?? 'decimal')).join('.');
-    return `${a['style:num-prefix'] ?? ''}${text}${a['style:num-suffix'] ?? ''}`;
   }
 
   private paragraph(p: Node, inside: string[], ground: string | null, label: string | undefined): void {

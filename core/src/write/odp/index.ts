@@ -1,3 +1,4 @@
+import { redrawOdp } from '../../ledger/odf/redrawOdf.ts';
 import { FolioError } from '../../ports/ports.ts';
 import type { Writer } from '../writer.ts';
 import { judgeOdp, ODP_SENTENCES } from './judgeOdp.ts';
@@ -12,7 +13,7 @@ export const odpWriter: Writer<OdpSettings> = {
   label: 'Open slides',
   about: 'The same for programs of the open standard: styles by their names, text live, forms to fill in (ODP).',
   version: 1,
-  view: 'none',
+  view: 'boxes',
   entry: 'document.odp',
   settings: OdpSettings,
   migrate: (old) => OdpSettings.parse(old),
@@ -23,6 +24,12 @@ export const odpWriter: Writer<OdpSettings> = {
     const file = files.find((f) => f.path === fileName(job.settings));
     if (!file) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');
     yield* await readBackOdp(file, files, job);
+  },
+  async redraw(files, page, faces, pictures) {
+    const file = files.find((f) => /^document\.o[dt]p$/.test(f.path));
+    if (!file) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');
+    const beside = async (path: string): Promise<Uint8Array | undefined> => files.find((f) => f.path === path)?.bytes();
+    return redrawOdp(await file.bytes(), page, { beside, faces, sizeOf: (bytes) => pictures.info(bytes) });
   },
   sentences: ODP_SENTENCES,
 };

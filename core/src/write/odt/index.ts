@@ -3,6 +3,7 @@ import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { openText } from '../../ledger/flow/telling.ts';
 import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { headedByRows, observeOdt } from '../../ledger/odf/observeOdt.ts';
+import { redrawOdt } from '../../ledger/odf/redrawOdf.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';
@@ -17,7 +18,7 @@ export const odtWriter: Writer<OdtSettings> = {
   label: 'Open text document',
   about: 'For colleagues with programs of the open standard: one text from beginning to end in its styles (ODT).',
   version: 1,
-  view: 'none',
+  view: 'flow',
   entry: 'document.odt',
   settings: OdtSettings,
   migrate: (old) => OdtSettings.parse(old),
@@ -45,6 +46,12 @@ export const odtWriter: Writer<OdtSettings> = {
       navigates: settings.contents && expected.outline.length > 0,
       signature: async (media, region) => job.pictures.signature(await job.media(media), SIGNATURE_CELLS, region),
     });
+  },
+  async redraw(files, _page, faces, pictures) {
+    const file = files.find((f) => /^document\.o[dt]t$/.test(f.path));
+    if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
+    const beside = async (path: string): Promise<Uint8Array | undefined> => files.find((f) => f.path === path)?.bytes();
+    return redrawOdt(await file.bytes(), { beside, faces, sizeOf: (bytes) => pictures.info(bytes) });
   },
   sentences: ODT_SENTENCES,
 };
