@@ -68,27 +68,49 @@ test('slides are made, and drawn beside the layout from their own bytes; files o
   await page.goto('/');
   const id = await page.locator('.shelf-row', { hasText: 'Open Dome Night' }).getAttribute('data-document');
   await page.goto(`/d/${id}/outputs`);
+  const made = new Map<string, Uint8Array>();
   for (const [name, key] of [
     ['Slides', 'pptx'],
     ['Open slides', 'odp'],
     ['Open text document', 'odt'],
   ] as const) {
-    await page.getByRole('button', { name: 'Add an output…' }).click();
-    await page.getByRole('menuitem', { name: new RegExp(`^${name}`) }).click();
-    await page.getByRole('button', { name: 'Close settings' }).click();
     const row = page.locator(`tr[data-output=${key}]`);
+    await expect(async () => {
+      await page.getByRole('button', { name: 'Add an output…' }).click();
+      await page.getByRole('menuitem', { name: new RegExp(`^${name}`) }).click();
+      await expect(row).toBeVisible({ timeout: 5000 });
+    }).toPass();
+    await page.getByRole('button', { name: 'Close settings' }).click();
     await row.getByRole('button', { name: 'Run', exact: true }).click();
     await expect(row.locator('.state')).toHaveText('fresh', { timeout: 40_000 });
     const [download] = await Promise.all([page.waitForEvent('download'), row.getByRole('link', { name: /Download/ }).click()]);
     expect(download.suggestedFilename()).toMatch(new RegExp(`\\.${key}$`));
+    made.set(key, new Uint8Array(await readFile((await download.path())!)));
   }
   await page.goto(`/d/${id}/compare`);
   await page.locator('.ant-segmented').getByText('Slides', { exact: true }).click();
   const drawn = page.frameLocator('iframe[title^="Page 1 of Slides"]');
   await expect(drawn.locator('section p', { hasText: /dome|telescope|stars/i }).first()).toBeVisible({ timeout: 20_000 });
   expect(await findings(page)).toEqual([]);
-  await page.locator('.ant-segmented').getByText('Open slides', { exact: true }).click();
-  expect(await findings(page)).toEqual([]);
+  for (const name of ['Open slides', 'Open text document']) {
+    await page.locator('.ant-segmented').getByText(name, { exact: true }).click();
+    const open = page.frameLocator(`iframe[title^="Page 1 of ${name}"]`);
+    await expect(open.locator('p', { hasText: /dome|telescope|stars/i }).first()).toBeVisible({ timeout: 20_000 });
+    expect(await findings(page)).toEqual([]);
+  }
+  // Words that a colleague changed on a slide, and in an open text, come back.
+  await page.goto(`/d/${id}/corrections`);
+  for (const [key, part, letters] of [
+    ['pptx', 'ppt/slides/slide1.xml', /(<a:t>[^<]*?)\b(telescope|dome|stars)\b/],
+    ['odt', 'content.xml', /(<text:(?:p|span)\b[^>]*>[^<]*?)\b(telescope|dome|stars)\b/],
+  ] as const) {
+    const files = unzipSync(made.get(key)!);
+    files[part] = new TextEncoder().encode(new TextDecoder().decode(files[part]).replace(letters, '$1lantern'));
+    const came = { name: `changed.${key}`, mimeType: 'application/octet-stream', buffer: Buffer.from(zipSync(files)) };
+    await page.locator('input[type=file]').setInputFiles(came);
+    await expect(page.getByText(`changed.${key}: 1 paragraph changed`)).toBeVisible();
+    await expect(page.getByRole('list', { name: 'Corrections' }).locator('ins')).toHaveText('lantern');
+  }
   await page.goto(`/d/${id}/outputs`);
   for (const key of ['pptx', 'odp', 'odt']) {
     const row = page.locator(`tr[data-output=${key}]`);

@@ -17,11 +17,13 @@ export interface TextLook {
 export class OdfStyles {
   private readonly styles = new Map<string, Node>();
   private readonly lists = new Map<string, Node>();
+  private readonly defaults = new Map<string, Node>();
 
   /** `named`: the part that has the named styles; `single`: the one whose own styles of single places count (part 3, 3.1.3). */
   constructor(named: Node | undefined, single: Node | undefined) {
     for (const group of [child(named, 'office:styles'), child(single, 'office:automatic-styles')]) {
       for (const s of childrenOf(group, 'style:style')) this.styles.set(`${s.attributes['style:family']} ${s.attributes['style:name']}`, s);
+      for (const d of childrenOf(group, 'style:default-style')) this.defaults.set(d.attributes['style:family'] ?? '', d);
       for (const l of childrenOf(group, 'text:list-style')) this.lists.set(l.attributes['style:name'] ?? '', l);
     }
   }
@@ -40,7 +42,8 @@ export class OdfStyles {
       if (value !== undefined) return value;
       at = style?.attributes['style:parent-style-name'];
     }
-    return undefined;
+    // What holds where no style says otherwise (16.4).
+    return child(this.defaults.get(family), group)?.attributes[property];
   }
 
   /** Whether a paragraph begins with letters over several lines (17.9). */

@@ -304,10 +304,7 @@ class RunningText {
   private styles(language: string): Xml {
     const { settings } = this.job;
     const { size, top, right, bottom, left } = this.setup;
-    const [tongue, country] = language.split('-');
-    const defaults = el('style:default-style', { 'style:family': 'paragraph' }, [
-      el('style:text-properties', { 'fo:language': tongue, 'fo:country': country ?? 'none' }),
-    ]);
+    const defaults = this.textStyles.defaults('paragraph', language);
     const entries = Array.from({ length: settings.depth }, (_, i) =>
       el('style:style', { 'style:name': `Contents_${i + 1}`, 'style:display-name': `Contents ${i + 1}`, 'style:family': 'paragraph' }, [
         el('style:paragraph-properties', { 'fo:margin-left': pt(12 * i) }, [

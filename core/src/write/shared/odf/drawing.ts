@@ -155,10 +155,7 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
   if (head.opening) notHeld.add('How the document opens');
   const pageNodes = pages.map(pageNode);
   const named = textStyles.named();
-  const [language, country] = sources.language.split('-');
-  const defaults = el('style:default-style', { 'style:family': 'graphic' }, [
-    el('style:text-properties', { 'fo:language': language, 'fo:country': country ?? 'none' }),
-  ]);
+  const defaults = [textStyles.defaults('graphic', sources.language), textStyles.defaults('paragraph', sources.language)];
   const layers = head.layerOrder.map((id) => {
     const layer = head.layers[id]!;
     const display = layer.visible ? (layer.printing ? 'always' : 'screen') : layer.printing ? 'printer' : 'none';

@@ -1,6 +1,7 @@
 import { solidHex } from '../../../folio/colour.ts';
 import type { Head } from '../../../folio/head.ts';
 import { resolveParagraphStyle } from '../../../folio/resolve.ts';
+import { CHARACTER_DEFAULTS } from '../../../folio/styles.ts';
 import type { CharacterOverrides, ParagraphOverrides } from '../../../folio/styles.ts';
 import { el, percent, pt } from './element.ts';
 import type { Xml } from './element.ts';
@@ -44,6 +45,13 @@ export class TextStyles {
       ...(Object.keys(paragraph).length || tabs || cap ? [el('style:paragraph-properties', paragraph, [tabs, cap])] : []),
       ...(Object.keys(character).length ? [el('style:text-properties', character)] : []),
     ];
+  }
+
+  /** What holds where no style says otherwise (16.4): else it would be what each program has of its own. */
+  defaults(family: 'paragraph' | 'graphic', language: string): Xml {
+    const { fontFamily, size, fontWeight, fontStyle, fill } = CHARACTER_DEFAULTS;
+    const look = this.properties({}, { fontFamily, size, fontWeight, fontStyle, fill, language }, CHARACTER_DEFAULTS);
+    return el('style:default-style', { 'style:family': family }, look);
   }
 
   private withoutHang(p: ParagraphOverrides): ParagraphOverrides {
