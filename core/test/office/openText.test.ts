@@ -36,6 +36,7 @@ describe.each(SAMPLES)('%s as an open text document', (id) => {
 const SETTINGS: Record<string, unknown>[] = [
   { contents: false, pageNumbers: false },
   { depth: 1, fields: 'text' },
+  { columns: 'one' },
   { pictures: 'none' },
   { pictures: 'beside' },
   { hiddenLayers: 'in' },

@@ -55,6 +55,7 @@ export class OdfTextDrawing {
     if (level === 0) this.labels.begin(own, node.attributes['text:continue-numbering'] === 'true');
     const at = this.styles.list(own)?.children.find((l) => l.attributes['text:level'] === String(level + 1));
     const width = pointsOf(child(at, 'style:list-level-properties')?.attributes['text:min-label-width']);
+    const sign = at?.attributes['text:style-name'];
     return node.children
       .filter((i) => i.name === 'text:list-item' || i.name === 'text:list-header')
       .flatMap((item) => {
@@ -62,7 +63,7 @@ export class OdfTextDrawing {
           item.name === 'text:list-item' ? this.labels.next(own, level, item.attributes['text:start-value']) : undefined;
         return item.children.map((held) => {
           if (held.name === 'text:list') return this.list(held, own, level + 1);
-          const drawn = this.paragraph(held, label, width);
+          const drawn = this.paragraph(held, label, width, sign);
           label = undefined;
           return drawn;
         });
@@ -70,7 +71,7 @@ export class OdfTextDrawing {
       .join('\n');
   }
 
-  private paragraph(p: Node, label: string | undefined, room: number): string {
+  private paragraph(p: Node, label: string | undefined, room: number, sign?: string): string {
     const style = p.attributes['text:style-name'];
     const get = (property: string): string | undefined => this.styles.get('paragraph', style, 'style:paragraph-properties', property);
     const length = (property: string): number => pointsOf(get(property));
@@ -87,7 +88,9 @@ export class OdfTextDrawing {
       this.words(style, []),
     ].join(';');
     const before =
-      label === undefined ? '' : `<span style="display:inline-block;min-width:${room}pt;text-indent:0">${escape(label)}</span>`;
+      label === undefined
+        ? ''
+        : `<span style="display:inline-block;min-width:${room}pt;text-indent:0${sign === undefined ? '' : `;${escape(this.words(style, [sign]))}`}">${escape(label)}</span>`;
     const initial = this.styles.hasInitial(style) ? ' class="begins"' : '';
     return `<p${initial} style="${escape(css)}">${before}${this.inline(p, style, []) || '&#8203;'}</p>`;
   }

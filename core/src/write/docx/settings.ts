@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 
-const { words, styles, leading, fields, replacements, tables, pictures, pictureFormat, whiteGround, crops, effects, blends } =
+const { words, columns, styles, leading, fields, replacements, tables, pictures, pictureFormat, whiteGround, crops, effects, blends } =
   officeSettings;
 
 /** The recipe of the text document. */
@@ -65,16 +65,7 @@ export const DocxSettings = z.object({
       labels: { framed: 'Over several lines', plain: 'Letters like the others' },
       showIf: { way: ['running'] },
     }),
-  columns: z
-    .enum(['layout', 'one'])
-    .default('layout')
-    .meta({
-      title: 'Columns',
-      help: 'Whether text that the layout has in columns is in columns here, too.',
-      group: 'Text',
-      labels: { layout: 'As in the layout', one: 'One column throughout' },
-      showIf: { way: ['running'] },
-    }),
+  columns: columns.meta({ ...columns.meta(), showIf: { way: ['running'] } }),
   fields,
   contents: z
     .boolean()

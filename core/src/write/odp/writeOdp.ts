@@ -17,6 +17,7 @@ import { divide, isOfPage } from '../shared/office/dividePage.ts';
 import type { FlowImage } from '../shared/flow/flowPictures.ts';
 import { DrawnLooks } from '../shared/office/drawnLooks.ts';
 import type { DrawnBox } from '../shared/office/drawnLooks.ts';
+import { widenedBy } from '../shared/office/gapInLine.ts';
 import { pictureFileName } from '../shared/office/pictureParts.ts';
 import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { PlacedPictures } from '../shared/office/placedPictures.ts';
@@ -104,6 +105,7 @@ async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>
     picture: (item) => pictureOf(item, byItem, pictures, settings, files, beside),
     played: (item) => played.get(item.id) ?? null,
     pieces: textPieces(folio, composition, scope),
+    gap: (width, look) => widenedBy(width, look, job.fonts),
     field: (node, page) => {
       const shows = fieldText(folio, node, { ...fields, page });
       const isLive = settings.fields === 'live' && (node.field === 'title' || (node.field === 'pageNumber' && live(page)));

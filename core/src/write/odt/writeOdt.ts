@@ -102,7 +102,9 @@ class RunningText {
   private readonly insertions = new Map<Paragraph, { offset: number; xml: Xml }[]>();
   private readonly places: Set<string>;
   private readonly pagesWaiting: string[] = [];
-  private readonly measure: number;
+  /** How wide text is set where it is being written. */
+  private measure: number;
+  private readonly frames: ReadonlyMap<string, Item>;
 
   constructor(
     private readonly job: WriteJob<OdtSettings>,
@@ -117,6 +119,7 @@ class RunningText {
     const fields = flowFields(folio, sections).sources;
     const prompts = promptsIn(job);
     this.measure = measureOf(setup);
+    this.frames = new Map(scope.pages.flatMap((p) => Object.entries(p.spread.items)));
     this.textStyles = new TextStyles(folio.head, notHeld);
     this.places = placesIn(folio.stories, used);
     for (const { paragraph } of contentsOf(folio, sections, settings.depth, () => undefined)) this.places.add(paragraph);
@@ -137,6 +140,7 @@ class RunningText {
         heading: (p) => headingLevel(paragraphRole(folio.head, p.style).element) || null,
         insertions: (p) => this.insertions.get(p) ?? [],
         inLine: (item) => this.drawing(item, this.measure),
+        measure: () => this.measure,
         isPrompt: (p) => prompts?.has(p.id) ?? false,
         isUnseen: (ink) => seenAs(ink, folio) === 'unseen',
         place: (id) => (this.isPlace(id) ? placeOfParagraph(id) : null),
@@ -150,7 +154,7 @@ class RunningText {
 
   parts(): { content: Xml; styles: Xml } {
     const { folio, settings } = this.job;
-    const body = this.sections.flatMap((s) => this.blocks(s.blocks));
+    const body = this.inColumns(this.sections.flatMap((s) => s.blocks));
     const last = this.marks();
     const contents = settings.contents ? this.contents() : null;
     return {
@@ -172,6 +176,34 @@ class RunningText {
       ]),
       styles: this.styles(folio.head.metadata.language),
     };
+  }
+
+  /** Blocks one after another; those that the layout has in columns stand in sections of as many. */
+  private inColumns(blocks: readonly FlowBlock[]): Xml[] {
+    const runs: { count: number; gap: number; blocks: FlowBlock[] }[] = [];
+    for (const block of blocks) {
+      const { count, gap } = this.columnsOf(block);
+      const last = runs.at(-1);
+      // Where a page begins, what goes on there goes on.
+      if (last && (block.kind === 'pageMark' || last.count === count)) last.blocks.push(block);
+      else runs.push({ count, gap, blocks: [block] });
+    }
+    const whole = measureOf(this.setup);
+    return runs.flatMap(({ count, gap, blocks: inside }, i) => {
+      this.measure = (whole - gap * (count - 1)) / count;
+      const written = this.blocks(inside);
+      this.measure = whole;
+      if (count === 1 || !written.length) return written;
+      return [el('text:section', { 'text:style-name': this.automatic.columns(count, gap), 'text:name': `Columns ${i + 1}` }, written)];
+    });
+  }
+
+  private columnsOf(b: FlowBlock): { count: number; gap: number } {
+    const one = { count: 1, gap: 0 };
+    if (this.job.settings.columns !== 'layout' || (b.kind !== 'paragraph' && b.kind !== 'table')) return one;
+    if (b.kind === 'paragraph' && resolveParagraph(this.job.folio.head, b.paragraph).paragraph.spanColumns) return one;
+    const frame = this.frames.get(b.item);
+    return frame?.kind === 'textFrame' && frame.columns > 1 ? { count: frame.columns, gap: frame.gutter } : one;
   }
 
   /** Blocks one after another; paragraphs of a text that follow one another stand together, as their lists do. */

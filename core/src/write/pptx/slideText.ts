@@ -7,6 +7,7 @@ import type { Inline, Story } from '../../folio/story.ts';
 import type { CharacterProperties } from '../../folio/styles.ts';
 import { OBJECT, SOFT_HYPHEN } from '../../folio/text.ts';
 import type { BoxBlock } from '../../structure/boxBlocks.ts';
+import { GAP, widenedBy } from '../shared/office/gapInLine.ts';
 import { guidOf } from '../shared/office/guid.ts';
 import type { Child, Xml } from '../shared/office/xml.ts';
 import { all, el, words } from '../shared/office/xml.ts';
@@ -124,8 +125,6 @@ function numberField(id: string, shown: string, look: CharacterProperties, c: Sl
 function gapXml(story: Story, node: Inline & { type: 'anchor' }, look: CharacterProperties, c: SlideContext, said: Said): Xml {
   const item = story.items[node.item];
   if (!item || !('size' in item)) return all();
-  const face = c.fonts.match(look);
-  const space = (face.advanceOf(face.glyphFor(0xa0)) / face.unitsPerEm) * look.size;
-  const tracking = ((item.size.width - space) / look.size) * 1000;
-  return runXml('\u00A0', { ...look, tracking: Math.min(10_000, Math.max(-1000, tracking)) }, c, said);
+  const tracking = (widenedBy(item.size.width, look, c.fonts) / look.size) * 1000;
+  return runXml(GAP, { ...look, tracking: Math.min(10_000, Math.max(-1000, tracking)) }, c, said);
 }

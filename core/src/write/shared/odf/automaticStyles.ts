@@ -27,6 +27,11 @@ export class AutomaticStyles {
   graphic(style: string | undefined, attributes: Attributes, inside: Xml[] = []): string {
     return this.make('G', 'graphic', style, [el('style:graphic-properties', attributes, inside)]);
   }
+  /** Of a section in columns (16.27). */
+  columns(count: number, gap: number): string {
+    const columns = el('style:columns', { 'fo:column-count': count, 'fo:column-gap': pt(gap) });
+    return this.make('S', 'section', undefined, [el('style:section-properties', {}, [columns])]);
+  }
   page(attributes: Record<string, string | undefined>): string {
     return this.make('D', 'drawing-page', undefined, [el('style:drawing-page-properties', attributes)]);
   }

@@ -5,6 +5,7 @@ import type { Matrix, Rect } from '../../../folio/geometry.ts';
 import type { Item, Media } from '../../../folio/items.ts';
 import type { Destination } from '../../../folio/motion.ts';
 import type { SolidPaint } from '../../../folio/colour.ts';
+import type { CharacterProperties } from '../../../folio/styles.ts';
 import type { Inline, Paragraph } from '../../../folio/story.ts';
 import { itemBounds, pageOfItem, pagesOf, storyOfFrame } from '../../../folio/traverse.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
@@ -66,6 +67,8 @@ export interface OdfSources {
   played(item: Media): { href: string; mediaType: string } | null;
   /** Texts by what each frame holds, where the format knows no frames that follow one another; null where it does. */
   pieces: ReadonlyMap<string, readonly TextPiece[]> | null;
+  /** How much wider than a space the room is, in points, that a picture needs in a line of a text that cannot hold it. */
+  gap?(width: number, look: CharacterProperties): number;
   /** What a field shows on a page, and whether programs can go on working it out; null where nothing is known of it. */
   field(node: Inline & { type: 'field' }, page: string): { shows: string; live: boolean } | null;
   /** Where a press or a link leads: an address, or a page of the result. */
@@ -82,6 +85,8 @@ interface RunningSources {
   insertions(paragraph: Paragraph): readonly { offset: number; xml: Xml }[];
   /** What an item in a line looks like. */
   inLine(item: Item): Xml | null;
+  /** How wide texts are set here, in points. */
+  measure(): number;
   /** Whether a paragraph is a place for others’ words. */
   isPrompt(paragraph: Paragraph): boolean;
   /** Whether ink would not be seen on paper. */

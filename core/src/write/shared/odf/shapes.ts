@@ -251,10 +251,14 @@ export class Shapes {
     );
   }
 
-  private tableBox(item: Of<'textFrame'>, { rect, story, table, heights }: Extract<TextPiece, { kind: 'table' }>, toPage: Matrix): Xml {
+  private tableBox(
+    item: Of<'textFrame'>,
+    { rect, story, table, widths, heights }: Extract<TextPiece, { kind: 'table' }>,
+    toPage: Matrix,
+  ): Xml {
     const rows = table.rows.map((row, i) => ({ ...row, height: heights[i] ?? row.height }));
     return el('draw:frame', { ...this.common(item), ...this.place(multiply(toPage, translation(rect.x, rect.y)), rect) }, [
-      ...this.texts.parts(story, [{ ...table, rows }]),
+      ...this.texts.parts(story, [{ ...table, rows, columns: widths.map((width) => ({ width, unit: 'pt' as const })) }]),
     ]);
   }
 

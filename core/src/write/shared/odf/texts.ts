@@ -1,3 +1,4 @@
+import { columnWidths } from '../../../compose/table.ts';
 import { noteNumbers } from '../../../compose/notes.ts';
 import type { Folio } from '../../../folio/folio.ts';
 import { nameInXml } from '../../../folio/ids.ts';
@@ -6,6 +7,7 @@ import type { Block, Cell, Inline, Paragraph, Story, Table } from '../../../foli
 import type { CharacterProperties } from '../../../folio/styles.ts';
 import { lookOfCell } from '../../../folio/tableCells.ts';
 import { lengthOf, plainText } from '../../../folio/text.ts';
+import { GAP } from '../office/gapInLine.ts';
 import { all } from '../office/xml.ts';
 import { el, pt, text } from './element.ts';
 import type { Xml } from './element.ts';
@@ -23,7 +25,7 @@ export class Texts {
     private readonly notHeld: NotHeld,
     /** What a link to a page leads to. */
     private readonly pageName: (page: string) => string,
-    private readonly sources: Pick<OdfSources, 'field' | 'target' | 'pieces' | 'running'>,
+    private readonly sources: Pick<OdfSources, 'field' | 'target' | 'pieces' | 'running' | 'gap'>,
   ) {}
 
   /** The page on which texts stand. */
@@ -167,11 +169,20 @@ export class Texts {
             const item = story.items[n.item];
             const shown = item && this.sources.running.inLine(item);
             if (shown) out.push(shown);
-          } else this.notHeld.add('Items that stand in a text');
+          } else if (this.sources.gap && n.place === 'inline') out.push(...this.gap(story, n.item, base));
+          else this.notHeld.add('Items that stand in a text');
       }
     }
     out.push(...waiting.map(({ xml }) => xml));
     return out;
+  }
+
+  /** No text of slides holds a picture: it lies over a space that is as wide. */
+  private gap(story: Story, id: string, look: CharacterProperties): Xml[] {
+    const item = story.items[id];
+    if (!item || !('size' in item)) return [];
+    const wider = this.sources.gap!(item.size.width, look);
+    return [el('text:span', { 'text:style-name': this.automatic.text(undefined, { 'fo:letter-spacing': pt(wider) }) }, [text(GAP)])];
   }
 
   private inCell(story: Story, table: Table, cell: Cell): Xml[] {
@@ -249,9 +260,13 @@ export class Texts {
       });
       return el('table:table-row', { 'table:style-name': this.automatic.size('table-row', 'style:min-row-height', pt(row.height)) }, cells);
     });
-    const columns = table.columns.map((c) =>
+    // Shares are of the room that there is: told by no width, each program would choose its own.
+    const widths = this.sources.running
+      ? columnWidths(table.columns, this.sources.running.measure())
+      : table.columns.map((c) => (c.unit === 'pt' ? c.width : null));
+    const columns = widths.map((w) =>
       el('table:table-column', {
-        'table:style-name': c.unit === 'pt' ? this.automatic.size('table-column', 'style:column-width', pt(c.width)) : undefined,
+        'table:style-name': w === null ? undefined : this.automatic.size('table-column', 'style:column-width', pt(w)),
       }),
     );
     const head = rows.slice(0, table.headerRows);

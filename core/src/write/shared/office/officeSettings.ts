@@ -56,6 +56,15 @@ export const officeSettings = {
       group: 'Typefaces',
       format: 'lines',
     }),
+  columns: z
+    .enum(['layout', 'one'])
+    .default('layout')
+    .meta({
+      title: 'Columns',
+      help: 'Whether text that the layout has in columns is in columns here, too.',
+      group: 'Text',
+      labels: { layout: 'As in the layout', one: 'One column throughout' },
+    }),
   tables: z
     .enum(['free', 'exact'])
     .default('free')
