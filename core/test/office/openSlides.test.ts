@@ -44,6 +44,7 @@ describe.each(SAMPLES)('%s as open slides', (id) => {
 
 const SETTINGS: Record<string, unknown>[] = [
   { crops: 'cut' },
+  { spreads: 'together' },
   { pictures: 'none' },
   { pictures: 'beside' },
   { hiddenLayers: 'in', fields: 'text' },

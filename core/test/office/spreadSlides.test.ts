@@ -8,6 +8,7 @@ import { subjectKey } from '../../src/ledger/index.ts';
 import { observeSlides } from '../../src/ledger/office/observeSlides.ts';
 import { redrawSlide } from '../../src/ledger/office/redrawSlide.ts';
 import { sharpPictures } from '../../src/ports/node.ts';
+import { faultsOfOdf } from '../support/odfRules.ts';
 import { lookPage, square } from '../support/looks.ts';
 import { asSample, make, sample } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
@@ -113,4 +114,63 @@ test('numbers printed on the right page of a spread are those of that page', asy
   const slide = new TextDecoder().decode(unzipSync(await made.read('document.pptx'))['ppt/slides/slide1.xml']);
   const texts = [...slide.matchAll(/<a:t[^>]*>([^<]*)<\/a:t>/g)].map((m) => m[1]);
   expect(texts.filter((t) => t === '4' || t === '5').sort()).toEqual(['4', '5']);
+});
+
+describe('open slides of spreads', () => {
+  let made: Made;
+  let content: string;
+  beforeAll(async () => {
+    made = await make(asSample(folio), 'odp', { spreads: 'together' });
+    const bytes = await made.read('document.odp');
+    expect(faultsOfOdf(bytes)).toEqual([]);
+    content = new TextDecoder().decode(unzipSync(bytes)['content.xml']);
+  });
+
+  test('have one for each spread, and what reaches over the fold once, in one piece', () => {
+    expect(content.match(/<draw:page /g)).toHaveLength(2);
+    expect(content.match(/A band\./g)).toHaveLength(1);
+    expect(content).toMatch(/svg:width="200pt" svg:height="20pt" svg:x="300pt" svg:y="100pt"/);
+    expect(made.ledger.filter((e) => e.check === 'contradicted')).toEqual([]);
+  });
+
+  test('keep the ground of each page, and say what became of each', () => {
+    expect(content).toMatch(/draw:name="Page"[^>]*svg:width="400pt" svg:height="300pt" svg:x="0pt" svg:y="0pt"/);
+    expect(content).toMatch(/draw:name="Page"[^>]*svg:width="400pt" svg:height="300pt" svg:x="400pt" svg:y="0pt"/);
+    const code = (key: string): string | undefined => made.ledger.find((e) => subjectKey(e.subject) === key)?.code;
+    expect([code('page:left:size'), code('page:right:size'), code('page:right:advance')]).toEqual([
+      'page.onSpread',
+      'page.onSpread',
+      'transition.ofFirst',
+    ]);
+  });
+});
+
+test('numbers on both pages of a spread are their own in open slides, too', async () => {
+  const made = await make(await sample('marrowby-almanac'), 'odp', { spreads: 'together', resolution: 36, pages: '4-5' });
+  const content = new TextDecoder().decode(unzipSync(await made.read('document.odp'))['content.xml']);
+  const texts = [...content.matchAll(/>(\d+)</g)].map((m) => m[1]);
+  expect(texts.filter((t) => t === '4' || t === '5').sort()).toEqual(['4', '5']);
+  expect(made.ledger.filter((e) => e.check === 'contradicted')).toEqual([]);
+});
+
+test('a page with a gradient for its ground has it in open slides', async () => {
+  const gradient = {
+    type: 'gradient',
+    gradient: {
+      kind: 'linear',
+      stops: [
+        { offset: 0, paint: rgb(1, 0, 0), opacity: 1 },
+        { offset: 1, paint: rgb(0, 0, 1), opacity: 1 },
+      ],
+      transform: [0, 300, -300, 0, 0, 0],
+    },
+  };
+  const shaded = Folio.parse(
+    produce(lookPage([square('a', 10, 10)]), (d) => void (d.spreads['s']!.pages[0]!.background = gradient as never)),
+  );
+  const files = unzipSync(await (await make(asSample(shaded), 'odp', {})).read('document.odp'));
+  const text = (path: string): string => new TextDecoder().decode(files[path]);
+  const [, name] = /<style:drawing-page-properties draw:fill="gradient" draw:fill-gradient-name="([^"]+)"/.exec(text('content.xml'))!;
+  expect(text('styles.xml')).toContain(`draw:name="${name}"`);
+  expect(text('styles.xml')).toMatch(/draw:start-color="#ff0000" draw:end-color="#0000ff"/);
 });

@@ -139,7 +139,11 @@ function OneCorrection({ correction: c, isChosen, onChoose, onTake }: OneProps) 
       {c.changedHere && (
         <p className="warn">This paragraph was changed here as well since the file was written: look at both before you take it.</p>
       )}
-      {c.keepsObjects && <p className="warn">A picture, a note or a reference in it is not in the file any more, or says something else there; here it stays as it is.</p>}
+      {c.keepsObjects && (
+        <p className="warn">
+          A picture, a note or a reference in it is not in the file any more, or says something else there; here it stays as it is.
+        </p>
+      )}
     </li>
   );
 }

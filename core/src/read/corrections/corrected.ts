@@ -1,9 +1,9 @@
-import { diffWordsWithSpace } from 'diff';
 import type { Correction, WordChange } from '../../edit/correction.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Paragraph, Story } from '../../folio/story.ts';
 import { OBJECT, plainText } from '../../folio/text.ts';
 import { FolioError } from '../../ports/ports.ts';
+import { wordDiff } from './wordDiff.ts';
 
 /** Throws where a file was written from another document. */
 export function refuseOther(folio: Folio, document: string): void {
@@ -33,39 +33,24 @@ export function correctionOf(
 export function changesBetween(ours: string, theirs: string): { changes: WordChange[]; keepsObjects: boolean } {
   const changes: WordChange[] = [];
   let keepsObjects = false;
-  let at = 0;
-  let removed = '';
-  let added = '';
-  const close = (): void => {
+  for (const { from, removed, added } of wordDiff(ours, theirs)) {
     const text = added.replaceAll(OBJECT, '');
-    const from = at - removed.length;
-    if (removed.includes(OBJECT)) {
-      const pieces = removed.split(OBJECT);
-      // A field that has become words says what it said.
-      const isFieldInWords = pieces.every((p) => p.trim() === '') && pieces.length === 2 && text.trim() !== '' && !added.includes(OBJECT);
-      keepsObjects ||= !isFieldInWords && !added.includes(OBJECT) && pieces.some((p) => p !== '');
-      if (!isFieldInWords) {
-        let start = from;
-        pieces.forEach((piece, i) => {
-          const put = i === 0 ? text : '';
-          if (piece || put) changes.push({ from: start, to: start + piece.length, text: put });
-          start += piece.length + 1;
-        });
-      }
-    } else if (removed !== text) changes.push({ from, to: at, text });
-    removed = added = '';
-  };
-  for (const part of diffWordsWithSpace(ours, theirs)) {
-    if (part.removed) {
-      removed += part.value;
-      at += part.value.length;
-    } else if (part.added) added += part.value;
-    else {
-      if (removed || added) close();
-      at += part.value.length;
+    if (!removed.includes(OBJECT)) {
+      if (removed !== text) changes.push({ from, to: from + removed.length, text });
+      continue;
     }
+    const pieces = removed.split(OBJECT);
+    // A field that has become words says what it said.
+    const isFieldInWords = pieces.every((p) => p.trim() === '') && pieces.length === 2 && text.trim() !== '' && !added.includes(OBJECT);
+    if (isFieldInWords) continue;
+    keepsObjects ||= !added.includes(OBJECT) && pieces.some((p) => p !== '');
+    let start = from;
+    pieces.forEach((piece, i) => {
+      const put = i === 0 ? text : '';
+      if (piece || put) changes.push({ from: start, to: start + piece.length, text: put });
+      start += piece.length + 1;
+    });
   }
-  if (removed || added) close();
   return { changes: changes.filter((c) => ours.slice(c.from, c.to) !== c.text), keepsObjects };
 }
 

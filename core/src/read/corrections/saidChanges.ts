@@ -1,6 +1,6 @@
-import { diffWordsWithSpace } from 'diff';
 import { OBJECT, SOFT_HYPHEN } from '../../folio/text.ts';
 import type { WordChange } from '../../edit/correction.ts';
+import { wordDiff } from './wordDiff.ts';
 
 /**
  * Words that differ between what was written of a text and what is there now, as changes of the text itself. `ours`: its letters, an
@@ -12,27 +12,11 @@ export function saidChanges(ours: string, said: string, now: string): { changes:
   if (!letters) return null;
   const changes: WordChange[] = [];
   let keepsObjects = false;
-  let at = 0;
-  let [removed, added] = ['', ''];
-  const close = (): void => {
-    if (removed || added) {
-      const { own, text, touched } = stretchOf(letters, at - removed.length, removed, added, ours);
-      keepsObjects ||= touched;
-      own.forEach(([from, to], i) => changes.push({ from, to, text: i === 0 ? text.replaceAll(OBJECT, '') : '' }));
-    }
-    removed = added = '';
-  };
-  for (const part of diffWordsWithSpace(said, now)) {
-    if (part.removed) {
-      removed += part.value;
-      at += part.value.length;
-    } else if (part.added) added += part.value;
-    else {
-      close();
-      at += part.value.length;
-    }
+  for (const { from: start, removed, added } of wordDiff(said, now)) {
+    const { own, text, touched } = stretchOf(letters, start, removed, added, ours);
+    keepsObjects ||= touched;
+    own.forEach(([from, to], i) => changes.push({ from, to, text: i === 0 ? text.replaceAll(OBJECT, '') : '' }));
   }
-  close();
   return { changes: changes.filter((c) => ours.slice(c.from, c.to) !== c.text), keepsObjects };
 }
 

@@ -12,6 +12,7 @@ import { SLIDE_SENTENCES } from '../shared/office/officeSentences.ts';
 import { judgeLooks } from '../shared/office/judgeLooks.ts';
 import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
+import { slideScope } from '../shared/office/slideScope.ts';
 import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
 import { isShownAsOne } from '../shared/paintedPage.ts';
 import type { PaintedLeaf } from '../shared/paintedPage.ts';
@@ -51,8 +52,9 @@ export function judgeOdp(job: WriteJob<OdpSettings>): (about: SubjectInFolio) =>
       still: { playsMedia, cards: 'switcher.first', judgeCue: () => dropped('cue.still') },
     },
   });
+  const slides = slideScope(job);
   let stacked: boolean | null = null;
-  const isInOrder = (): boolean => (stacked ??= readsAsStacked(folio, scope.pages, textPieces(folio, composition, scope)));
+  const isInOrder = (): boolean => (stacked ??= readsAsStacked(folio, slides.pages, textPieces(folio, composition, slides)));
 
   const judgeLook = (block: Paragraph): Judgement => {
     const { character, paragraph } = resolveParagraph(head, block);
@@ -63,10 +65,16 @@ export function judgeOdp(job: WriteJob<OdpSettings>): (about: SubjectInFolio) =>
 
   const judgePage = (about: SubjectInFolio, judged: Judgement): Judgement => {
     const page = about.spread!.pages.find((p) => p.id === about.subject.id)!;
+    const place = slides.pages.find((p) => p.joins?.some(({ id }) => id === page.id));
+    const isLater = !!place && place.page.id !== page.id;
     switch (about.subject.aspect) {
+      case 'size':
+        return place ? adapted('page.onSpread') : judged;
       case 'transition':
+        if (isLater && page.transition && settings.transitions) return dropped('transition.ofFirst');
         return !settings.transitions ? excluded('transition.off') : page.transition ? adapted('transition.nearest') : judged;
       case 'advance':
+        if (isLater) return dropped('transition.ofFirst');
         return settings.transitions ? judged : excluded('transition.off');
       case 'notes':
         return settings.notes ? kept : excluded('notes.off');
@@ -98,7 +106,7 @@ export function judgeOdp(job: WriteJob<OdpSettings>): (about: SubjectInFolio) =>
         return adapted('note.atFoot');
       case 'field': {
         const { node } = about;
-        const isCounted = scope.pages.every((p) => countsPage(scope, p));
+        const isCounted = slides.pages.every((p) => countsPage(slides, p));
         const isLive = node?.type === 'field' && (node.field === 'title' || (node.field === 'pageNumber' && isCounted));
         return isLive && settings.fields === 'live' ? kept : adapted('field.words');
       }

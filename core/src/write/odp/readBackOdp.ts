@@ -10,17 +10,18 @@ import { headedByRows } from '../../ledger/odf/observeOdt.ts';
 import { observeOdp } from '../../ledger/odf/observeOdp.ts';
 import { comparePlacedBoxes } from '../../ledger/office/expectBoxes.ts';
 import { boxesOnPage, wordsOnSlides } from '../../ledger/office/expectSlides.ts';
+import { pagesAt } from '../../folio/joinedSpreads.ts';
 import { textPieces } from '../../structure/textPieces.ts';
 import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
-import { scopeOf } from '../shared/scope.ts';
+import { slideScope } from '../shared/office/slideScope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
 import type { OdpSettings } from './settings.ts';
 
 /** Reads a presentation of OpenDocument back: its words against those of its boxes, everything on its slides in its place. */
 export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile[], job: WriteJob<OdpSettings>): Promise<Evidence[]> {
   const { folio, composition, fonts, settings } = job;
-  const scope = scopeOf(folio, composition, settings, true);
+  const scope = slideScope(job);
   const pieces = textPieces(folio, composition, scope);
   const observed = await observeOdp(await file.bytes(), {
     pictures: job.pictures,
@@ -56,6 +57,7 @@ export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile
   }));
   await comparePlaces(pages, observed.pages, { folio, format: PLACED, signature }, found, left);
   scope.pages.forEach((place, i) => {
+    for (const { id } of pagesAt(place).slice(1)) found.say('page', id, 'size', !!observed.pages[i], 'on the slide of its spread');
     comparePlacedBoxes(boxesOnPage(place, pieces), observed.pages[i]?.boxes ?? [], found);
     const { page } = place;
     const seen = observed.motion[i];
@@ -69,14 +71,15 @@ export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile
         seen?.advance === page.advanceAfter,
         seen?.advance ? `goes on after ${seen.advance} s` : 'stays',
       );
-    const story = page.notes === undefined ? undefined : folio.stories[page.notes];
-    if (story && settings.notes) {
+    for (const { id, notes: own } of pagesAt(place)) {
+      const story = own === undefined ? undefined : folio.stories[own];
+      if (!story || !settings.notes) continue;
       const spans = story.order.flatMap((id) => {
         const block = story.blocks[id];
         return block?.kind === 'paragraph' ? block.content.flatMap((n) => (n.type === 'span' ? [dense(n.text)] : [])) : [];
       });
       const right = spans.every((s) => dense(observed.notes[i] ?? '').includes(s));
-      found.say('page', page.id, 'notes', right, right ? 'its notes are there' : 'its notes are others');
+      found.say('page', id, 'notes', right, right ? 'its notes are there' : 'its notes are others');
     }
   });
   return [...words, ...found.list];

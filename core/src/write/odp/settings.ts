@@ -4,7 +4,7 @@ import { officeSettings } from '../shared/office/officeSettings.ts';
 import { slideSettings } from '../shared/office/slideSettings.ts';
 
 const { words, fields, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
-const { notes, media, transitions } = slideSettings;
+const { spreads, notes, media, transitions } = slideSettings;
 
 /** The recipe of the open presentation. */
 export const OdpSettings = z.object({
@@ -15,6 +15,7 @@ export const OdpSettings = z.object({
     group: 'What goes in',
   }),
   words,
+  spreads,
   notes,
   fields,
   pictures,

@@ -1,7 +1,8 @@
 import { fieldsAsSet } from '../../compose/fields.ts';
 import { fieldText } from '../../compose/fieldText.ts';
-import { translation } from '../../folio/geometry.ts';
+import { rectPath, translation } from '../../folio/geometry.ts';
 import type { Item } from '../../folio/items.ts';
+import { pagesAt, spreadInLayout } from '../../folio/joinedSpreads.ts';
 import { playedFile } from '../../folio/playedFile.ts';
 import { paintOrder, pageOfItem, printedNumber } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
@@ -25,7 +26,7 @@ import { repeatedLook } from '../shared/office/repeatedLook.ts';
 import { outputFile } from '../shared/outputFile.ts';
 import { itemsOfPage } from '../shared/paintedPage.ts';
 import type { PageItem } from '../shared/paintedPage.ts';
-import { scopeOf } from '../shared/scope.ts';
+import { slideScope } from '../shared/office/slideScope.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import type { OdpSettings } from './settings.ts';
@@ -51,15 +52,15 @@ export async function* writeOdp(job: WriteJob<OdpSettings>): AsyncGenerator<Outp
 
 /** Whether programs that count slides from one show the number that is printed on a page. */
 export const countsPage = ({ pages }: Pick<Scope, 'pages'>, place: PagePlace): boolean =>
-  printedNumber(place) === String(pages.findIndex((p) => p.page.id === place.page.id) + 1);
+  !place.joins && printedNumber(place) === String(pages.findIndex((p) => p.page.id === place.page.id) + 1);
 
 async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>, beside: Map<string, OdfFile>): Promise<OdfSources> {
   const { folio, composition, settings } = job;
-  const scope = scopeOf(folio, composition, settings, true);
+  const scope = slideScope(job);
   const pictures = await PlacedPictures.of(job, scope, OPEN_DOCUMENT);
   const looks = await DrawnLooks.of(job, scope, OPEN_DOCUMENT);
   const fields = { ...flowFields(folio, flowOf(folio, composition, scope)).sources, ...fieldsAsSet(folio, composition) };
-  const places = new Map(scope.pages.map((p) => [p.page.id, p]));
+  const places = new Map(scope.pages.flatMap((p) => pagesAt(p).map(({ id }) => [id, p] as const)));
   const live = (page: string): boolean => settings.fields === 'live' && !!places.get(page) && countsPage(scope, places.get(page)!);
   const divided = new Map(
     scope.pages.map((place) => {
@@ -93,7 +94,7 @@ async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>
     },
     own: (place) => {
       const repeated = new Set(divided.get(place.page.id)!.onLayout.map(({ item }) => item.id));
-      return paintOrder(folio, place.spread).filter((item) => !repeated.has(item.id) && isOn(place, item));
+      return [...groundsOf(place), ...paintOrder(folio, place.spread).filter((item) => !repeated.has(item.id) && isOn(place, item))];
     },
     drawn: (item) => {
       const { under, over, instead } = looks.of(item);
@@ -101,9 +102,13 @@ async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>
       return { told: looks.told(item).effects, under: drawing(under), over: drawing(over), instead: drawing(instead) };
     },
     shown: (item) => scope.shown(item),
-    unread: (item) => isUnread(folio, item.id),
+    unread: (item) => isUnread(folio, item.id) || isGround(item),
     picture: (item) => pictureOf(item, byItem, pictures, settings, files, beside),
     played: (item) => played.get(item.id) ?? null,
+    pageOf: (item, page) => {
+      const place = places.get(page);
+      return place ? pageOfItem(spreadInLayout(place), item).id : page;
+    },
     pieces: textPieces(folio, composition, scope),
     gap: (width, look) => widenedBy(width, look, job.fonts),
     field: (node, page) => {
@@ -114,6 +119,34 @@ async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>
     target: (destination, page) => scope.targets.of(destination, page),
   };
 }
+
+const GROUND = 'ground/';
+const isGround = ({ id }: Item): boolean => id.startsWith(GROUND);
+/** Pages that are one slide keep their own grounds, as sheets below all else. */
+const groundsOf = (place: PagePlace): Item[] =>
+  (place.joins ?? []).flatMap(({ id, box, background }): Item[] =>
+    background.type === 'none'
+      ? []
+      : [
+          {
+            kind: 'shape',
+            id: `${GROUND}${id}`,
+            name: 'Page',
+            layer: '',
+            transform: [1, 0, 0, 1, box.x, box.y],
+            path: rectPath({ x: 0, y: 0, width: box.width, height: box.height }),
+            fillRule: 'nonzero',
+            fill: background,
+            stroke: null,
+            opacity: 1,
+            blend: 'normal',
+            effects: {},
+            wrap: { kind: 'none', side: 'both', offset: 0 },
+            locked: false,
+            cues: {},
+          },
+        ],
+  );
 
 /** What only reaches over from a neighbouring page stands there. */
 const isOn = ({ spread, page }: PagePlace, item: Item): boolean => pageOfItem(spread, item).id === page.id;

@@ -1,10 +1,6 @@
 import type { Page } from '../../folio/spread.ts';
 import { printedNumber } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
-import { PageTargets } from '../../structure/pageTargets.ts';
-import { joinedSpreads } from '../../folio/joinedSpreads.ts';
-import type { Scope } from '../shared/scope.ts';
-import type { WriteJob } from '../writer.ts';
 import type { PptxSettings } from './settings.ts';
 
 /** Sizes of slides, in points: an inch to 56 inches (ISO/IEC 29500-1, 19.7.37, ST_SlideSizeCoordinate). */
@@ -18,17 +14,6 @@ export interface Deck {
   pages: readonly PagePlace[];
   /** The number of its first slide. */
   first: number;
-}
-
-/** What of a document becomes slides: its pages, or its spreads. */
-export function slidesOf(
-  scope: Scope,
-  { spreads }: Pick<PptxSettings, 'spreads'>,
-  job: Pick<WriteJob<unknown>, 'folio' | 'composition'>,
-): Scope {
-  if (spreads === 'apart') return scope;
-  const pages = joinedSpreads(scope.pages);
-  return { ...scope, pages, targets: new PageTargets(job.folio, job.composition, pages) };
 }
 
 /** The files of a result: one for all pages, or one for each size. */

@@ -1,8 +1,8 @@
 import { redrawSlide } from '../../ledger/office/redrawSlide.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { scopeOf } from '../shared/scope.ts';
+import { slideScope } from '../shared/office/slideScope.ts';
 import type { Writer } from '../writer.ts';
-import { decksOf, slidesOf } from './deck.ts';
+import { decksOf } from './deck.ts';
 import { judgePptx, PPTX_SENTENCES } from './judgePptx.ts';
 import { readBackDeck } from './readBackDeck.ts';
 import { PptxSettings } from './settings.ts';
@@ -24,8 +24,8 @@ export const pptxWriter: Writer<PptxSettings> = {
   judge: (job) => withWhiteGrounds(job, withPrompts(job, judgePptx(job))),
   async *readBack(files, whole) {
     const job = promptedJob(whole);
-    const { folio, composition, settings } = job;
-    const scope = slidesOf(scopeOf(folio, composition, settings, true), settings, job);
+    const { settings } = job;
+    const scope = slideScope(job);
     for (const deck of decksOf(scope.pages, settings)) {
       const file = files.find((f) => f.path === deck.path);
       if (!file) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');

@@ -18,13 +18,14 @@ import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { judgeLooks } from '../shared/office/judgeLooks.ts';
 import { DRAWINGML } from '../shared/office/placedFormat.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
+import { slideScope } from '../shared/office/slideScope.ts';
 import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
 import { isShownAsOne } from '../shared/paintedPage.ts';
 import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import { effectsOf } from './cueEffects.ts';
-import { countsPage, decksOf, fillsSlide, LARGEST_SLIDE, slidesOf } from './deck.ts';
+import { countsPage, decksOf, fillsSlide, LARGEST_SLIDE } from './deck.ts';
 import { filledOf } from './placeholders.ts';
 import type { PptxSettings } from './settings.ts';
 import { MOST_COLUMNS } from './slideTable.ts';
@@ -39,8 +40,6 @@ export const PPTX_SENTENCES: Record<string, string> = {
     'Slides have no stretched, shifted or outlined letters, and none of the typeface’s further forms: it is told without them.',
   'leader.none': 'Tabs of slides have no leaders: the room is left, without dots.',
   'page.centred': 'Slides of a deck have one size: the page lies in the middle of a larger one.',
-  'page.onSpread': 'It is one slide together with the pages that lie beside it.',
-  'transition.ofFirst': 'The slide of a spread comes and goes as its first page says.',
   'page.cut': 'Slides are up to 56 inches wide and high: this one is cut to that.',
   'field.words': 'Slides count their own numbers only: it is words from now on.',
   'cell.headFirstRow': 'Slides know the first row and the first column of a table as heads, and no others.',
@@ -61,7 +60,7 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
   const { folio, composition, fonts, settings } = job;
   const { head } = folio;
   const scope = scopeOf(folio, composition, settings, true);
-  const slides = slidesOf(scope, settings, job);
+  const slides = slideScope(job);
   const decks = decksOf(slides.pages, settings);
   const deckOf = new Map(decks.flatMap((d) => d.pages.flatMap((p, at) => pagesAt(p).map(({ id }) => [id, { deck: d, at }] as const))));
   const leading = leadingOfParagraphs(folio, composition, settings.leading);

@@ -4,7 +4,7 @@ import { officeSettings } from '../shared/office/officeSettings.ts';
 import { slideSettings } from '../shared/office/slideSettings.ts';
 
 const { words, leading, fields, replacements, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
-const { notes, media, transitions } = slideSettings;
+const { spreads, notes, media, transitions } = slideSettings;
 
 /** The recipe of the deck of slides. */
 export const PptxSettings = z.object({
@@ -24,15 +24,7 @@ export const PptxSettings = z.object({
       group: 'What goes in',
       labels: { one: 'In one file, smaller ones in the middle', each: 'A file for each size' },
     }),
-  spreads: z
-    .enum(['apart', 'together'])
-    .default('apart')
-    .meta({
-      title: 'Pages that lie side by side',
-      help: 'Whether each page is a slide, or a spread is one wide slide, with what reaches over its fold in one piece.',
-      group: 'What goes in',
-      labels: { apart: 'A slide for each page', together: 'One slide for both' },
-    }),
+  spreads,
   masters: z
     .enum(['layouts', 'slides'])
     .default('layouts')

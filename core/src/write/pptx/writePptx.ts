@@ -31,10 +31,10 @@ import { outputFile } from '../shared/outputFile.ts';
 import { itemsOfPage } from '../shared/paintedPage.ts';
 import type { Scope } from '../shared/scope.ts';
 import { pagesAt } from '../../folio/joinedSpreads.ts';
-import { scopeOf } from '../shared/scope.ts';
+import { slideScope } from '../shared/office/slideScope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import { effectsOnPage, playsAtOnce } from './cueEffects.ts';
-import { countsPage, decksOf, fillsSlide, offsetOf, slideName, slidesOf } from './deck.ts';
+import { countsPage, decksOf, fillsSlide, offsetOf, slideName } from './deck.ts';
 import type { Deck } from './deck.ts';
 import { CONTENT, NAMESPACES } from './namespaces.ts';
 import { NOTES, NotesSlides } from './notesSlides.ts';
@@ -61,7 +61,7 @@ const FIRST_SLIDE = 256;
 /** Writes decks of slides (PresentationML, ISO/IEC 29500-1): every page a slide, everything on it in its place. */
 export async function* writePptx(job: WriteJob<PptxSettings>): AsyncGenerator<OutputFile> {
   const { folio, composition, settings } = job;
-  const scope = slidesOf(scopeOf(folio, composition, settings, true), settings, job);
+  const scope = slideScope(job);
   const pieces = textPieces(folio, composition, scope);
   const pictures = await PlacedPictures.of(job, scope, DRAWINGML);
   const looks = await DrawnLooks.of(job, scope, DRAWINGML);

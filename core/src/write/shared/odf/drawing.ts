@@ -1,7 +1,7 @@
-import { solidHex } from '../../../folio/colour.ts';
 import type { Folio } from '../../../folio/folio.ts';
 import { translation } from '../../../folio/geometry.ts';
 import { storyOfFrame } from '../../../folio/traverse.ts';
+import { pagesAt } from '../../../folio/joinedSpreads.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
 import { AutomaticStyles } from './automaticStyles.ts';
 import { el, pt, text } from './element.ts';
@@ -104,14 +104,13 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
     content.texts.page = page.id;
     const origin = translation(-page.box.x, -page.box.y);
     const shapes = sources.own(place).flatMap((item) => content.shapes.item(spread.items, item, origin));
-    const back =
-      page.background.type === 'gradient' || page.background.type === 'none'
-        ? {}
-        : { 'draw:fill': 'solid', 'draw:fill-color': solidHex(page.background, head.swatches) };
-    if (page.background.type === 'gradient') notHeld.add('Gradients behind pages');
+    const isGradient = page.background.type === 'gradient';
+    const whole = { x: 0, y: 0, width: page.box.width, height: page.box.height };
+    const back = page.background.type === 'none' || (isGradient && !sources.pieces) ? {} : looks.fill(page.background, 1, whole);
+    if (isGradient && !sources.pieces) notHeld.add('Gradients behind pages');
     if (page.bleed) notHeld.add('Bleed');
     if (Object.keys(page.cues).length) notHeld.add('Cues of pages');
-    const story = page.notes === undefined || !sources.notes ? undefined : folio.stories[page.notes];
+    const notes = sources.notes ? pagesAt(place).flatMap((p) => (p.notes === undefined ? [] : (folio.stories[p.notes] ?? []))) : [];
     const motion = kind === 'presentation' && sources.transitions ? transitionOf(page) : {};
     if (kind === 'drawing' && (page.transition || page.advanceAfter !== undefined)) notHeld.add('Page transitions (drawings have none)');
     const controls = content.shapes.controls.map((c) => c.node);
@@ -134,10 +133,14 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
       [
         controls.length > 0 && el('office:forms', {}, [el('form:form', { 'form:name': 'Form' }, controls)]),
         ...shapes,
-        story &&
+        notes.length > 0 &&
           el('presentation:notes', {}, [
             el('draw:frame', { 'presentation:class': 'notes', 'svg:width': '400pt', 'svg:height': '300pt' }, [
-              el('draw:text-box', {}, content.texts.blocks(story, story.order)),
+              el(
+                'draw:text-box',
+                {},
+                notes.flatMap((story) => content.texts.blocks(story, story.order)),
+              ),
             ]),
           ]),
       ],

@@ -242,7 +242,7 @@ export class Shapes {
     const plain = { 'draw:fill': 'none', 'draw:stroke': 'none' };
     const style = dressed ? this.look(item, box, more, columns) : this.automatic.graphic(undefined, { ...plain, ...more }, columns);
     const blocks = piece ? piece.blocks.map((b) => b.block) : [];
-    const inside = piece ? this.texts.parts(piece.story, blocks, piece.note?.number) : [];
+    const inside = piece ? this.onPageOf(item, () => this.texts.parts(piece.story, blocks, piece.note?.number)) : [];
     const corner = dressed && item.corner?.kind === 'round' ? pt(item.corner.radius) : undefined;
     return el(
       'draw:frame',
@@ -258,8 +258,19 @@ export class Shapes {
   ): Xml {
     const rows = table.rows.map((row, i) => ({ ...row, height: heights[i] ?? row.height }));
     return el('draw:frame', { ...this.common(item), ...this.place(multiply(toPage, translation(rect.x, rect.y)), rect) }, [
-      ...this.texts.parts(story, [{ ...table, rows, columns: widths.map((width) => ({ width, unit: 'pt' as const })) }]),
+      ...this.onPageOf(item, () =>
+        this.texts.parts(story, [{ ...table, rows, columns: widths.map((width) => ({ width, unit: 'pt' as const })) }]),
+      ),
     ]);
+  }
+
+  /** Writes a text as it is on the page of the layout where its frame stands. */
+  private onPageOf<T>(item: Item, write: () => T): T {
+    const { page } = this.texts;
+    this.texts.page = this.sources.pageOf?.(item, page) ?? page;
+    const out = write();
+    this.texts.page = page;
+    return out;
   }
 
   /** A picture with its crop, counted at its natural size, and turned over where it is (20.179 fo:clip, 20.402 style:mirror). */

@@ -20,6 +20,8 @@ export const OFFICE_SENTENCES: Record<string, string> = {
 /** Those that ledgers of slides have in common. */
 export const SLIDE_SENTENCES: Record<string, string> = {
   ...OFFICE_SENTENCES,
+  'page.onSpread': 'It is one slide together with the pages that lie beside it.',
+  'transition.ofFirst': 'The slide of a spread comes and goes as its first page says.',
   'lines.box': 'It stands in its box; where its lines end, the program that shows the slide decides.',
   'order.stacked': 'Slides are read from back to front, as their things lie on one another: that is another order than the reading path.',
   'note.atFoot': 'Slides have no notes of text: it stands at its foot, with its number, as in the layout.',

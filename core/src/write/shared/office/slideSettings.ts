@@ -2,6 +2,15 @@ import { z } from 'zod';
 
 /** Settings that outputs of slides have in common, worded once. */
 export const slideSettings = {
+  spreads: z
+    .enum(['apart', 'together'])
+    .default('apart')
+    .meta({
+      title: 'Pages that lie side by side',
+      help: 'Whether each page is a slide, or a spread is one wide slide, with what reaches over its fold in one piece.',
+      group: 'What goes in',
+      labels: { apart: 'A slide for each page', together: 'One slide for both' },
+    }),
   notes: z.boolean().default(true).meta({
     title: 'Speaker’s notes',
     help: 'Texts that are notes to a page go along as notes to its slide.',
