@@ -13,6 +13,9 @@ export interface OdfFigure {
   after: number;
 }
 
+/** Of a picture whose paragraph is being read. */
+const IN_LINE = -1;
+
 /** Reads text of OpenDocument: paragraphs, lists, tables, in the order in which they stand (part 3, chapters 5 to 9). */
 export class OdfText {
   readonly out: Pick<ObservedFlow, 'blocks' | 'tables' | 'notes' | 'outline'> & { figures: OdfFigure[] } = {
@@ -99,7 +102,7 @@ export class OdfText {
     this.inline(p, style, [], ground, block, null);
     if (block.text.trim()) this.out.blocks.push(block);
     // What stands in a line is read with its paragraph.
-    for (const figure of this.out.figures.slice(figures)) figure.after = this.out.blocks.length;
+    for (const figure of this.out.figures.slice(figures)) if (figure.after === IN_LINE) figure.after = this.out.blocks.length;
   }
 
   private inline(
@@ -167,8 +170,11 @@ export class OdfText {
           this.places.add(part.attributes['text:name'] ?? '');
           break;
         case 'draw:frame': {
+          const body = child(part, 'draw:text-box');
+          // What text runs around is read before it.
+          if (body) this.blocks(body);
           const hrefs = childrenOf(part, 'draw:image').map((i) => i.attributes['xlink:href'] ?? '');
-          if (hrefs.length) this.out.figures.push({ hrefs, alt: child(part, 'svg:desc')?.text ?? '', after: 0 });
+          if (hrefs.length) this.out.figures.push({ hrefs, alt: child(part, 'svg:desc')?.text ?? '', after: IN_LINE });
           break;
         }
         case 'text:note':

@@ -92,7 +92,18 @@ export class OdfTextDrawing {
         ? ''
         : `<span style="display:inline-block;min-width:${room}pt;text-indent:0${sign === undefined ? '' : `;${escape(this.words(style, [sign]))}`}">${escape(label)}</span>`;
     const initial = this.styles.hasInitial(style) ? ' class="begins"' : '';
-    return `<p${initial} style="${escape(css)}">${before}${this.inline(p, style, []) || '&#8203;'}</p>`;
+    return `${this.floats(p)}<p${initial} style="${escape(css)}">${before}${this.inline(p, style, []) || '&#8203;'}</p>`;
+  }
+
+  /** Frames that a paragraph runs around stand before it. */
+  private floats(p: Node): string {
+    return childrenOf(p, 'draw:frame')
+      .flatMap((frame) => {
+        const body = child(frame, 'draw:text-box');
+        const width = pointsOf(frame.attributes['svg:width']);
+        return body ? [`<div style="float:right;width:${width}pt;margin:0 0 6pt 12pt">${this.blocks(body)}</div>`] : [];
+      })
+      .join('');
   }
 
   /** How words look; `spans`: the styles of single words, innermost first. */

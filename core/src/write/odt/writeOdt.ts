@@ -91,6 +91,23 @@ async function madePictures(
   return made;
 }
 
+/** What text runs around is no wider than this share of it. */
+const FLOAT_WIDTH = 0.45;
+/** A frame at the right edge that text runs around (part 3, 20.391, 20.301). */
+const FLOATS = {
+  'style:wrap': 'left',
+  'style:number-wrapped-paragraphs': 'no-limit',
+  'style:horizontal-pos': 'right',
+  'style:horizontal-rel': 'paragraph',
+  'style:vertical-pos': 'top',
+  'style:vertical-rel': 'paragraph',
+  'fo:margin-left': '12pt',
+  'fo:padding': '0pt',
+  'fo:border': 'none',
+  'draw:fill': 'none',
+  'draw:stroke': 'none',
+};
+
 /** Names of places in the text (part 3, 6.2.1.2). */
 const placeOfParagraph = (id: string): string => `p_${id}`;
 const placeOfPage = (id: string): string => `pg_${id}`;
@@ -102,6 +119,8 @@ class RunningText {
   private readonly insertions = new Map<Paragraph, { offset: number; xml: Xml }[]>();
   private readonly places: Set<string>;
   private readonly pagesWaiting: string[] = [];
+  /** Frames that the next paragraph runs around. */
+  private readonly floating: Xml[] = [];
   /** How wide text is set where it is being written. */
   private measure: number;
   private readonly frames: ReadonlyMap<string, Item>;
@@ -164,6 +183,7 @@ class RunningText {
           el('office:text', {}, [
             contents,
             ...body,
+            ...this.floatsAlone(),
             last.length > 0 &&
               el(
                 'text:p',
@@ -232,6 +252,7 @@ class RunningText {
         }
         case 'table': {
           flush();
+          out.push(...this.floatsAlone());
           const marks = this.marks();
           if (marks.length)
             out.push(
@@ -247,21 +268,46 @@ class RunningText {
         }
         case 'figure':
           flush();
-          out.push(...this.figure(b));
+          if (b.pin?.as === 'float') this.floatFigure(b);
+          else out.push(...this.floatsAlone(), ...this.figure(b));
           break;
         case 'box':
           flush();
-          out.push(...this.blocks(b.blocks));
+          if (b.pin.as === 'float') this.float(FLOAT_WIDTH * this.measure, () => this.blocks(b.blocks));
+          else out.push(...this.floatsAlone(), ...this.blocks(b.blocks));
       }
     }
     flush();
     return out;
   }
 
+  /** A pinned picture beside the paragraph that runs around it, its caption with it. */
+  private floatFigure({ item, captions, pin }: FlowFigure): void {
+    const width = Math.min(pin?.width ? pin.width * this.measure : this.measure, FLOAT_WIDTH * this.measure);
+    const drawn = this.drawing(item, width);
+    if (drawn || captions.length) this.float(width, () => [...(drawn ? [el('text:p', {}, [drawn])] : []), ...this.blocks(captions)]);
+  }
+
+  private float(width: number, write: () => Xml[]): void {
+    const before = this.floating.splice(0);
+    const inside = write();
+    const style = this.automatic.graphic(undefined, FLOATS);
+    const frame = el('draw:frame', { 'draw:style-name': style, 'text:anchor-type': 'paragraph', 'svg:width': pt(width) }, [
+      el('draw:text-box', { 'fo:min-height': '1pt' }, inside),
+    ]);
+    this.floating.push(...before, frame);
+  }
+
+  /** Where no paragraph follows, they stand in one of their own. */
+  private floatsAlone(): Xml[] {
+    return this.floating.length ? [el('text:p', {}, this.floating.splice(0))] : [];
+  }
+
   /** A paragraph with the places that begin at it, and what stands in its lines. */
   private prepared(b: FlowParagraph): Paragraph {
     const inserted = [
       ...this.marks(),
+      ...this.floating.splice(0).map((xml) => ({ offset: 0, xml })),
       ...(this.places.has(b.paragraph.id) ? [{ offset: 0, xml: bookmark(placeOfParagraph(b.paragraph.id)) }] : []),
       ...b.breaks.map(({ offset, page }) => ({ offset, xml: bookmark(placeOfPage(page)) })),
       ...b.inline.flatMap(({ offset, figure }) => {
