@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
+import { unzipSync } from 'fflate';
 import { produce } from 'immer';
 import { Composer } from '../../src/compose/index.ts';
 import type { SetLine } from '../../src/compose/marks.ts';
@@ -61,15 +62,34 @@ describe('one distance for lines that have several', () => {
     const plain = tinyFolio(['one line and another, since there are many words in it and the measure is short']);
     expect(hasSeveral(leadingFor(await linesOf(plain), styleOf(plain), undefined, 'safe'))).toBe(false);
   });
-  test('the ledger says what was chosen; lines with pictures in them grow with these', async () => {
-    const { ledger } = await make(asSample(three), 'docx', {});
+  test.each([
+    ['docx', 'kept'],
+    ['pptx', 'font.byName'],
+    ['odt', 'font.byName'],
+    ['odp', 'font.byName'],
+  ])('the ledger of %s says what was chosen', async (output, otherwise) => {
+    const { ledger } = await make(asSample(three), output, {});
     expect(ledger.find((e) => subjectKey(e.subject) === 'paragraph:p1:look')).toMatchObject({
       outcome: 'adapted',
       code: 'leading.one',
       values: { least: 12, most: 18, points: 14 },
     });
     const even = produce(three, (d) => void ((d.stories['t']!.blocks['p1'] as Paragraph).content = [span('one')]));
-    const { ledger: same } = await make(asSample(even), 'docx', {});
-    expect(same.find((e) => subjectKey(e.subject) === 'paragraph:p1:look')?.outcome).toBe('kept');
+    const { ledger: same } = await make(asSample(even), output, {});
+    expect(same.find((e) => subjectKey(e.subject) === 'paragraph:p1:look')?.code).toBe(otherwise);
   });
 });
+
+test.each(['odt', 'odp'])(
+  'in files of the open standard (%s) a paragraph has the distance that was chosen, others that of their style',
+  async (output) => {
+    const heights = async (folio: typeof three, leading: string): Promise<string[]> => {
+      const made = await make(asSample(folio), output, { leading });
+      const xml = new TextDecoder().decode(unzipSync(await made.read(`document.${output}`))['content.xml']);
+      return [...xml.matchAll(/fo:line-height="([\d.]+)pt"/g)].map((m) => m[1]!);
+    };
+    expect(await heights(three, 'tightest')).toEqual([]);
+    expect(await heights(three, 'loosest')).toEqual(['18']);
+    expect(await heights(three, 'even')).toEqual(['14']);
+  },
+);

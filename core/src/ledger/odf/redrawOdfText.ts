@@ -76,7 +76,9 @@ export class OdfTextDrawing {
     const get = (property: string): string | undefined => this.styles.get('paragraph', style, 'style:paragraph-properties', property);
     const length = (property: string): number => pointsOf(get(property));
     const { look } = this.styles.words([], style, null, false);
-    const pitch = get('fo:line-height');
+    const said = get('fo:line-height');
+    // Lines with pictures grow with them; the least that they have is what they have here.
+    const pitch = said === 'normal' ? get('style:line-height-at-least') : said;
     const css = [
       `margin:${length('fo:margin-top')}pt ${length('fo:margin-right')}pt ${length('fo:margin-bottom')}pt ${length('fo:margin-left') + room}pt`,
       `text-indent:${length('fo:text-indent') - room}pt`,

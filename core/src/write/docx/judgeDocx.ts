@@ -7,7 +7,7 @@ import { headingLevel } from '../../structure/outline.ts';
 import { cellHeads, headsByPlace } from '../../structure/tableHeads.ts';
 import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
-import { hasSeveral, leadingOfParagraphs } from '../shared/office/leading.ts';
+import { hasSeveral, leadingOfParagraphs, leadingValues } from '../shared/office/leading.ts';
 import { OFFICE_SENTENCES } from '../shared/office/officeSentences.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { scopeOf } from '../shared/scope.ts';
@@ -70,9 +70,7 @@ export function judgeWords(job: WriteJob<DocxSettings>, judge: (about: SubjectIn
     const letters = dropCapital && initialLetters(paragraph, dropCapital.characters);
     if (letters && (settings.way === 'laid' || settings.initials === 'plain' || !inText(paragraph))) return adapted('initial.flat');
     const pitch = leading(paragraph);
-    const shown = (points: number): number => Math.round(points * 100) / 100;
-    if (hasSeveral(pitch))
-      return adapted('leading.one', { least: shown(pitch.least), most: shown(pitch.most), points: shown(pitch.points) });
+    if (hasSeveral(pitch)) return adapted('leading.one', leadingValues(pitch));
     const half = Math.round(look.character.size * 2) / 2;
     if (Math.abs(half - look.character.size) > 0.01) return adapted('size.half', { points: half });
     const renamed =

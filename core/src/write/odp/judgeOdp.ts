@@ -9,6 +9,7 @@ import { textPieces } from '../../structure/textPieces.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
 import { SLIDE_SENTENCES } from '../shared/office/officeSentences.ts';
+import { hasSeveral, leadingOfParagraphs, leadingValues } from '../shared/office/leading.ts';
 import { judgeLooks } from '../shared/office/judgeLooks.ts';
 import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
@@ -53,11 +54,14 @@ export function judgeOdp(job: WriteJob<OdpSettings>): (about: SubjectInFolio) =>
     },
   });
   const slides = slideScope(job);
+  const leading = leadingOfParagraphs(folio, composition, settings.leading);
   let stacked: boolean | null = null;
   const isInOrder = (): boolean => (stacked ??= readsAsStacked(folio, slides.pages, textPieces(folio, composition, slides)));
 
   const judgeLook = (block: Paragraph): Judgement => {
     const { character, paragraph } = resolveParagraph(head, block);
+    const pitch = leading(block);
+    if (hasSeveral(pitch)) return adapted('leading.one', leadingValues(pitch));
     const looks = [character, ...block.content.flatMap((n) => (n.type === 'span' ? [resolveSpan(head, character, n)] : []))];
     const isMore = looks.some((c) => c.stroke !== null || c.verticalScale !== 1 || Object.values(c.features).some((on) => on > 0));
     return isMore || paragraph.ruleAbove || paragraph.ruleBelow ? adapted('look.partly') : adapted('font.byName');

@@ -3,7 +3,7 @@ import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 import { slideSettings } from '../shared/office/slideSettings.ts';
 
-const { words, fields, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
+const { words, leading, fields, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
 const { spreads, notes, media, transitions } = slideSettings;
 
 /** The recipe of the open presentation. */
@@ -17,6 +17,7 @@ export const OdpSettings = z.object({
   words,
   spreads,
   notes,
+  leading,
   fields,
   pictures,
   pictureFormat,

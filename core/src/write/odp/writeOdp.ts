@@ -19,6 +19,7 @@ import type { FlowImage } from '../shared/flow/flowPictures.ts';
 import { DrawnLooks } from '../shared/office/drawnLooks.ts';
 import type { DrawnBox } from '../shared/office/drawnLooks.ts';
 import { widenedBy } from '../shared/office/gapInLine.ts';
+import { leadingOfParagraphs } from '../shared/office/leading.ts';
 import { pictureFileName } from '../shared/office/pictureParts.ts';
 import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { PlacedPictures } from '../shared/office/placedPictures.ts';
@@ -73,6 +74,7 @@ async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>
     const { onLayout, onSlide } = divided.get(place.page.id)!;
     for (const at of [...onLayout, ...onSlide]) if (at.own || !byItem.has(at.item.id)) byItem.set(at.item.id, { at, place });
   }
+  const leading = leadingOfParagraphs(folio, composition, settings.leading);
   const played = await playedFiles(job, scope, files);
   return {
     pages: scope.pages,
@@ -110,6 +112,7 @@ async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>
       return place ? pageOfItem(spreadInLayout(place), item).id : page;
     },
     pieces: textPieces(folio, composition, scope),
+    pitch: (paragraph) => leading(paragraph).points,
     gap: (width, look) => widenedBy(width, look, job.fonts),
     field: (node, page) => {
       const shows = fieldText(folio, node, { ...fields, page });

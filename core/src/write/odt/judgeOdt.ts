@@ -5,6 +5,7 @@ import { headingLevel } from '../../structure/outline.ts';
 import { cellHeads } from '../../structure/tableHeads.ts';
 import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
 import { adapted, excluded, kept } from '../shared/judgements.ts';
+import { hasSeveral, leadingOfParagraphs, leadingValues } from '../shared/office/leading.ts';
 import { OFFICE_SENTENCES } from '../shared/office/officeSentences.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
@@ -24,6 +25,7 @@ export function judgeOdt(job: WriteJob<OdtSettings>): (about: SubjectInFolio) =>
   const { folio, composition, fonts, settings } = job;
   const { head } = folio;
   const scope = scopeOf(folio, composition, settings);
+  const leading = leadingOfParagraphs(folio, composition, settings.leading);
   const judge = judgeFlow(folio, composition, fonts, scope, { embedsFonts: true, marksPages: true, plays: false });
   return (about) => {
     const { subject } = about;
@@ -47,6 +49,8 @@ export function judgeOdt(job: WriteJob<OdtSettings>): (about: SubjectInFolio) =>
     }
     if (subject.aspect !== 'look') return judged;
     const { character, paragraph } = resolveParagraph(head, block);
+    const pitch = leading(block);
+    if (hasSeveral(pitch)) return adapted('leading.one', leadingValues(pitch));
     const looks = [character, ...block.content.flatMap((n) => (n.type === 'span' ? [resolveSpan(head, character, n)] : []))];
     const isMore = looks.some((c) => c.stroke !== null || c.verticalScale !== 1 || Object.values(c.features).some((on) => on > 0));
     return isMore || paragraph.ruleAbove || paragraph.ruleBelow ? adapted('look.partly') : adapted('font.byName');

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 
-const { words, columns, fields, pictures, pictureFormat, whiteGround } = officeSettings;
+const { words, leading, columns, fields, pictures, pictureFormat, whiteGround } = officeSettings;
 
 /** The recipe of the open text document. */
 export const OdtSettings = z.object({
@@ -13,6 +13,7 @@ export const OdtSettings = z.object({
     group: 'What goes in',
   }),
   words,
+  leading,
   columns,
   fields,
   contents: z.boolean().default(true).meta({

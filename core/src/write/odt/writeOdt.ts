@@ -25,6 +25,7 @@ import { contentsOf } from '../shared/office/contents.ts';
 import { measureOf, pageSetup } from '../shared/office/pageSetup.ts';
 import type { PageSetup } from '../shared/office/pageSetup.ts';
 import { promptsIn } from '../shared/office/promptedJob.ts';
+import { leadingOfParagraphs } from '../shared/office/leading.ts';
 import { pictureFileName } from '../shared/office/pictureParts.ts';
 import { outputFile } from '../shared/outputFile.ts';
 import { scopeOf } from '../shared/scope.ts';
@@ -137,6 +138,7 @@ class RunningText {
     const used = usedParagraphs(sections);
     const fields = flowFields(folio, sections).sources;
     const prompts = promptsIn(job);
+    const leading = leadingOfParagraphs(folio, composition, settings.leading);
     this.measure = measureOf(setup);
     this.frames = new Map(scope.pages.flatMap((p) => Object.entries(p.spread.items)));
     this.textStyles = new TextStyles(folio.head, notHeld);
@@ -144,6 +146,7 @@ class RunningText {
     for (const { paragraph } of contentsOf(folio, sections, settings.depth, () => undefined)) this.places.add(paragraph);
     this.texts = new Texts(folio, this.textStyles, this.automatic, notHeld, placeOfPage, {
       pieces: null,
+      pitch: (paragraph) => leading(paragraph).points,
       field: (node, page) => {
         const shows = fieldText(folio, node, { ...fields, page: page || null });
         const worked = node.field === 'pageNumber' || node.field === 'pageCount' || node.field === 'title' || this.isPlace(node.target);

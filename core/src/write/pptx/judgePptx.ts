@@ -12,7 +12,7 @@ import { cellHeads, firstColumnHeads } from '../../structure/tableHeads.ts';
 import { textPieces } from '../../structure/textPieces.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
-import { hasSeveral, leadingOfParagraphs } from '../shared/office/leading.ts';
+import { hasSeveral, leadingOfParagraphs, leadingValues } from '../shared/office/leading.ts';
 import { SLIDE_SENTENCES } from '../shared/office/officeSentences.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { judgeLooks } from '../shared/office/judgeLooks.ts';
@@ -97,9 +97,7 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
     if (instead) return adapted('font.replaced', { family: instead });
     if (paragraph.dropCapital && initialLetters(block, paragraph.dropCapital.characters)) return adapted('initial.flat');
     const pitch = leading(block);
-    const shown = (points: number): number => Math.round(points * 100) / 100;
-    if (hasSeveral(pitch))
-      return adapted('leading.one', { least: shown(pitch.least), most: shown(pitch.most), points: shown(pitch.points) });
+    if (hasSeveral(pitch)) return adapted('leading.one', leadingValues(pitch));
     const looks = [character, ...block.content.flatMap((n) => (n.type === 'span' ? [resolveSpan(head, character, n)] : []))];
     const isMore = looks.some(
       (c) =>

@@ -69,6 +69,8 @@ export interface OdfSources {
   pieces: ReadonlyMap<string, readonly TextPiece[]> | null;
   /** How much wider than a space the room is, in points, that a picture needs in a line of a text that cannot hold it. */
   gap?(width: number, look: CharacterProperties): number;
+  /** The one distance between lines that a paragraph gets, in points. */
+  pitch?(paragraph: Paragraph): number;
   /** The page of the layout on which an item stands, where what is shown as one page is several. */
   pageOf?(item: Item, page: string): string;
   /** What a field shows on a page, and whether programs can go on working it out; null where nothing is known of it. */

@@ -16,13 +16,19 @@ export class TextStyles {
     private readonly notHeld: NotHeld,
   ) {}
 
-  /** `base` is the look that percentages and an automatic leading refer to. */
-  properties(p: ParagraphOverrides, c: CharacterOverrides, base: { size: number; leading: number | 'auto' }, more: Attributes = {}): Xml[] {
+  /** `base` is the look that percentages and an automatic leading refer to; `pitch`: a distance between lines that holds instead of it. */
+  properties(
+    p: ParagraphOverrides,
+    c: CharacterOverrides,
+    base: { size: number; leading: number | 'auto' },
+    more: Attributes = {},
+    pitch: Attributes | null = null,
+  ): Xml[] {
     const size = c.size ?? base.size;
     const leading = c.leading ?? base.leading;
     // Leading is a property of letters here and of paragraphs there: it is written wherever it, or the size, is said.
     const height =
-      c.size !== undefined || c.leading !== undefined ? { 'fo:line-height': pt(leading === 'auto' ? size * 1.2 : leading) } : {};
+      pitch ?? (c.size !== undefined || c.leading !== undefined ? { 'fo:line-height': pt(leading === 'auto' ? size * 1.2 : leading) } : {});
     const paragraph = { ...this.paragraph(p), ...height };
     const tabs =
       p.tabs &&

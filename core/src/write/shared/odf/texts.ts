@@ -2,7 +2,7 @@ import { columnWidths } from '../../../compose/table.ts';
 import { noteNumbers } from '../../../compose/notes.ts';
 import type { Folio } from '../../../folio/folio.ts';
 import { nameInXml } from '../../../folio/ids.ts';
-import { resolveParagraph, resolveSpan } from '../../../folio/resolve.ts';
+import { leadingOf, resolveParagraph, resolveSpan } from '../../../folio/resolve.ts';
 import type { Block, Cell, Inline, Paragraph, Story, Table } from '../../../folio/story.ts';
 import type { CharacterProperties } from '../../../folio/styles.ts';
 import { lookOfCell } from '../../../folio/tableCells.ts';
@@ -25,7 +25,7 @@ export class Texts {
     private readonly notHeld: NotHeld,
     /** What a link to a page leads to. */
     private readonly pageName: (page: string) => string,
-    private readonly sources: Pick<OdfSources, 'field' | 'target' | 'pieces' | 'running' | 'gap'>,
+    private readonly sources: Pick<OdfSources, 'field' | 'target' | 'pieces' | 'running' | 'gap' | 'pitch'>,
   ) {}
 
   /** The page on which texts stand. */
@@ -97,16 +97,30 @@ export class Texts {
     const { head } = this.folio;
     const look = resolveParagraph(head, p);
     const unseen = this.isUnseen(look.character, look.paragraph.shading !== null);
-    const properties = this.styles.properties(p.overrides ?? {}, p.character ?? {}, look.character, unseen ? OF_READERS : {});
+    const more = this.sources.running?.insertions(p) ?? [];
+    const pitch = this.pitchOf(
+      p,
+      look.character,
+      more.some(({ xml }) => xml.includes('text:anchor-type="as-char"')),
+    );
+    const properties = this.styles.properties(p.overrides ?? {}, p.character ?? {}, look.character, unseen ? OF_READERS : {}, pitch);
     const style = this.automatic.paragraph(p.style, properties);
     const number = note === undefined ? [] : [el('text:span', {}, [text(`${note} `)])];
     const level = this.sources.running?.heading(p) ?? null;
-    const more = this.sources.running?.insertions(p) ?? [];
     return el(
       level === null ? 'text:p' : 'text:h',
       { 'text:style-name': style, 'text:outline-level': level ?? undefined, 'xml:id': this.once(p.id) },
       [...number, ...(this.sources.running?.isPrompt(p) ? [promptXml(p, more)] : this.inline(story, p.content, look.character, more))],
     );
+  }
+
+  /** The distance between lines of a paragraph, where it is another than its style’s; lines with pictures in them are as high as these. */
+  private pitchOf(p: Paragraph, look: CharacterProperties, holds: boolean): Record<string, string> | null {
+    const points = this.sources.pitch?.(p);
+    if (points === undefined) return null;
+    if (holds || p.content.some((n) => n.type === 'anchor' && n.place === 'inline' && this.sources.running))
+      return { 'fo:line-height': 'normal', 'style:line-height-at-least': pt(points) };
+    return Math.abs(points - leadingOf(look)) > 0.05 ? { 'fo:line-height': pt(points) } : null;
   }
 
   private isUnseen({ fill }: CharacterProperties, isShaded: boolean): boolean {

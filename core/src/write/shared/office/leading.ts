@@ -47,6 +47,12 @@ export function leadingFor(
 /** Whether a paragraph’s lines have more than one distance, so that a choice was made. */
 export const hasSeveral = ({ least, most }: Leading): boolean => most - least > SAME;
 
+/** The same for people: the distances, to hundredths of a point. */
+export const leadingValues = (leading: Leading): { least: number; most: number; points: number } => {
+  const shown = (points: number): number => Math.round(points * 100) / 100;
+  return { least: shown(leading.least), most: shown(leading.most), points: shown(leading.points) };
+};
+
 /** What distance the lines of each paragraph get. */
 export const leadingOfParagraphs =
   ({ head }: Pick<Folio, 'head'>, composition: Composition, choice: LeadingChoice): ((paragraph: Paragraph) => Leading) =>
