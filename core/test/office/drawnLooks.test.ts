@@ -1,7 +1,9 @@
 import sharp from 'sharp';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { unzipSync } from 'fflate';
+import { produce } from 'immer';
 import type { Sample } from '@elastic-folio/demo';
+import { Folio } from '../../src/index.ts';
 import { subjectKey } from '../../src/ledger/index.ts';
 import { lookPage, square } from '../support/looks.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
@@ -132,4 +134,27 @@ describe.each(OUTPUTS)('pictures as TIFF, as %s', (output, way, file) => {
     for (const [, bytes] of tiffs) expect((await sharp(bytes).metadata()).format).toBe('tiff');
     expect(against(made)).toEqual([]);
   });
+});
+
+test.each(OUTPUTS)('a master item that mixes with what is below it is drawn for each of its pages: as %s', async (output, way, file) => {
+  // The same cyan square from a master page, over two grounds: green on yellow, blue on magenta.
+  const folio = Folio.parse(
+    produce(lookPage([]), (d) => {
+      const above = { ...square('above', 100, 100, { fill: rgb(0, 1, 1), blend: 'multiply' }), layer: 'l' };
+      d.head.masterPages['m'] = { id: 'm', name: 'M', items: { above }, order: ['above'] } as never;
+      const [page] = d.spreads['s']!.pages;
+      d.spreads['s']!.pages = [{ ...page!, master: 'm', background: rgb(1, 1, 0) as never }];
+      d.spreads['t'] = { ...d.spreads['s']!, id: 't', pages: [{ ...page!, id: 'p2', master: 'm', background: rgb(1, 0, 1) as never }] };
+      d.head.spreadOrder.push('t');
+    }),
+  );
+  const made = await make(asSample(folio), output, { ...way, resolution: 36, blends: 'drawn' });
+  const drawn = await Promise.all((await pictures(made, file)).map((p) => pixel(p, 0.5, 0.5)));
+  expect(drawn.map(String).sort()).toEqual(
+    [
+      [0, 0, 255, 255],
+      [0, 255, 0, 255],
+    ].map(String),
+  );
+  expect(against(made)).toEqual([]);
 });

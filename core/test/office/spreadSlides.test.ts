@@ -6,6 +6,7 @@ import { joinedSpreads, pagesAt, spreadInLayout } from '../../src/folio/joinedSp
 import { pageOfItem } from '../../src/folio/traverse.ts';
 import { subjectKey } from '../../src/ledger/index.ts';
 import { observeSlides } from '../../src/ledger/office/observeSlides.ts';
+import { redrawOdp } from '../../src/ledger/odf/redrawOdf.ts';
 import { redrawSlide } from '../../src/ledger/office/redrawSlide.ts';
 import { sharpPictures } from '../../src/ports/node.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
@@ -173,4 +174,12 @@ test('a page with a gradient for its ground has it in open slides', async () => 
   const [, name] = /<style:drawing-page-properties draw:fill="gradient" draw:fill-gradient-name="([^"]+)"/.exec(text('content.xml'))!;
   expect(text('styles.xml')).toContain(`draw:name="${name}"`);
   expect(text('styles.xml')).toMatch(/draw:start-color="#ff0000" draw:end-color="#0000ff"/);
+});
+
+test('open slides of spreads are drawn for either of their pages', async () => {
+  const bytes = await (await make(asSample(folio), 'odp', { spreads: 'together' })).read('document.odp');
+  const drawn = (page: number): Promise<string> =>
+    redrawOdp(bytes, page, { beside: async () => undefined, faces: [], sizeOf: (b) => sharpPictures.info(b) });
+  expect(await drawn(3)).toBe(await drawn(2));
+  expect(await drawn(3)).not.toBe(await drawn(1));
 });

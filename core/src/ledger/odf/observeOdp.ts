@@ -28,9 +28,10 @@ export interface ObservedOdp {
 export async function observeOdp(bytes: Uint8Array, outside: Outside): Promise<ObservedOdp> {
   const pack = await openPackage(bytes);
   const { files, problems, content, styles, meta } = pack;
-  const deck = new Deck(files, new OdfStyles(styles, content), styles, outside, problems);
-  const presentation = child(child(content, 'office:body'), 'office:presentation');
-  for (const page of childrenOf(presentation, 'draw:page')) await deck.page(page);
+  const slides = childrenOf(child(child(content, 'office:body'), 'office:presentation'), 'draw:page');
+  const names = slides.map((s) => s.attributes['draw:name'] ?? '');
+  const deck = new Deck(files, new OdfStyles(styles, content), styles, outside, problems, names);
+  for (const slide of slides) await deck.page(slide);
   const about = child(meta, 'office:meta');
   return {
     flow: {
@@ -59,7 +60,6 @@ class Deck {
   /** Those of what is being read: of a master page, or of a page. */
   private styles: OdfStyles;
   private readonly masterStyles: OdfStyles;
-  private readonly names = new Map<string, number>();
 
   constructor(
     private readonly files: ReadonlyMap<string, Uint8Array>,
@@ -67,6 +67,8 @@ class Deck {
     private readonly stylesPart: Node | undefined,
     private readonly outside: Outside,
     private readonly problems: ObservedFlow['problems'],
+    /** What its pages are called, in order. */
+    private readonly names: readonly string[],
   ) {
     this.styles = ownStyles;
     this.masterStyles = new OdfStyles(stylesPart, stylesPart);
@@ -95,7 +97,6 @@ class Deck {
     const seconds = /^PT([\d.]+)S$/.exec(own('presentation:duration') ?? '')?.[1];
     this.motion.push({ type: own('smil:type') ?? null, advance: seconds === undefined ? null : Number(seconds) });
     this.notes.push(wordsIn(child(node, 'presentation:notes')));
-    this.names.set(node.attributes['draw:name'] ?? '', this.pages.length);
   }
 
   private async shape(node: Node, page: ObservedPage, around: Matrix, repeats: boolean): Promise<void> {
@@ -148,10 +149,10 @@ class Deck {
     }));
   }
 
-  /** Pages are found by their names, which come first: links lead on as well as back. */
+  /** Pages are found by their names. */
   private targetOf(href: string): string {
-    const page = /^#Page (\d+)$/.exec(href)?.[1];
-    return page === undefined ? href : `page:${page}`;
+    const at = href.startsWith('#') ? this.names.indexOf(href.slice(1)) : -1;
+    return at < 0 ? href : `page:${at + 1}`;
   }
 
   private async picture(node: Node, image: Node, own: Rect, matrix: Matrix, page: ObservedPage): Promise<void> {

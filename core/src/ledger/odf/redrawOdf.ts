@@ -38,11 +38,17 @@ const html = (drawn: string, faces: readonly OdfFace[], more = ''): string => {
   return `<!doctype html><html><head><meta charset="utf-8"><style>${rules.join('\n')}${CSS}${more}</style></head><body>${drawn}</body></html>`;
 };
 
-/** A presentation of OpenDocument drawn from its bytes alone, a slide as a page of HTML; `page`: which, counted from 1. */
+/** A presentation of OpenDocument drawn from its bytes alone, a slide as a page of HTML; `page`: which page of the layout, counted from 1: a slide may show several. */
 export async function redrawOdp(bytes: Uint8Array, page: number, outside: Outside): Promise<string> {
   const pack = await openPackage(bytes);
   const slides = childrenOf(child(child(pack.content, 'office:body'), 'office:presentation'), 'draw:page');
-  const slide = slides[page - 1];
+  let shown = 0;
+  const at = slides.findIndex((s) => {
+    const [, from, to] = /^Pages (\d+)–(\d+)$/.exec(s.attributes['draw:name'] ?? '') ?? [];
+    shown += from === undefined ? 1 : Math.max(1, Number(to) - Number(from) + 1);
+    return page <= shown;
+  });
+  const slide = slides[at];
   if (!slide) return html('', []);
   const pictures = await picturesOf(pack, outside);
   const master = childrenOf(child(pack.styles, 'office:master-styles'), 'style:master-page').find(
@@ -53,7 +59,7 @@ export async function redrawOdp(bytes: Uint8Array, page: number, outside: Outsid
   );
   const size = child(layout, 'style:page-layout-properties')?.attributes ?? {};
   const [width, height] = [pointsOf(size['fo:page-width']), pointsOf(size['fo:page-height'])];
-  const drawingOf = (own: Node | undefined): SlideDrawing => new SlideDrawing(pack, new OdfStyles(pack.styles, own), pictures, page);
+  const drawingOf = (own: Node | undefined): SlideDrawing => new SlideDrawing(pack, new OdfStyles(pack.styles, own), pictures, at + 1);
   const front = drawingOf(pack.content);
   const ownStyle = slide.attributes['draw:style-name'];
   const showsMaster = front.styles.get(

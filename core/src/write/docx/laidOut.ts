@@ -85,7 +85,8 @@ export class LaidOut {
       const number = Number.isInteger(printed) && printed >= 0 && (i === 0 ? printed !== 1 : printed !== expected) ? printed : undefined;
       expected = (Number.isInteger(printed) ? printed : expected) + 1;
       const items = this.inReadingOrder(place);
-      const isRepeated = ({ item }: PageItem): boolean => this.o.masters === 'header' && isMasterInstance(item.id);
+      const isRepeated = ({ item }: PageItem): boolean =>
+        this.o.masters === 'header' && isMasterInstance(item.id) && !this.o.pictures.looks.isOfPage(item.id);
       const header = this.headerOf(
         place,
         items.filter(({ at }) => isRepeated(at)),

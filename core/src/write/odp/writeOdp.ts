@@ -66,7 +66,7 @@ async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>
   const divided = new Map(
     scope.pages.map((place) => {
       const items = itemsOfPage(folio, place, scope, () => true).filter((i) => !i.unseen);
-      return [place.page.id, divide(items, place, (frame) => isOfPage(folio, composition, frame, live(place.page.id)))];
+      return [place.page.id, divide(items, place, (id) => looks.isOfPage(id) || isOfPage(folio, composition, id, live(place.page.id)))];
     }),
   );
   const byItem = new Map<string, { at: PageItem; place: PagePlace }>();

@@ -166,7 +166,7 @@ class DeckWriter {
       .map((i) => ({ ...i, item: looks.told(i.item) }));
     const { onLayout, onSlide } =
       settings.masters === 'layouts'
-        ? divide(items, place, (frame) => isOfPage(folio, composition, frame, context.countsPages))
+        ? divide(items, place, (id) => looks.isOfPage(id) || isOfPage(folio, composition, id, context.countsPages))
         : { onLayout: [], onSlide: items };
     const filled = filledOf(folio, place, this.pieces, this.prompted);
     const shapes = new SlideShapes(context, sources, place, offset, filled, (shape) => this.texts.of(FIRST_SLIDE + at, shape));

@@ -47,7 +47,8 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
   const notHeld = new NotHeld();
   const { head } = folio;
   const { pages } = sources;
-  const names = new Map(pages.map((p, i) => [p.page.id, `Page ${i + 1}`]));
+  const nameOf = (p: PagePlace, i: number): string => (p.joins ? `Pages ${p.number}–${p.number + p.joins.length - 1}` : `Page ${i + 1}`);
+  const names = new Map(pages.map((p, i) => [p.page.id, nameOf(p, i)]));
   const pageName = (page: string): string => names.get(page) ?? '';
   const looks = new Looks(head, notHeld);
   const textStyles = new TextStyles(head, notHeld);
@@ -117,7 +118,7 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
     return el(
       'draw:page',
       {
-        'draw:name': `Page ${i + 1}`,
+        'draw:name': nameOf(place, i),
         'xml:id': page.id,
         'draw:id': page.id,
         'draw:master-page-name': masterFor(place),

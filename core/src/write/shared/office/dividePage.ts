@@ -15,10 +15,10 @@ export interface Divided {
 }
 
 /**
- * Layouts lie behind all of their slides: what repeats and lies over something of the page’s own stays with that. So does a frame whose
- * words are another page’s no more: `isOfPage`.
+ * Layouts lie behind all of their slides: what repeats and lies over something of the page’s own stays with that. So does what
+ * is so on its page alone, such as a frame with words of its own: `isOfPage`.
  */
-export function divide(items: readonly PageItem[], { spread }: PagePlace, isOfPage: (frame: string) => boolean): Divided {
+export function divide(items: readonly PageItem[], { spread }: PagePlace, isOfPage: (item: string) => boolean): Divided {
   const own: Rect[] = [];
   const out: Divided = { onLayout: [], onSlide: [] };
   for (const at of items) {

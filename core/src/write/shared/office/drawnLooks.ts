@@ -103,8 +103,13 @@ export class DrawnLooks {
     return new DrawnLooks(made, settings, format);
   }
 
-  of(item: Item): DrawnLook {
-    return this.made.get(item.id) ?? NOTHING;
+  of({ id }: Pick<Item, 'id'>): DrawnLook {
+    return this.made.get(id) ?? NOTHING;
+  }
+
+  /** Whether what an item shows is so on its page alone: what shows through it is there and nowhere else. */
+  isOfPage(id: string): boolean {
+    return this.of({ id }).instead !== null;
   }
 
   /** An item with those effects alone that the format is told. */
