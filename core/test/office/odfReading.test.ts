@@ -175,10 +175,13 @@ describe('slides', () => {
       `<draw:frame svg:width="5pt" svg:height="5pt"><draw:text-box/><office:event-listeners><presentation:event-listener script:event-name="dom:click" presentation:action="show" xlink:href="${href}"/></office:event-listeners></draw:frame>`;
     const seen = await slides({
       automatic: style('d', 'drawing-page', '<style:drawing-page-properties smil:type="fade" presentation:duration="PT2.5S"/>'),
-      body: PAGE(press('#Page 2') + press('https://hill.example/'), ' draw:style-name="d"'),
+      body:
+        PAGE(press('#The end') + press('https://hill.example/') + press('#Nowhere'), ' draw:style-name="d"') +
+        '<draw:page draw:name="The end" draw:master-page-name="M"/>',
     });
-    expect(seen.pages[0]!.areas.map((a) => a.target)).toEqual(['page:2', 'https://hill.example/']);
-    expect(seen.motion).toEqual([{ type: 'fade', advance: 2.5 }]);
+    // One that leads to no page is told as it stands.
+    expect(seen.pages[0]!.areas.map((a) => a.target)).toEqual(['page:2', 'https://hill.example/', '#Nowhere']);
+    expect(seen.motion[0]).toEqual({ type: 'fade', advance: 2.5 });
   });
   test('files that are not listed, or listed and not there, are faults; so is a page without a master', async () => {
     const seen = await observeOdp(
