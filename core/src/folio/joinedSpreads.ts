@@ -27,6 +27,15 @@ function joined(group: readonly PagePlace[]): PagePlace {
   return { ...first, page, spread: { ...first.spread, pages: [page, ...others] }, joins };
 }
 
+/** What pages that are shown as one are called together. */
+export const nameOfPages = (first: number, count: number): string => `Pages ${first}–${first + count - 1}`;
+
+/** How many pages a name tells of; one, where it is that of a page. */
+export function pagesNamed(name: string | undefined): number {
+  const [, from, to] = /^Pages (\d+)–(\d+)$/.exec(name ?? '') ?? [];
+  return from === undefined ? 1 : Math.max(1, Number(to) - Number(from) + 1);
+}
+
 /** The pages that a place shows, as the layout has them. */
 export const pagesAt = ({ page, joins }: PagePlace): readonly Page[] => joins ?? [page];
 

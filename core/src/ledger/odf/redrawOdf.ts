@@ -1,5 +1,6 @@
 import { pathData, rectPath } from '../../folio/geometry.ts';
 import type { Matrix, Rect } from '../../folio/geometry.ts';
+import { pagesNamed } from '../../folio/joinedSpreads.ts';
 import { child, childrenOf } from '../office/officeParts.ts';
 import type { Node } from '../office/officeParts.ts';
 import { escape } from '../office/redrawText.ts';
@@ -44,8 +45,7 @@ export async function redrawOdp(bytes: Uint8Array, page: number, outside: Outsid
   const slides = childrenOf(child(child(pack.content, 'office:body'), 'office:presentation'), 'draw:page');
   let shown = 0;
   const at = slides.findIndex((s) => {
-    const [, from, to] = /^Pages (\d+)–(\d+)$/.exec(s.attributes['draw:name'] ?? '') ?? [];
-    shown += from === undefined ? 1 : Math.max(1, Number(to) - Number(from) + 1);
+    shown += pagesNamed(s.attributes['draw:name']);
     return page <= shown;
   });
   const slide = slides[at];

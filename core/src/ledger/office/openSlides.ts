@@ -1,5 +1,6 @@
 import { multiply } from '../../folio/geometry.ts';
 import type { Matrix, Rect } from '../../folio/geometry.ts';
+import { pagesNamed } from '../../folio/joinedSpreads.ts';
 import { child, childrenOf, openParts } from './officeParts.ts';
 import type { Node, OpenPackage } from './officeParts.ts';
 
@@ -36,8 +37,7 @@ export async function openSlides(bytes: Uint8Array): Promise<OpenDeck> {
     const behind = [...pack.relations(path).values()].find((r) => r.type === 'slideLayout')?.target ?? '';
     if (!behind) pack.problems.push({ file: path, says: 'it has no layout' });
     const root = pack.part(path);
-    const [, from, to] = /^Pages (\d+)–(\d+)$/.exec(child(root, 'p:cSld')?.attributes['name'] ?? '') ?? [];
-    const pages = from === undefined ? 1 : Math.max(1, Number(to) - Number(from) + 1);
+    const pages = pagesNamed(child(root, 'p:cSld')?.attributes['name']);
     return { path, root, pages, layout: { path: behind, root: behind ? pack.part(behind) : undefined }, number: first + i };
   });
   return { ...pack, size: { width: pointsOf(size['cx']), height: pointsOf(size['cy']) }, slides };

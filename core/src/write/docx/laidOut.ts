@@ -16,6 +16,7 @@ import { fillXml } from '../shared/drawingml/paint.ts';
 import { placementOf } from '../shared/drawingml/placement.ts';
 import { shapeOf } from '../shared/drawingml/shapeLook.ts';
 import { OFFICE } from '../shared/office/officePackage.ts';
+import { opacityOfWhole } from '../shared/office/drawnLooks.ts';
 import { repeatedLook } from '../shared/office/repeatedLook.ts';
 import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
 import type { Xml } from '../shared/office/xml.ts';
@@ -166,8 +167,7 @@ export class LaidOut {
     const { pictures } = this.o;
     const { under, over, instead } = pictures.looks.of(at.item);
     if (instead) {
-      // What shows through it is in it as it was.
-      const opacity = at.item.blend === 'normal' ? at.opacity / (at.item.opacity || 1) : 1;
+      const opacity = opacityOfWhole(at.item, at.opacity);
       return pictures.drawn(instead, place, z * 10, this.factsOf(at.item, place, c), c.part, opacity);
     }
     const effect = (): DrawingFacts => ({ id: this.o.nextId(), name: 'Effect', alt: '', decorative: true });

@@ -1,3 +1,4 @@
+import { nameOfPages } from '../../folio/joinedSpreads.ts';
 import type { Page } from '../../folio/spread.ts';
 import { printedNumber } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
@@ -64,4 +65,4 @@ export const countsPage = (deck: Deck, at: number): boolean =>
 
 /** What a slide is called: the pages that it shows. */
 export const slideName = (place: PagePlace): string =>
-  place.joins ? `Pages ${place.number}–${place.number + place.joins.length - 1}` : `Page ${place.number}`;
+  place.joins ? nameOfPages(place.number, place.joins.length) : `Page ${place.number}`;

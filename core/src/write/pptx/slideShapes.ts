@@ -15,6 +15,7 @@ import { placementOf } from '../shared/drawingml/placement.ts';
 import type { Placement } from '../shared/drawingml/placement.ts';
 import { shapeOf } from '../shared/drawingml/shapeLook.ts';
 import type { ShapeLook } from '../shared/drawingml/shapeLook.ts';
+import { opacityOfWhole } from '../shared/office/drawnLooks.ts';
 import type { DrawnBox, DrawnLooks } from '../shared/office/drawnLooks.ts';
 import type { PictureParts } from '../shared/office/pictureParts.ts';
 import type { PlacedPictures } from '../shared/office/placedPictures.ts';
@@ -160,8 +161,7 @@ export class SlideShapes {
     const { under, over, instead } = this.s.looks.of(at.item);
     const effect = { name: 'Effect', alt: '', decorative: true, press: null };
     if (instead) {
-      // What shows through it is in it as it was.
-      const opacity = at.item.blend === 'normal' ? at.opacity / (at.item.opacity || 1) : 1;
+      const opacity = opacityOfWhole(at.item, at.opacity);
       return [this.drawnBox(at.item, instead, this.factsOf(at.item), opacity)];
     }
     return [

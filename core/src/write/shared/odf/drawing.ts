@@ -1,7 +1,7 @@
 import type { Folio } from '../../../folio/folio.ts';
 import { translation } from '../../../folio/geometry.ts';
 import { storyOfFrame } from '../../../folio/traverse.ts';
-import { pagesAt } from '../../../folio/joinedSpreads.ts';
+import { nameOfPages, pagesAt } from '../../../folio/joinedSpreads.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
 import { AutomaticStyles } from './automaticStyles.ts';
 import { el, pt, text } from './element.ts';
@@ -47,7 +47,7 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
   const notHeld = new NotHeld();
   const { head } = folio;
   const { pages } = sources;
-  const nameOf = (p: PagePlace, i: number): string => (p.joins ? `Pages ${p.number}–${p.number + p.joins.length - 1}` : `Page ${i + 1}`);
+  const nameOf = (p: PagePlace, i: number): string => (p.joins ? nameOfPages(p.number, p.joins.length) : `Page ${i + 1}`);
   const names = new Map(pages.map((p, i) => [p.page.id, nameOf(p, i)]));
   const pageName = (page: string): string => names.get(page) ?? '';
   const looks = new Looks(head, notHeld);

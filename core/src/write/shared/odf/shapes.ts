@@ -5,6 +5,7 @@ import { nameInXml } from '../../../folio/ids.ts';
 import type { Item } from '../../../folio/items.ts';
 import type { Cue } from '../../../folio/motion.ts';
 import type { TextPiece, WordsPiece } from '../../../structure/textPieces.ts';
+import { opacityOfWhole } from '../office/drawnLooks.ts';
 import type { AutomaticStyles } from './automaticStyles.ts';
 import { el, percent, pt, text } from './element.ts';
 import type { Xml } from './element.ts';
@@ -43,10 +44,7 @@ export class Shapes {
     if (!this.sources.shown(item)) return [];
     const { told, under, over, instead } = this.sources.drawn?.(item) ?? { ...NOT_DRAWN, told: item.effects };
     const own = item.kind === 'group' ? item : { ...item, effects: told, opacity: item.opacity * opacity };
-    if (instead)
-      return [
-        this.drawing(instead, origin, this.common(own), this.about(own), own.blend === 'normal' ? own.opacity / (item.opacity || 1) : 1),
-      ];
+    if (instead) return [this.drawing(instead, origin, this.common(own), this.about(own), opacityOfWhole(item, own.opacity))];
     return [
       ...(under ? [this.drawing(under, origin, EFFECT, [], own.opacity)] : []),
       ...this.itself(items, own, origin, opacity),

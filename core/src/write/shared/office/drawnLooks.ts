@@ -72,6 +72,10 @@ export function isDrawnWhole(item: Item, settings: LookSettings, format: PlacedF
   return (shareEffects(item, settings, format).drawn.feather?.width ?? 0) > 0;
 }
 
+/** How far what is drawn whole covers what is below it: what shows through a blended item is in it as it was. */
+export const opacityOfWhole = ({ blend, opacity: own }: Pick<Item, 'blend' | 'opacity'>, opacity: number): number =>
+  blend === 'normal' ? opacity / (own || 1) : 1;
+
 /** What formats have no words for, drawn: blended items together with what shows through them, shadows and glows as pictures. */
 export class DrawnLooks {
   private constructor(
