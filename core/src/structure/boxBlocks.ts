@@ -13,6 +13,13 @@ export interface BoxBlock {
   lines?: readonly SetLine[];
 }
 
+/** The part of a paragraph that stands in a box, in its own offsets; null where all of it does. */
+export function partOf({ block, begins, ends, lines }: BoxBlock): { from: number; to: number } | null {
+  if (block.kind !== 'paragraph' || (begins && ends)) return null;
+  const from = begins ? 0 : (lines?.[0]?.start ?? 0);
+  return { from, to: ends ? from + contentLength(block.content) : (lines?.at(-1)?.end ?? from) };
+}
+
 /** What was set at some place of a text: its lines, and the boxes drawn with them. */
 export interface SetPart {
   lines: readonly SetLine[];

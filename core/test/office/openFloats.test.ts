@@ -57,7 +57,7 @@ describe('a picture that is pinned beside words, in an open text document', () =
   });
 
   test('is drawn beside its words', async () => {
-    const html = await redrawOdt(bytes, { beside: async () => undefined, faces: [], sizeOf: (b) => sharpPictures.info(b) });
+    const html = await redrawOdt(bytes, 1, { beside: async () => undefined, faces: [], sizeOf: (b) => sharpPictures.info(b) });
     expect(html).toMatch(/<div style="float:right;width:[\d.]+pt[^>]*>\s*<p[^>]*><img [^>]*>.*?The path leaves the river.*?<\/div><p/s);
   });
 });

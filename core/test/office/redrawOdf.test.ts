@@ -13,7 +13,7 @@ const outside = {
   faces: [],
   sizeOf: (bytes: Uint8Array) => sharpPictures.info(bytes),
 };
-const text = (parts: OdfParts, more?: Record<string, Uint8Array>): Promise<string> => redrawOdt(handMadeOdf(parts, more), outside);
+const text = (parts: OdfParts, more?: Record<string, Uint8Array>): Promise<string> => redrawOdt(handMadeOdf(parts, more), 1, outside);
 const slide = (parts: OdfParts, page = 1, more?: Record<string, Uint8Array>): Promise<string> =>
   redrawOdp(handMadeOdf({ kind: 'presentation', ...parts }, more), page, outside);
 const PAGE = (inside: string, more = ''): string => `<draw:page draw:name="One" draw:master-page-name="M"${more}>${inside}</draw:page>`;

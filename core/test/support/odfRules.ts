@@ -49,13 +49,19 @@ const INLINE = [
   'text:page-count',
   'text:title',
   'text:bookmark',
+  'text:bookmark-start',
+  'text:bookmark-end',
   'text:bookmark-ref',
   'draw:frame',
 ];
+/** What can be anchored in a paragraph beside (6.1.1, 10.4.12). */
+const SHAPES = ['draw:frame', 'draw:path', 'draw:control', 'draw:rect', 'draw:custom-shape', 'draw:g'];
 /** What may stand in these. */
 const INSIDE: Record<string, string[]> = {
   'draw:text-box': [...TEXT, 'draw:frame'],
-  'text:p': INLINE,
+  'text:p': [...INLINE, ...SHAPES, 'draw:a'],
+  'draw:a': SHAPES,
+  'draw:path': ['svg:title', 'svg:desc', 'office:event-listeners', 'text:p', 'text:list'],
   'text:span': INLINE,
   'text:a': [...INLINE, 'office:event-listeners'],
   'text:list': ['text:list-header', 'text:list-item'],
@@ -92,6 +98,11 @@ const VALUES: Record<string, RegExp> = {
   'xml:id': /^[A-Za-z_][\w.-]*$/,
   'draw:opacity': /^\d+(\.\d+)?%$/,
   'presentation:transition-speed': /^(slow|medium|fast)$/,
+  'draw:z-index': /^\d+$/,
+  'text:anchor-type': /^(page|frame|paragraph|char|as-char)$/,
+  'style:page-number': /^(auto|\d+)$/,
+  'style:horizontal-pos': /^(from-left|left|center|right|from-inside|inside|outside)$/,
+  'style:vertical-pos': /^(from-top|top|middle|bottom|below)$/,
   'style:text-position': /^(super|sub|-?\d+(\.\d+)?%)( \d+(\.\d+)?%)?$/,
 };
 
@@ -145,6 +156,13 @@ export function faultsOfOdf(bytes: Uint8Array): string[] {
       if (e.name === 'table:table') checkTable(e, (what) => faults.push(`${path}: ${what}`));
     }
   }
+  // 19.837: names of places are theirs alone; a beginning has its end.
+  const placesOf = (kind: string): string[] =>
+    [...elements(parts.get('content.xml')!)].flatMap((e) => (e.name === kind ? [e.attributes['text:name']!] : []));
+  const begun = [...placesOf('text:bookmark'), ...placesOf('text:bookmark-start')];
+  for (const name of new Set(begun)) if (begun.filter((n) => n === name).length > 1) faults.push(`${name} is the name of several places`);
+  if (placesOf('text:bookmark-start').sort().join() !== placesOf('text:bookmark-end').sort().join())
+    faults.push('places do not end as they begin');
   const places = new Set(
     [...elements(parts.get('content.xml')!)].flatMap((e) => (e.name === 'text:bookmark' ? [e.attributes['text:name']!] : [])),
   );
@@ -154,9 +172,32 @@ export function faultsOfOdf(bytes: Uint8Array): string[] {
   const masters = new Set(
     [...elements(parts.get('styles.xml')!)].flatMap((e) => (e.name === 'style:master-page' ? [e.attributes['style:name']!] : [])),
   );
+  const layouts = new Set(
+    [...elements(parts.get('styles.xml')!)].flatMap((e) => (e.name === 'style:page-layout' ? [e.attributes['style:name']!] : [])),
+  );
   for (const e of elements(parts.get('content.xml')!))
     if (e.name === 'draw:page' && !masters.has(e.attributes['draw:master-page-name']!))
       faults.push(`${e.attributes['draw:name']} has no master page`);
+  // 19.749: style:master-page-name; 10.4.3: a box goes on in another of its document.
+  const everything = [...elements(parts.get('content.xml')!), ...elements(parts.get('styles.xml')!)];
+  for (const e of everything) {
+    const master = e.attributes['style:master-page-name'];
+    if (master && !masters.has(master)) faults.push(`${e.attributes['style:name']} asks for the master page ${master}`);
+    if (e.name === 'style:master-page' && !layouts.has(e.attributes['style:page-layout-name']!))
+      faults.push(`${e.attributes['style:name']} has no page layout`);
+  }
+  const boxes = everything.filter((e) => e.name === 'draw:frame');
+  for (const { attributes, children } of boxes) {
+    const next = children.find((c) => c.name === 'draw:text-box')?.attributes['draw:chain-next-name'];
+    const found = boxes.filter((b) => b.attributes['draw:name'] === next);
+    if (next !== undefined && found.length !== 1) faults.push(`${attributes['draw:name']} goes on in ${found.length} boxes`);
+    // What a text has come from elsewhere is in no box that has its own.
+    if (next !== undefined && found[0]?.children[0]!.children.length) faults.push(`${next} has text of its own`);
+  }
+  if (text('mimetype').includes('.text'))
+    for (const p of everything.filter((e) => e.name === 'text:p'))
+      for (const c of p.children.flatMap((n) => (n.name === 'draw:a' ? n.children : [n])))
+        if (c.name.startsWith('draw:') && c.attributes['text:anchor-type'] === undefined) faults.push(`${c.name} is anchored nowhere`);
   return faults;
 }
 

@@ -60,7 +60,7 @@ export function BroughtBack() {
         <input
           ref={input}
           type="file"
-          accept=".docx,.dotx,.odt,.ott,.pptx,.potx"
+          accept=".docx,.dotx,.odt,.ott,.pptx,.potx,.odp,.otp"
           hidden
           aria-label="Changed office file"
           onChange={(e) => (void read(e.target.files?.[0]), (e.target.value = ''))}

@@ -112,6 +112,9 @@ export const openText: Telling = {
   carries: () => false,
 };
 
+/** The same where text stands in placed boxes. */
+export const openBoxes: Telling = { ...openText, countsNotes: false, notesInText: true, ownInk: true };
+
 /** Slides of OpenDocument: lists are counted, faces are named by family, weight and style. */
 export const openSlides: Telling = {
   ...slides(new Map()),

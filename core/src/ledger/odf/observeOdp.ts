@@ -1,6 +1,4 @@
-import { boundsOfPath, transformRect } from '../../folio/geometry.ts';
-import type { Matrix, Rect } from '../../folio/geometry.ts';
-import { SIGNATURE_CELLS } from '../findings.ts';
+import type { Matrix } from '../../folio/geometry.ts';
 import type { ObservedFlow } from '../flow/observedFlow.ts';
 import { emptyPage } from '../observed.ts';
 import type { ObservedPage } from '../observed.ts';
@@ -8,9 +6,9 @@ import { child, childrenOf } from '../office/officeParts.ts';
 import type { Node } from '../office/officeParts.ts';
 import type { Outside } from '../office/wordReader.ts';
 import { openPackage } from './openPackage.ts';
-import { clipOf, pathOf, placeOf } from './odfShapes.ts';
 import { OdfStyles, pointsOf } from './odfStyles.ts';
 import { OdfText, wordsIn } from './odfText.ts';
+import { isObject, listenersOf, PlacedThings } from './placedThings.ts';
 
 /** How a slide of OpenDocument comes: its SMIL type and subtype, and when it goes on by itself. */
 interface OdpMotion {
@@ -57,20 +55,22 @@ class Deck {
   readonly motion: OdpMotion[] = [];
   readonly notes: string[] = [];
   readonly text: OdfText;
+  private readonly things: PlacedThings;
   /** Those of what is being read: of a master page, or of a page. */
   private styles: OdfStyles;
   private readonly masterStyles: OdfStyles;
 
   constructor(
-    private readonly files: ReadonlyMap<string, Uint8Array>,
+    files: ReadonlyMap<string, Uint8Array>,
     private readonly ownStyles: OdfStyles,
     private readonly stylesPart: Node | undefined,
-    private readonly outside: Outside,
+    outside: Outside,
     private readonly problems: ObservedFlow['problems'],
     /** What its pages are called, in order. */
     private readonly names: readonly string[],
   ) {
     this.styles = ownStyles;
+    this.things = new PlacedThings(files, outside, problems);
     this.masterStyles = new OdfStyles(stylesPart, stylesPart);
     this.text = new OdfText(ownStyles, 'content.xml', () => String(this.pages.length));
   }
@@ -104,49 +104,10 @@ class Deck {
       for (const inside of node.children) await this.shape(inside, page, around, repeats);
       return;
     }
-    if (!/^draw:(frame|path|rect|custom-shape|control)$/.test(node.name)) return;
-    const { width, height, matrix } = placeOf(node, around);
-    const own: Rect = { x: 0, y: 0, width, height };
-    const path = node.name === 'draw:path' ? pathOf(node, own) : null;
-    const box = path ? boundsOfPath(path, matrix) : transformRect(matrix, own);
-    const style = node.attributes['draw:style-name'];
-    const fill = this.styles.graphic(style, 'draw:fill');
-    const colour = fill === 'gradient' ? 'gradient' : fill === 'solid' ? (this.styles.graphic(style, 'draw:fill-color') ?? null) : null;
-    const isDrawn = (this.styles.graphic(style, 'draw:stroke') ?? 'none') !== 'none';
-    const stroke = isDrawn ? (this.styles.graphic(style, 'svg:stroke-color') ?? null) : null;
-    if (colour !== null || stroke !== null) page.shapes.push({ box, fill: colour, stroke });
-    for (const listener of childrenOf(child(node, 'office:event-listeners'), 'presentation:event-listener'))
-      page.areas.push({ box, target: this.targetOf(listener.attributes['xlink:href'] ?? '') });
-    const image = child(node, 'draw:image');
-    if (image) await this.picture(node, image, own, matrix, page);
-    const table = child(node, 'table:table');
-    const body = child(node, 'draw:text-box');
-    if (table) {
-      page.boxes!.push(box);
-      this.text.blocks(node);
-    } else if (body && wordsIn(body).trim()) {
-      const room = ['top', 'right', 'bottom', 'left'].map((side) => pointsOf(this.styles.graphic(style, `fo:padding-${side}`)));
-      const [t, r, b, l] = room as [number, number, number, number];
-      page.boxes!.push(transformRect(matrix, { x: l, y: t, width: width - l - r, height: height - t - b }));
-      if (repeats || isUnread(node)) page.loose.push(...this.looseIn(body));
-      else this.text.blocks(body);
-    }
-  }
-
-  private looseIn(body: Node): ObservedPage['loose'] {
-    const reader = new OdfText(this.styles, 'styles.xml', () => String(this.pages.length));
-    reader.blocks(body);
-    const nowhere = { x: 0, y: 0, width: 0, height: 0 };
-    return reader.out.blocks.map(({ text, label }) => ({
-      text: `${label ?? ''}${text}`,
-      font: '',
-      size: 0,
-      colour: '',
-      box: nowhere,
-      angle: 0,
-      language: '',
-      placed: false,
-    }));
+    if (!isObject(node)) return;
+    const box = await this.things.looks(node, page, around, this.styles);
+    for (const href of listenersOf(node)) page.areas.push({ box, target: this.targetOf(href) });
+    this.things.words(node, page, around, this.styles, this.text, repeats, String(this.pages.length));
   }
 
   /** Pages are found by their names. */
@@ -154,23 +115,6 @@ class Deck {
     const at = href.startsWith('#') ? this.names.indexOf(href.slice(1)) : -1;
     return at < 0 ? href : `page:${at + 1}`;
   }
-
-  private async picture(node: Node, image: Node, own: Rect, matrix: Matrix, page: ObservedPage): Promise<void> {
-    const href = image.attributes['xlink:href'] ?? '';
-    const bytes = href.startsWith('../') ? await this.outside.beside(href.slice(3)) : this.files.get(href);
-    if (!bytes) return void this.problems.push({ file: 'content.xml', says: `a picture leads to ${href}, which is not there` });
-    const picture = await this.outside.pictures.signature(bytes, SIGNATURE_CELLS).catch(() => undefined);
-    const measured = await this.outside.pictures.info(bytes).catch(() => undefined);
-    if (!picture || !measured) return;
-    // Lengths of the crop are those of the picture at 96 pixels to the inch (20.179).
-    const clip = this.styles.graphic(node.attributes['draw:style-name'], 'fo:clip');
-    const [t, r, b, l] = clipOf(clip);
-    const natural = { width: measured.width * 0.75, height: measured.height * 0.75 };
-    const [sx, sy] = [own.width / (natural.width - l - r), own.height / (natural.height - t - b)];
-    const whole = { x: -l * sx, y: -t * sy, width: natural.width * sx, height: natural.height * sy };
-    page.pictures.push({ box: transformRect(matrix, whole), picture, alt: child(node, 'svg:desc')?.text || undefined });
-  }
 }
 
 const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
-const isUnread = (node: Node): boolean => node.attributes['draw:decorative'] === 'true' || node.attributes['loext:decorative'] === 'true';

@@ -5,15 +5,21 @@ import type { Folio } from '../../folio/folio.ts';
 import { child } from '../office/officeParts.ts';
 import type { Outside } from '../office/wordReader.ts';
 import { openPackage } from './openPackage.ts';
+import type { OpenPackage } from './openPackage.ts';
 import { OdfStyles } from './odfStyles.ts';
 import { OdfText } from './odfText.ts';
 
 /** Reads a text document of OpenDocument back from its bytes alone. */
 export async function observeOdt(bytes: Uint8Array, outside: Outside): Promise<ObservedFlow> {
-  const { files, problems, content, styles, meta } = await openPackage(bytes);
-  const reader = new OdfText(new OdfStyles(styles, content), 'content.xml');
-  const body = child(child(content, 'office:body'), 'office:text');
+  const pack = await openPackage(bytes);
+  const reader = new OdfText(new OdfStyles(pack.styles, pack.content), 'content.xml');
+  const body = child(child(pack.content, 'office:body'), 'office:text');
   if (body) reader.blocks(body);
+  return flowOfText(pack, reader, outside);
+}
+
+/** What a text says that was read: its links and pictures lead somewhere. */
+export async function flowOfText({ files, problems, meta }: OpenPackage, reader: OdfText, outside: Outside): Promise<ObservedFlow> {
   reader.settle();
   for (const { links } of reader.out.blocks)
     for (const { href } of links)

@@ -34,7 +34,7 @@ export class OdfText {
     private readonly styles: OdfStyles,
     private readonly file: string,
     /** What the number of a page is, where it is asked for. */
-    private readonly number: () => string | null = () => null,
+    public number: () => string | null = () => null,
   ) {
     this.labels = new OdfLabels(styles);
   }

@@ -5,6 +5,8 @@ import { child, childrenOf } from '../office/officeParts.ts';
 import type { Node } from '../office/officeParts.ts';
 import { escape } from '../office/redrawText.ts';
 import { openPackage } from './openPackage.ts';
+import { chainsIn, openTextPages } from './openTextPages.ts';
+import type { OpenTextPage } from './openTextPages.ts';
 import type { OpenPackage } from './openPackage.ts';
 import { clipOf, pathOf, placeOf } from './odfShapes.ts';
 import { OdfStyles, pointsOf } from './odfStyles.ts';
@@ -74,11 +76,16 @@ export async function redrawOdp(bytes: Uint8Array, page: number, outside: Outsid
   return html(drawn, outside.faces);
 }
 
-/** An open text document drawn from its bytes alone, as a page of HTML: its own line breaks and pages come from there. */
-export async function redrawOdt(bytes: Uint8Array, outside: Outside): Promise<string> {
+/**
+ * An open text document drawn from its bytes alone, as a page of HTML: its own line breaks and pages come from there. `page`: which,
+ * counted from 1, where it is laid out page by page.
+ */
+export async function redrawOdt(bytes: Uint8Array, page: number, outside: Outside): Promise<string> {
   const pack = await openPackage(bytes);
   const body = child(child(pack.content, 'office:body'), 'office:text');
   const pictures = await picturesOf(pack, outside);
+  const pages = openTextPages(pack.content, pack.styles);
+  if (pages.length) return html(drawTextPage(pack, pages, page, pictures), outside.faces);
   const text = new OdfTextDrawing(new OdfStyles(pack.styles, pack.content), { picture: (href) => pictures.get(href)?.src });
   const layout = child(child(pack.styles, 'office:automatic-styles'), 'style:page-layout');
   const a = child(layout, 'style:page-layout-properties')?.attributes ?? {};
@@ -89,6 +96,33 @@ export async function redrawOdt(bytes: Uint8Array, outside: Outside): Promise<st
     outside.faces,
     `body{box-sizing:border-box;width:${pointsOf(a['fo:page-width'])}pt;padding:${sides}}`,
   );
+}
+
+/** A page of a text document whose things are anchored there, from back to front. Text that goes on in another box is moved up there by the boxes before it. */
+function drawTextPage(pack: OpenPackage, pages: readonly OpenTextPage[], at: number, pictures: ReadonlyMap<string, Shown>): string {
+  const page = pages[at - 1];
+  if (!page) return '';
+  const objects = pages.flatMap((p) => [...p.header, ...p.own]);
+  const byName = new Map(objects.map(({ node }) => [node.attributes['draw:name'] ?? '', node]));
+  const before = new Map(
+    [...chainsIn(objects)].map(([name, names]) => {
+      const boxes = names.flatMap((n) => byName.get(n) ?? []);
+      const height = boxes.reduce((sum, n) => sum + pointsOf(n.attributes['svg:height']), 0);
+      return [name, { first: child(boxes[0], 'draw:text-box'), height }] as const;
+    }),
+  );
+  const drawing = (own: Node | undefined): SlideDrawing =>
+    new SlideDrawing(pack, new OdfStyles(pack.styles, own), pictures, page.number, before);
+  const [front, behind] = [drawing(pack.content), drawing(pack.styles)];
+  const all = [...page.header.map((o) => ({ ...o, by: behind })), ...page.own.map((o) => ({ ...o, by: front }))];
+  const inside = all.sort((a, b) => a.depth - b.depth).map(({ node, by }) => by.shape(node));
+  return `<section style="position:relative;overflow:hidden;width:${page.width}pt;height:${page.height}pt">${inside.join('\n')}</section>`;
+}
+
+/** What a box of text goes on with: the box that has all of the text, and how high those before it are. */
+interface GoesOn {
+  first: Node | undefined;
+  height: number;
 }
 
 interface Shown {
@@ -127,6 +161,8 @@ class SlideDrawing {
     readonly styles: OdfStyles,
     private readonly pictures: ReadonlyMap<string, Shown>,
     page: number,
+    /** Boxes that go on with the text of others, by their names. */
+    private readonly chains: ReadonlyMap<string, GoesOn> = new Map(),
   ) {
     this.text = new OdfTextDrawing(styles, { picture: (href) => pictures.get(href)?.src, number: () => String(page) });
   }
@@ -141,7 +177,7 @@ class SlideDrawing {
     return around.children.map((node) => this.shape(node)).join('\n');
   }
 
-  private shape(node: Node): string {
+  shape(node: Node): string {
     if (node.name === 'draw:g') return this.shapes(node);
     if (!/^draw:(frame|path|rect|custom-shape)$/.test(node.name)) return '';
     const { width, height, matrix } = placeOf(node, [1, 0, 0, 1, 0, 0]);
@@ -156,7 +192,7 @@ class SlideDrawing {
       this.outline(get, pathData(path), own),
       image ? this.picture(node, image, own, get) : '',
       table ? this.text.blocks({ ...node, children: [table] }) : '',
-      body ? this.words(body, get) : '',
+      body ? this.words(body, get, this.chains.get(node.attributes['draw:name'] ?? '')) : '',
     ];
     const [a, b, c, d, e, f] = matrix as Matrix;
     const turned = Math.abs(b) > 1e-9 || Math.abs(c) > 1e-9 || a < 0 || d < 0;
@@ -166,7 +202,12 @@ class SlideDrawing {
     return `<div style="position:absolute;${place};width:${width}pt;height:${height}pt">${inside.join('')}</div>`;
   }
 
-  private words(body: Node, get: (property: string) => string | undefined): string {
+  private words(body: Node, get: (property: string) => string | undefined, goesOn: GoesOn | undefined): string {
+    const next = body.attributes['draw:chain-next-name'];
+    if (goesOn || next !== undefined) {
+      const text = goesOn ? goesOn.first : body;
+      return `<div style="position:absolute;inset:0;overflow:hidden"><div style="margin-top:${-(goesOn?.height ?? 0)}pt">${text ? this.text.blocks(text) : ''}</div></div>`;
+    }
     const inset = ['top', 'right', 'bottom', 'left'].map((side) => `${pointsOf(get(`fo:padding-${side}`))}pt`).join(' ');
     const stands = { middle: 'center', bottom: 'end' }[get('draw:textarea-vertical-align') ?? ''] ?? 'start';
     return `<div style="position:absolute;inset:0;box-sizing:border-box;padding:${inset};display:grid;align-content:${stands}"><div style="min-width:0">${this.text.blocks(body)}</div></div>`;

@@ -10,7 +10,7 @@ export const DIVIDED = '\u2029';
 export interface DocxTexts {
   /** The document that it was written from. */
   document: string;
-  listed: { id: string; bookmark: string; text: string }[];
+  listed: { id: string; bookmark: string; text: string; part: { from: number; to: number } | null }[];
   /** By bookmark; what is no letter is one OBJECT. */
   texts: ReadonlyMap<string, string>;
   /** Paragraphs around which no bookmark is, with the bookmark that ended last before each. */
@@ -27,13 +27,21 @@ export async function docxTexts(file: string, limits: ArchiveLimits): Promise<Do
   const list = [...parts.values()].find((p) => p.uri === LIST);
   if (!list) throw notOurs('does not say which paragraphs of a document it holds');
   const listed = list.children.flatMap(({ attributes: a, local }) =>
-    local === 'paragraph' && a['id'] && a['bookmark'] ? [{ id: a['id'], bookmark: a['bookmark'], text: a['text'] ?? '' }] : [],
+    local === 'paragraph' && a['id'] && a['bookmark']
+      ? [{ id: a['id'], bookmark: a['bookmark'], text: a['text'] ?? '', part: partIn(a) }]
+      : [],
   );
   const walker = new Walker(new Set(listed.map((l) => l.bookmark)));
   walker.blocks(document, true);
   for (const path of ['word/footnotes.xml', 'word/endnotes.xml']) if (parts.has(path)) walker.blocks(parts.get(path)!, false);
   return { document: list.attributes['document'] ?? '', listed, texts: walker.texts, unknown: walker.unknown };
 }
+
+const partIn = ({ from, to }: Record<string, string>): { from: number; to: number } | null =>
+  from === undefined ? null : { from: Number(from), to: Number(to) };
+
+/** Bookmarks whose words are none of the text: figures, what stands for something, what only stands there as well. */
+const ASIDE = /^[fnx]_/;
 
 class Walker {
   readonly texts = new Map<string, string>();
@@ -80,7 +88,7 @@ class Walker {
   private say(text: string): void {
     if (this.fields) return;
     const open = this.openListed();
-    if ([...this.open.values()].some((name) => name.startsWith('f_'))) return;
+    if ([...this.open.values()].some((name) => ASIDE.test(name))) return;
     for (const name of open) this.texts.set(name, this.texts.get(name)! + text);
     if (!open.length) this.loose += text;
   }
@@ -90,6 +98,7 @@ class Walker {
       switch (n.name) {
         case 'w:bookmarkStart': {
           const name = n.attributes['w:name'] ?? '';
+          if (name.startsWith('n_')) this.say(OBJECT);
           this.open.set(n.attributes['w:id'] ?? '', name);
           if (this.listed.has(name) && !this.texts.has(name)) {
             this.texts.set(name, this.initial);
@@ -120,6 +129,23 @@ class Walker {
     }
   }
 
+  /** Boxes that are anchored in a paragraph have texts of their own. */
+  private boxes(around: Node): void {
+    for (const n of around.children) {
+      if (n.name !== 'w:txbxContent') {
+        this.boxes(n);
+        continue;
+      }
+      const outside = [...this.open];
+      const loose = this.loose;
+      this.open.clear();
+      this.blocks(n, true);
+      this.open.clear();
+      for (const [id, name] of outside) this.open.set(id, name);
+      this.loose = loose;
+    }
+  }
+
   private run(r: Node): void {
     for (const n of r.children) {
       switch (n.name) {
@@ -142,6 +168,13 @@ class Walker {
           this.say('\u2011');
           break;
         case 'w:drawing':
+          if (n.children.some((c) => c.name === 'wp:anchor')) this.boxes(n);
+          else this.say(OBJECT);
+          break;
+        // The newer form of what is anchored; the older one says the same again.
+        case 'mc:AlternateContent':
+          for (const choice of n.children) if (choice.name === 'mc:Choice') this.run(choice);
+          break;
         case 'w:pict':
         case 'w:ruby':
         case 'w:footnoteReference':

@@ -1,6 +1,7 @@
 import { OBJECT } from '../../folio/text.ts';
 import { child } from '../../ledger/office/officeParts.ts';
 import type { Node } from '../../ledger/office/officeParts.ts';
+import { SIGN, STANDS_FOR } from '../../ports/standIns.ts';
 import type { ArchiveLimits } from '../limits.ts';
 import { notOurs, partsOf } from './officeArchive.ts';
 
@@ -8,10 +9,15 @@ import { notOurs, partsOf } from './officeArchive.ts';
 export interface OdtTexts {
   /** The document that it was written from. */
   document: string;
-  /** What each paragraph was when it was written, as a sign of it, by its id. */
-  signs: ReadonlyMap<string, string>;
+  /** What each paragraph was when it was written, as a sign of it, by its id in the file; parts of such say what they are parts of. */
+  signs: ReadonlyMap<string, OdtSign>;
   /** Paragraphs in the order in which they stand; what is no letter is one OBJECT. New ones have no id. */
   texts: { id: string | null; text: string }[];
+}
+
+interface OdtSign {
+  text: string;
+  part: { paragraph: string; from: number; to: number } | null;
 }
 
 const OWN = 'urn:elastic-folio:paragraphs:1#';
@@ -20,15 +26,20 @@ const OWN = 'urn:elastic-folio:paragraphs:1#';
 export async function odtTexts(file: string, limits: ArchiveLimits): Promise<OdtTexts> {
   const parts = await partsOf(file, limits, /^([^/]+\.rdf|content\.xml)$/);
   let document: string | null = null;
-  const signs = new Map<string, string>();
+  const signs = new Map<string, OdtSign>();
   for (const [path, { children }] of parts)
     if (path.endsWith('.rdf'))
       for (const { attributes, children: says } of children)
         for (const { uri, local, text } of says) {
           if (uri !== OWN) continue;
-          const subject = Object.entries(attributes).find(([name]) => name.endsWith('about'))?.[1] ?? '';
           if (local === 'document') document = text;
-          else if (local === 'text') signs.set(subject.slice(subject.indexOf('#') + 1), text);
+          else if (local === 'text') {
+            const subject = Object.entries(attributes).find(([name]) => name.endsWith('about'))?.[1] ?? '';
+            const said = (property: string): string | undefined => says.find((s) => s.uri === OWN && s.local === property)?.text;
+            const [paragraph, from, to] = ['paragraph', 'from', 'to'].map(said);
+            const part = paragraph === undefined ? null : { paragraph, from: Number(from), to: Number(to) };
+            signs.set(subject.slice(subject.indexOf('#') + 1), { text, part });
+          }
         }
   if (document === null) throw notOurs('does not say which paragraphs of a document it holds');
   const body = child(child(parts.get('content.xml'), 'office:body'), 'office:text');
@@ -51,16 +62,31 @@ class Reader {
     }
   }
 
+  /** The place between whose beginning and end words are none of the text. */
+  private standIn: string | null = null;
+
   private paragraph(p: Node): void {
     const at: OdtTexts['texts'][number] = { id: p.attributes['xml:id'] ?? null, text: '' };
     this.texts.push(at);
+    const around = this.standIn;
+    this.standIn = null;
     at.text = this.inline(p);
+    this.standIn = around;
   }
 
   /** The letters of a paragraph, white space folded as part 3, 6.1.2 says; what stands in notes and frames are texts of their own. */
   private inline(around: Node): string {
     return (around.content ?? [])
       .map((n) => {
+        if (typeof n !== 'string' && /^text:bookmark-(start|end)$/.test(n.name)) {
+          const name = n.attributes['text:name'] ?? '';
+          if (n.name === 'text:bookmark-end' && name === this.standIn) this.standIn = null;
+          if (n.name !== 'text:bookmark-start' || this.standIn !== null) return '';
+          const isObject = name.startsWith(STANDS_FOR);
+          if (isObject || name.startsWith(SIGN)) this.standIn = name;
+          return isObject ? OBJECT : '';
+        }
+        if (this.standIn !== null) return typeof n === 'string' ? '' : this.inline(n);
         if (typeof n === 'string') return n.replace(/[ \t\r\n]+/g, ' ');
         switch (n.name) {
           case 'text:span':
@@ -78,8 +104,6 @@ class Reader {
             this.blocks(n);
             return OBJECT;
           case 'text:bookmark':
-          case 'text:bookmark-start':
-          case 'text:bookmark-end':
           case 'text:soft-page-break':
           case 'text:change':
           case 'text:change-start':

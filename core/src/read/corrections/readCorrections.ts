@@ -1,13 +1,13 @@
 import type { Corrections } from '../../edit/correction.ts';
 import type { Folio } from '../../folio/folio.ts';
-import { plainText, readText } from '../../folio/text.ts';
-import { textSign } from '../../ports/textSign.ts';
 import { readArchive } from '../archive.ts';
 import type { ArchiveLimits } from '../limits.ts';
-import { changesBetween, correctionOf, paragraphsOf, refuseOther } from './corrected.ts';
+import { paragraphsOf, refuseOther, toldByParts } from './corrected.ts';
 import { DIVIDED, docxTexts } from './docxTexts.ts';
+import { odpTexts } from './odpTexts.ts';
 import { odtCorrections } from './odtCorrections.ts';
 import { slideCorrections } from './slideCorrections.ts';
+import { slideTexts } from './slideTexts.ts';
 
 /**
  * What colleagues have changed in a file that was written from a document: paragraph by paragraph, old and new. Nothing is taken yet.
@@ -15,10 +15,24 @@ import { slideCorrections } from './slideCorrections.ts';
  */
 export async function readCorrections(folio: Folio, file: string, limits: ArchiveLimits): Promise<Corrections> {
   for await (const { path } of readArchive(file, limits)) {
-    if (path === 'ppt/presentation.xml') return slideCorrections(folio, file, limits);
-    if (path === 'content.xml') return odtCorrections(folio, file, limits);
+    if (path === 'ppt/presentation.xml') return slideCorrections(folio, await slideTexts(file, limits));
+    if (path === 'content.xml')
+      return (await isPresentation(file, limits))
+        ? slideCorrections(folio, await odpTexts(file, limits))
+        : odtCorrections(folio, file, limits);
   }
   return docxCorrections(folio, file, limits);
+}
+
+/** Packages of OpenDocument say what they are in a file of its own (part 2, 3.3). */
+async function isPresentation(file: string, limits: ArchiveLimits): Promise<boolean> {
+  for await (const entry of readArchive(file, limits)) {
+    if (entry.path !== 'mimetype' || entry.size > 200) continue;
+    const chunks: Buffer[] = [];
+    for await (const chunk of (await entry.open()) as AsyncIterable<Buffer>) chunks.push(chunk);
+    return Buffer.concat(chunks).toString('utf8').includes('.presentation');
+  }
+  return false;
 }
 
 async function docxCorrections(folio: Folio, file: string, limits: ArchiveLimits): Promise<Corrections> {
@@ -27,19 +41,11 @@ async function docxCorrections(folio: Folio, file: string, limits: ArchiveLimits
   const at = paragraphsOf(folio);
   const out: Corrections = { corrections: [], added: [], gone: [] };
   const ids = new Map<string, string>();
-  for (const { id, bookmark, text } of read.listed) {
+  const parts = read.listed.map(({ id, bookmark, text: sign, part }) => {
     ids.set(bookmark, id);
-    const ours = at.get(id);
-    if (!ours) continue;
-    const theirs = read.texts.get(bookmark);
-    if (theirs === undefined) {
-      if (plainText(ours.paragraph.content).trim()) out.gone.push({ paragraph: id, text: readText(ours.paragraph) });
-      continue;
-    }
-    const told = changesBetween(plainText(ours.paragraph.content), theirs.replaceAll(DIVIDED, '\n'));
-    const changedHere = textSign(readText(ours.paragraph)) !== text;
-    if (told.changes.length) out.corrections.push(correctionOf(ours.story, ours.paragraph, { ...told, changedHere }));
-  }
+    return { id, sign, part, words: read.texts.get(bookmark)?.replaceAll(DIVIDED, '\n') };
+  });
+  toldByParts(out, at, parts);
   for (const { after, text } of read.unknown) out.added.push({ after: after === null ? null : (ids.get(after) ?? null), text });
   return out;
 }

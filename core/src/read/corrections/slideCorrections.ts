@@ -1,17 +1,14 @@
-import type { Corrections, WordChange } from '../../edit/correction.ts';
+import type { Corrections } from '../../edit/correction.ts';
 import type { Folio } from '../../folio/folio.ts';
 import { plainText, readText } from '../../folio/text.ts';
 import { textSign } from '../../ports/textSign.ts';
-import type { ArchiveLimits } from '../limits.ts';
-import { changesBetween, correctionOf, paragraphsOf, refuseOther } from './corrected.ts';
+import { changesBetween, paragraphsOf, refuseOther, ToldChanges } from './corrected.ts';
 import { pairTexts } from './pairTexts.ts';
 import { saidChanges } from './saidChanges.ts';
-import { slideTexts } from './slideTexts.ts';
-import type { WrittenText } from './slideTexts.ts';
+import type { SlideTexts, WrittenText } from './slideTexts.ts';
 
-/** What colleagues have changed in a deck of slides that was written from a document. */
-export async function slideCorrections(folio: Folio, file: string, limits: ArchiveLimits): Promise<Corrections> {
-  const read = await slideTexts(file, limits);
+/** What colleagues have changed in slides that were written from a document; `read`: their texts, whatever the format. */
+export function slideCorrections(folio: Folio, read: SlideTexts): Corrections {
   refuseOther(folio, read.document);
   const pairs = new Pairs();
   const left: { slide: string; texts: WrittenText[] }[] = [];
@@ -71,7 +68,7 @@ class Pairs {
 function toldBy(folio: Folio, { found, gone, added }: Pairs): Corrections {
   const at = paragraphsOf(folio);
   const out: Corrections = { corrections: [], added: [...added], gone: [] };
-  const changes = new Map<string, { changes: WordChange[]; keepsObjects: boolean; changedHere: boolean }>();
+  const changes = new ToldChanges(at);
   const there = new Set(found.map((f) => f.written.id));
   for (const { written, now } of found) {
     const ours = at.get(written.id);
@@ -88,19 +85,9 @@ function toldBy(folio: Folio, { found, gone, added }: Pairs): Corrections {
     }
     const from = isWhole ? 0 : written.from;
     const moved = told.changes.map((c) => ({ ...c, from: c.from + from, to: c.to + from }));
-    const known = changes.get(written.id) ?? { changes: [], keepsObjects: false, changedHere };
-    if (moved.some((c) => known.changes.some((k) => c.from < k.to && k.from < c.to) || known.changes.some((k) => k.from === c.from)))
-      continue;
-    changes.set(written.id, {
-      changes: [...known.changes, ...moved].sort((a, b) => a.from - b.from),
-      keepsObjects: known.keepsObjects || told.keepsObjects,
-      changedHere,
-    });
+    changes.add(written.id, { changes: moved, keepsObjects: told.keepsObjects, changedHere });
   }
-  for (const [id, told] of changes) {
-    const { story, paragraph } = at.get(id)!;
-    if (told.changes.length) out.corrections.push(correctionOf(story, paragraph, told));
-  }
+  out.corrections.push(...changes.list());
   for (const id of new Set(gone.map((g) => g.id))) {
     const ours = at.get(id);
     if (ours && !there.has(id)) out.gone.push({ paragraph: id, text: readText(ours.paragraph) });

@@ -4,7 +4,8 @@ import { all, el } from '../shared/office/xml.ts';
 /** A bookmark's name: a letter or `_`, then letters, digits and `_`, up to forty of them (ISO/IEC 29500-1, 17.13.6.2). */
 const NAME = /^[A-Za-z0-9_]{1,38}$/;
 
-type Kind = 'p' | 'pg' | 'f';
+/** Of paragraphs, pages, figures; of words that stand for something that is no text, and of those that are none of the text’s. */
+type Kind = 'p' | 'pg' | 'f' | 'n' | 'x';
 
 /** Names by which paragraphs, pages and figures are found again in a text document. Unique whatever their capitals. */
 export class Bookmarks {
@@ -12,6 +13,7 @@ export class Bookmarks {
   private readonly taken = new Set<string>();
   private readonly used = new Set<string>();
   private ids = 0;
+  private readonly parts = new Map<string, { id: string; from: number; to: number }>();
 
   name(kind: Kind, id: string): string {
     const key = `${kind}:${id}`;
@@ -27,11 +29,25 @@ export class Bookmarks {
   }
 
   /** What has a name, kind by kind, in the order in which it got it. */
-  of(kind: Kind): { id: string; name: string }[] {
-    return [...this.names].flatMap(([key, name]) => (key.startsWith(`${kind}:`) ? [{ id: key.slice(kind.length + 1), name }] : []));
+  of(kind: Kind): { id: string; name: string; from?: number; to?: number }[] {
+    return [...this.names].flatMap(([key, name]) =>
+      key.startsWith(`${kind}:`) ? [{ id: key.slice(kind.length + 1), ...this.parts.get(key), name }] : [],
+    );
   }
 
-  /** A bookmark around content; what stands there again, such as rows that head a table, has it the first time. */
+  /** A bookmark around a paragraph, or around the part of one that stands in a box; what stands there again is told to. */
+  paragraph(id: string, part: { from: number; to: number } | null, content: Xml): Xml {
+    const own = part ? `${id} ${part.from}` : id;
+    if (part) this.parts.set(`p:${own}`, { id, ...part });
+    return this.used.has(this.name('p', own)) ? this.aside(content) : this.around('p', own, content);
+  }
+
+  /** Around words that are none of the text’s. */
+  aside(content: Xml): Xml {
+    return this.around('x', String(this.ids), content);
+  }
+
+  /** A bookmark around content; what stands there again has it the first time. */
   around(kind: Kind, id: string, content: Xml): Xml {
     const name = this.name(kind, id);
     if (this.used.has(name)) return content;

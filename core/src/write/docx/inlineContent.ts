@@ -159,7 +159,10 @@ function nodeXml(
     }
     case 'note': {
       const note = c.note(story, node);
-      if (typeof note !== 'number') return run(note.raised ? raised(paragraph, c) : properties, textOf(note.instead));
+      if (typeof note !== 'number') {
+        const words = run(note.raised ? raised(paragraph, c) : properties, textOf(note.instead));
+        return note.standsFor === undefined ? words : c.bookmarks.around('n', note.standsFor, words);
+      }
       const name = node.kind === 'footnote' ? 'w:footnoteReference' : 'w:endnoteReference';
       return run(raised(paragraph, c), el(name, { 'w:id': note }));
     }
@@ -169,7 +172,8 @@ function nodeXml(
       const item = node.place === 'inline' ? story.items[node.item] : undefined;
       const made = item && c.pictures.of(item);
       const drawing = made && c.pictures.inline(item, c.part, Math.min(c.measure, made.width));
-      return drawing ? run(properties, drawing) : all();
+      // Pictures of pages lie over their lines.
+      return drawing ? run(properties, drawing) : c.exactInk ? c.bookmarks.around('n', node.id, all()) : all();
     }
   }
 }

@@ -13,15 +13,12 @@ import { judgeLooks } from '../shared/office/judgeLooks.ts';
 import { DRAWINGML } from '../shared/office/placedFormat.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
 import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
+import { BOX_SENTENCES } from '../shared/office/officeSentences.ts';
 import type { DocxSettings } from './settings.ts';
 
 export const LAID_SENTENCES: Record<string, string> = {
-  'lines.theirs': 'It stands in its box; where its lines end, the word processor decides.',
-  'note.afterBox': 'Boxes of text hold no notes: it stands after the text that refers to it.',
+  ...BOX_SENTENCES,
   'page.clipped': 'Pages of the format are up to 22 inches wide and high: this one is cut to that.',
-  'outline.boxes': 'Headings in boxes have their levels; outlines of word processors pass them over.',
-  'transition.none': 'Pages of a text document do not come by transitions.',
-  'advance.none': 'Pages of a text document do not go on by themselves.',
 };
 
 /** Judges every subject for a text document of placed boxes. */

@@ -3,12 +3,11 @@ import type { Composition } from '../../compose/marks.ts';
 import type { Folio } from '../../folio/folio.ts';
 import { multiply, rectPath, transformRect, translation } from '../../folio/geometry.ts';
 import type { Rect } from '../../folio/geometry.ts';
-import type { Item } from '../../folio/items.ts';
 import { isMasterInstance } from '../../folio/masters.ts';
 import type { Inline, Story } from '../../folio/story.ts';
-import { printedNumber } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
-import { isUnread, readingItems } from '../../structure/readingOrder.ts';
+import { isUnread } from '../../structure/readingOrder.ts';
+import { partOf } from '../../structure/boxBlocks.ts';
 import type { BoxChain } from '../../structure/textBoxes.ts';
 import { geometryXml } from '../shared/drawingml/geometry.ts';
 import { lineXml } from '../shared/drawingml/line.ts';
@@ -17,11 +16,11 @@ import { placementOf } from '../shared/drawingml/placement.ts';
 import { shapeOf } from '../shared/drawingml/shapeLook.ts';
 import { OFFICE } from '../shared/office/officePackage.ts';
 import { opacityOfWhole } from '../shared/office/drawnLooks.ts';
+import { isCounted, laidItems, newCounts } from '../shared/office/laidPages.ts';
 import { repeatedLook } from '../shared/office/repeatedLook.ts';
 import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { all, el, xmlFile } from '../shared/office/xml.ts';
-import { itemsOfPage } from '../shared/paintedPage.ts';
 import type { PageItem, PaintedLeaf } from '../shared/paintedPage.ts';
 import type { Scope } from '../shared/scope.ts';
 import { raised, run } from './inlineContent.ts';
@@ -79,13 +78,11 @@ export class LaidOut {
 
   body(): Xml {
     const { pages } = this.o.scope;
-    let expected = 1;
     let last: Xml | null = null;
+    const numbers = newCounts(pages);
     const sections = pages.map((place, i) => {
-      const printed = Number(printedNumber(place));
-      const number = Number.isInteger(printed) && printed >= 0 && (i === 0 ? printed !== 1 : printed !== expected) ? printed : undefined;
-      expected = (Number.isInteger(printed) ? printed : expected) + 1;
-      const items = this.inReadingOrder(place);
+      const told = (at: PageItem): PageItem => ({ ...at, item: this.o.pictures.looks.told(at.item) });
+      const items = laidItems(this.o.folio, this.o.scope, place).map(({ at, z }) => ({ at: told(at), z }));
       const isRepeated = ({ item }: PageItem): boolean =>
         this.o.masters === 'header' && isMasterInstance(item.id) && !this.o.pictures.looks.isOfPage(item.id);
       const header = this.headerOf(
@@ -93,7 +90,7 @@ export class LaidOut {
         items.filter(({ at }) => isRepeated(at)),
       );
       const own = items.filter(({ at }) => !isRepeated(at));
-      const section = sectionProperties(this.setupOf(place), { begins: 'nextPage', header, number });
+      const section = sectionProperties(this.setupOf(place), { begins: 'nextPage', header, number: numbers[i] });
       const mark = this.c.bookmarks.around('pg', place.page.id, all());
       const drawn = [this.background(place), ...own.map(({ at, z }) => this.draw(place, at, z, this.c))].filter((x) => x !== null);
       const isLast = i === pages.length - 1;
@@ -111,17 +108,6 @@ export class LaidOut {
     return { ...(fits ? setup : { top: edge, right: edge, bottom: edge, left: edge }), size: { width, height } };
   }
 
-  /** What a page shows: first what is seen only, then all else as it is read; each with its place from back to front. */
-  private inReadingOrder(place: PagePlace): { at: PageItem; z: number }[] {
-    const { folio, scope } = this.o;
-    const rank = new Map(readingItems(folio, place.spread).map((item, i) => [item.id, i]));
-    const order = (item: Item): number => (isUnread(folio, item.id) ? -1 : (rank.get(item.id) ?? -1));
-    return itemsOfPage(folio, place, scope, () => true)
-      .map((at, i) => ({ at: { ...at, item: this.o.pictures.looks.told(at.item) }, z: i + 2 }))
-      .filter(({ at }) => !at.unseen)
-      .sort((a, b) => order(a.at.item) - order(b.at.item) || a.z - b.z);
-  }
-
   private headerOf(place: PagePlace, items: { at: PageItem; z: number }[]): Xml {
     const { pack } = this.o;
     const reference = (part: Part): Xml =>
@@ -132,13 +118,14 @@ export class LaidOut {
       return reference(this.bare);
     }
     const shown = items.map(({ at }) => at);
-    const key = repeatedLook(this.o.folio, this.o.composition, place, shown, isCounted(place));
+    const counts = this.c.liveFields && isCounted(place);
+    const key = repeatedLook(this.o.folio, this.o.composition, place, shown, counts);
     let part = this.headers.get(key);
     if (!part) {
       part = pack.add(`word/header${this.headers.size + 1}.xml`, CONTENT.header);
       this.headers.set(key, part);
       // A number that is none of the format’s own stands there as words.
-      const c = { ...this.c, part, liveFields: isCounted(place) };
+      const c = { ...this.c, part, liveFields: counts };
       const drawn = items.map(({ at, z }) => this.draw(place, at, z, c)).filter((x) => x !== null);
       part.content = xmlFile(el('w:hdr', NAMESPACES, hair(null, ...drawn)));
     }
@@ -250,13 +237,14 @@ export class LaidOut {
       initials: false,
       note: (_, node) => {
         notes.push(node);
-        return { instead: numbers.get(node.id) ?? '', raised: true };
+        return { instead: numbers.get(node.id) ?? '', raised: true, standsFor: node.id };
       },
     };
     const out: Xml[] = [];
     // A text of a master page is there on every page.
     const repeated = story.frames.some((f) => this.o.folio.head.masterPages[f.spread]);
-    for (const [i, { block, begins, ends }] of blocks.entries()) {
+    for (const [i, held] of blocks.entries()) {
+      const { block, begins } = held;
       if (block.kind === 'table') {
         if (out.length && blocks[i - 1]!.block.kind === 'table') out.push(hair());
         out.push(...tableXml(story, block, here));
@@ -265,7 +253,7 @@ export class LaidOut {
       }
       // The room above a text begins with its box.
       const paragraph = i === 0 && begins ? { ...block, overrides: { ...block.overrides, spaceBefore: 0 } } : block;
-      out.push(paragraphXml(story, paragraph, { page, named: begins && ends && !repeated }, here));
+      out.push(paragraphXml(story, paragraph, { page, part: partOf(held), repeats: repeated }, here));
     }
     for (let i = 0; i < notes.length && i < 1000; i++) out.push(...this.note(story, notes[i]!, numbers.get(notes[i]!.id) ?? '', here));
     return out.length ? all(out) : el('w:p');
@@ -281,6 +269,3 @@ export class LaidOut {
     });
   }
 }
-
-/** Whether the number printed on a page is one that the format counts. */
-const isCounted = (place: PagePlace): boolean => /^\d+$/.test(printedNumber(place));

@@ -19,9 +19,9 @@ export function writeParagraphIds(pack: OfficePackage, document: Part, folio: Fo
       Object.values(s.blocks).flatMap((b) => (b.kind === 'paragraph' ? [[b.id, { story: s.id, text: readText(b) }] as const] : [])),
     ),
   );
-  const list = bookmarks.of('p').flatMap(({ id, name }) => {
+  const list = bookmarks.of('p').flatMap(({ id, name, from, to }) => {
     const at = texts.get(id);
-    return at ? [el('paragraph', { id, story: at.story, bookmark: name, text: textSign(at.text) })] : [];
+    return at ? [el('paragraph', { id, story: at.story, bookmark: name, from, to, text: textSign(at.text) })] : [];
   });
   const pages = bookmarks.of('pg').map(({ id, name }) => el('page', { id, bookmark: name }));
   const data = el('paragraphs', { xmlns: PARAGRAPHS, document: folio.head.id }, list, pages);

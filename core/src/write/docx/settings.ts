@@ -1,27 +1,16 @@
 import { z } from 'zod';
 import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
+import { textDocumentSettings } from '../shared/office/textDocumentSettings.ts';
 
-const { words, columns, styles, leading, fields, replacements, tables, pictures, pictureFormat, whiteGround, crops, effects, blends } =
-  officeSettings;
+const { words, styles, leading, fields, replacements, tables, pictures, pictureFormat, whiteGround } = officeSettings;
+const { way, template, linked, masters, columns, contents, depth, pageNumbers, crops, effects, blends } = textDocumentSettings;
 
 /** The recipe of the text document. */
 export const DocxSettings = z.object({
   ...commonSettings,
-  way: z
-    .enum(['running', 'laid'])
-    .default('running')
-    .meta({
-      title: 'What for',
-      help: 'To be rewritten as one text from beginning to end, or page by page as it is laid out, everything in its place.',
-      group: 'What goes in',
-      labels: { running: 'Running text', laid: 'As laid out' },
-    }),
-  template: z.boolean().default(false).meta({
-    title: 'As a template',
-    help: 'A file from which colleagues begin new documents in the same styles.',
-    group: 'What goes in',
-  }),
+  way,
+  template,
   words,
   styles,
   headings: z
@@ -35,26 +24,8 @@ export const DocxSettings = z.object({
       showIf: { styles: ['named'] },
     }),
   leading,
-  linked: z
-    .enum(['linked', 'apart'])
-    .default('linked')
-    .meta({
-      title: 'Texts over several frames',
-      help: 'Whether words go on from box to box when others write, or every box keeps its own.',
-      group: 'Text',
-      labels: { linked: 'Go on from box to box', apart: 'Each box has its own' },
-      showIf: { way: ['laid'] },
-    }),
-  masters: z
-    .enum(['header', 'page'])
-    .default('header')
-    .meta({
-      title: 'What repeats on pages',
-      help: 'Items of master pages stand in the headers of pages, out of the way of those who write, or on each page like all else.',
-      group: 'What goes in',
-      labels: { header: 'In the headers', page: 'On each page' },
-      showIf: { way: ['laid'] },
-    }),
+  linked,
+  masters,
   initials: z
     .enum(['framed', 'plain'])
     .default('framed')
@@ -65,38 +36,11 @@ export const DocxSettings = z.object({
       labels: { framed: 'Over several lines', plain: 'Letters like the others' },
       showIf: { way: ['running'] },
     }),
-  columns: columns.meta({ ...columns.meta(), showIf: { way: ['running'] } }),
+  columns,
   fields,
-  contents: z
-    .boolean()
-    .default(true)
-    .meta({
-      title: 'Table of contents',
-      help: 'A list of headings at the beginning that can be made anew after changes.',
-      group: 'Finding one’s way',
-      showIf: { way: ['running'] },
-    }),
-  depth: z
-    .number()
-    .int()
-    .min(1)
-    .max(6)
-    .default(3)
-    .meta({
-      title: 'Depth of the contents',
-      help: 'Headings down to this level are listed.',
-      group: 'Finding one’s way',
-      showIf: { way: ['running'], contents: [true] },
-    }),
-  pageNumbers: z
-    .boolean()
-    .default(true)
-    .meta({
-      title: 'Page numbers',
-      help: 'At the foot of every page of the new document.',
-      group: 'Finding one’s way',
-      showIf: { way: ['running'] },
-    }),
+  contents,
+  depth,
+  pageNumbers,
   fonts: z
     .enum(['embed', 'names'])
     .default('embed')
@@ -111,8 +55,8 @@ export const DocxSettings = z.object({
   pictures,
   pictureFormat,
   whiteGround,
-  crops: crops.meta({ ...crops.meta(), showIf: { way: ['laid'] } }),
-  effects: effects.meta({ ...effects.meta(), showIf: { way: ['laid'] } }),
-  blends: blends.meta({ ...blends.meta(), showIf: { way: ['laid'], pictures: ['inside', 'beside'] } }),
+  crops,
+  effects,
+  blends,
 });
 export type DocxSettings = z.infer<typeof DocxSettings>;

@@ -30,7 +30,7 @@ export interface WordContext {
   /** Whether a paragraph or a page is in the result, so that a link can lead there. */
   has(kind: 'p' | 'pg', id: string): boolean;
   /** Takes a note that was referred to; gives its number in the file, or what stands there instead where notes cannot be. */
-  note(story: Story, node: Inline & { type: 'note' }): number | { instead: string; raised: boolean };
+  note(story: Story, node: Inline & { type: 'note' }): number | { instead: string; raised: boolean; standsFor?: string };
   /** How lines of a paragraph follow one another; what its style says where undefined. */
   pitch(paragraph: Paragraph): LinePitch | undefined;
   /** A relationship by which a press on an item leads somewhere, if it does. */

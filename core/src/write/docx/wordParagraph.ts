@@ -19,8 +19,10 @@ export interface ParagraphPlace {
   parts?: Partial<Record<ParagraphPart, Xml | null>>;
   /** What stands before its words, such as the number of a note. */
   before?: Child;
-  /** Whether it has a name of its own; it has where nothing is said. */
-  named?: boolean;
+  /** Which part of a paragraph it is; all of it where nothing is said. */
+  part?: { from: number; to: number } | null;
+  /** Whether it stands on other pages as well, and is none of the text’s here. */
+  repeats?: boolean;
 }
 
 /** A paragraph of the document as one of the file, by a bookmark of its own; its initial is one before it. */
@@ -40,7 +42,7 @@ export function paragraphXml(story: Story, paragraph: Paragraph, place: Paragrap
 function oneParagraph(
   story: Story,
   paragraph: Paragraph,
-  { page, insertions, onGround, parts, before, named = true }: ParagraphPlace,
+  { page, insertions, onGround, parts, before, part = null, repeats = false }: ParagraphPlace,
   c: WordContext,
 ): Xml {
   const element: RoleElement = paragraphRole(c.folio.head, paragraph.style).element;
@@ -57,7 +59,8 @@ function oneParagraph(
   );
   const content = inlineContent(story, paragraph, { page, ...(insertions && { insertions }), onGround: ground }, c);
   const filled = c.prompts?.has(paragraph.id) ? promptXml(content) : content;
-  return el('w:p', {}, properties, before, named ? c.bookmarks.around('p', paragraph.id, filled) : filled);
+  const marked = repeats ? c.bookmarks.aside(filled) : c.bookmarks.paragraph(paragraph.id, part, filled);
+  return el('w:p', {}, properties, before, marked);
 }
 
 /** A place for others’ words, which is gone as soon as they write (structured document tag: ISO/IEC 29500-1, 17.5.2.31). */

@@ -4,13 +4,13 @@ import type { Item } from '../../folio/items.ts';
 import type { Paragraph } from '../../folio/story.ts';
 import { linkCueOf } from '../../structure/pageTargets.ts';
 import { boxChains } from '../../structure/textBoxes.ts';
-import type { BoxChain } from '../../structure/textBoxes.ts';
 import { flowOf } from '../../structure/flow.ts';
 import type { FlowSection } from '../../structure/flow.ts';
 import { FlowFonts } from '../shared/flow/flowFonts.ts';
 import { flowFields } from '../shared/flow/flowFields.ts';
 import { drawnFigures, figuresIn } from '../shared/flow/flowFigures.ts';
 import { usedParagraphs } from '../shared/flow/prepareFlow.ts';
+import { paragraphsIn } from '../shared/office/laidPages.ts';
 import { leadingOfParagraphs } from '../shared/office/leading.ts';
 import { OFFICE, OfficePackage } from '../shared/office/officePackage.ts';
 import type { Part } from '../shared/office/officePackage.ts';
@@ -158,17 +158,6 @@ function addressOf(item: Item, page: string, scope: Scope, bookmarks: Bookmarks)
   if (target) return 'href' in target ? target.href : `#${bookmarks.name('pg', target.page)}`;
   return item.kind === 'embed' && item.source.from === 'address' && isAddressOfWeb(item.source.href) ? item.source.href.trim() : null;
 }
-
-/** Paragraphs whose beginning and end stand in boxes, or all that there is of them: links can lead there. */
-const paragraphsIn = (chains: readonly BoxChain[]): Set<string> =>
-  new Set(
-    chains.flatMap(({ story, blocks }) =>
-      blocks.flatMap(({ block, begins, ends }) => {
-        if (block.kind === 'paragraph') return begins && ends ? [block.id] : [];
-        return Object.values(block.cells).flatMap((cell) => cell.order.filter((id) => story.blocks[id]?.kind === 'paragraph'));
-      }),
-    ),
-  );
 
 const holdsItems = (paragraph: Paragraph): boolean => paragraph.content.some((n) => n.type === 'anchor' && n.place === 'inline');
 

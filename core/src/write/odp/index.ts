@@ -15,6 +15,7 @@ export const odpWriter: Writer<OdpSettings> = {
   version: 1,
   view: 'boxes',
   entry: 'document.odp',
+  comesBack: true,
   settings: OdpSettings,
   migrate: (old) => OdpSettings.parse(old),
   write: (job) => writeOdp(promptedJob(job)),

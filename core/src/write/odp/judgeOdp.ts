@@ -8,7 +8,7 @@ import { cellHeads } from '../../structure/tableHeads.ts';
 import { textPieces } from '../../structure/textPieces.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
-import { SLIDE_SENTENCES } from '../shared/office/officeSentences.ts';
+import { OPEN_SENTENCES, SLIDE_SENTENCES } from '../shared/office/officeSentences.ts';
 import { hasSeveral, leadingOfParagraphs, leadingValues } from '../shared/office/leading.ts';
 import { judgeLooks } from '../shared/office/judgeLooks.ts';
 import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
@@ -27,15 +27,10 @@ export const ODP_SENTENCES: Record<string, string> = {
   ...SLIDE_SENTENCES,
   'role.styleOnly': 'Text on slides has no roles: what it is, is told by the name of its style alone.',
   'outline.none': 'Slides have names, and no outline of headings.',
-  'look.partly':
-    'The format has no outlined letters, no further forms of a typeface, and no rules above and below paragraphs of their own.',
-  'field.words': 'It is words from now on.',
+  ...OPEN_SENTENCES,
   'cell.headByRow': 'Tables of slides know rows as heads, and no columns.',
   'transition.nearest': 'It is the nearest of the transitions that the format has, at one of three speeds.',
-  'effect.none': 'The format has shadows with hard edges, and no other effects.',
-  'gradient.two': 'Gradients of the format have two colours that are seen through nowhere: it has its first and its last.',
   'corner.round': 'The format has round corners only.',
-  'field.signature': 'The format has no places for signatures.',
 };
 
 /** Judges every subject for a presentation of OpenDocument. */

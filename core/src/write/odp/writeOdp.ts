@@ -12,17 +12,12 @@ import { textPieces } from '../../structure/textPieces.ts';
 import { flowFields } from '../shared/flow/flowFields.ts';
 import { drawingOf } from '../shared/odf/drawing.ts';
 import { packOdf } from '../shared/odf/odfPackage.ts';
-import type { OdfFile } from '../shared/odf/odfPackage.ts';
-import type { OdfDrawing, OdfPicture, OdfSources } from '../shared/odf/odfSources.ts';
+import type { OdfSources } from '../shared/odf/odfSources.ts';
+import { OdfFiles, PlacedFiles } from '../shared/odf/placedFiles.ts';
 import { divide, isOfPage } from '../shared/office/dividePage.ts';
-import type { FlowImage } from '../shared/flow/flowPictures.ts';
-import { DrawnLooks } from '../shared/office/drawnLooks.ts';
-import type { DrawnBox } from '../shared/office/drawnLooks.ts';
 import { widenedBy } from '../shared/office/gapInLine.ts';
 import { leadingOfParagraphs } from '../shared/office/leading.ts';
-import { pictureFileName } from '../shared/office/pictureParts.ts';
-import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
-import { PlacedPictures } from '../shared/office/placedPictures.ts';
+import { promptsIn } from '../shared/office/promptedJob.ts';
 import { repeatedLook } from '../shared/office/repeatedLook.ts';
 import { outputFile } from '../shared/outputFile.ts';
 import { itemsOfPage } from '../shared/paintedPage.ts';
@@ -31,6 +26,7 @@ import { slideScope } from '../shared/office/slideScope.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import type { OdpSettings } from './settings.ts';
+import { SlideSigns } from './slideSigns.ts';
 
 const MEDIA_TYPE = 'application/vnd.oasis.opendocument.presentation';
 
@@ -39,34 +35,40 @@ export const fileName = ({ template }: Pick<OdpSettings, 'template'>): string =>
 /** Writes a presentation of OpenDocument (OASIS OpenDocument 1.3; ISO/IEC 26300): every page a slide, everything on it in its place. */
 export async function* writeOdp(job: WriteJob<OdpSettings>): AsyncGenerator<OutputFile> {
   const { settings, folio } = job;
-  const files = new Map<string, OdfFile>();
-  const beside = new Map<string, OdfFile>();
-  const sources = await sourcesOf(job, files, beside);
+  const files = new OdfFiles(settings.pictures);
+  // What is filled in elsewhere does not come back.
+  const signs = promptsIn(job) ? null : new SlideSigns();
+  const sources = { ...(await sourcesOf(job, files)), ...(signs && { takes: signs }) };
   const { content, styles, meta } = drawingOf(folio, 'presentation', sources);
   const mediaType = settings.template ? `${MEDIA_TYPE}-template` : MEDIA_TYPE;
   const chunks: Buffer[] = [];
-  const zip = packOdf(mediaType, { 'content.xml': content, 'styles.xml': styles, 'meta.xml': meta }, [...files.values()]);
+  const zip = packOdf(mediaType, { 'content.xml': content, 'styles.xml': styles, 'meta.xml': meta }, [
+    ...(signs?.files(folio) ?? []),
+    ...files.inside.values(),
+  ]);
   for await (const chunk of zip) chunks.push(chunk as Buffer);
   yield outputFile(fileName(settings), mediaType, new Uint8Array(Buffer.concat(chunks)));
-  for (const { path, mediaType: type, content: bytes } of beside.values()) yield outputFile(path, type, bytes as Uint8Array);
+  for (const { path, mediaType: type, content: bytes } of files.beside.values()) yield outputFile(path, type, bytes as Uint8Array);
 }
 
 /** Whether programs that count slides from one show the number that is printed on a page. */
 export const countsPage = ({ pages }: Pick<Scope, 'pages'>, place: PagePlace): boolean =>
   !place.joins && printedNumber(place) === String(pages.findIndex((p) => p.page.id === place.page.id) + 1);
 
-async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>, beside: Map<string, OdfFile>): Promise<OdfSources> {
+async function sourcesOf(job: WriteJob<OdpSettings>, files: OdfFiles): Promise<OdfSources> {
   const { folio, composition, settings } = job;
   const scope = slideScope(job);
-  const pictures = await PlacedPictures.of(job, scope, OPEN_DOCUMENT);
-  const looks = await DrawnLooks.of(job, scope, OPEN_DOCUMENT);
+  const placed = await PlacedFiles.of(job, scope, files);
   const fields = { ...flowFields(folio, flowOf(folio, composition, scope)).sources, ...fieldsAsSet(folio, composition) };
   const places = new Map(scope.pages.flatMap((p) => pagesAt(p).map(({ id }) => [id, p] as const)));
   const live = (page: string): boolean => settings.fields === 'live' && !!places.get(page) && countsPage(scope, places.get(page)!);
   const divided = new Map(
     scope.pages.map((place) => {
       const items = itemsOfPage(folio, place, scope, () => true).filter((i) => !i.unseen);
-      return [place.page.id, divide(items, place, (id) => looks.isOfPage(id) || isOfPage(folio, composition, id, live(place.page.id)))];
+      return [
+        place.page.id,
+        divide(items, place, (id) => placed.looks.isOfPage(id) || isOfPage(folio, composition, id, live(place.page.id))),
+      ];
     }),
   );
   const byItem = new Map<string, { at: PageItem; place: PagePlace }>();
@@ -98,14 +100,13 @@ async function sourcesOf(job: WriteJob<OdpSettings>, files: Map<string, OdfFile>
       const repeated = new Set(divided.get(place.page.id)!.onLayout.map(({ item }) => item.id));
       return [...groundsOf(place), ...paintOrder(folio, place.spread).filter((item) => !repeated.has(item.id) && isOn(place, item))];
     },
-    drawn: (item) => {
-      const { under, over, instead } = looks.of(item);
-      const drawing = (d: DrawnBox | null): OdfDrawing | null => d && { href: hrefOf(d.image, settings, files, beside), box: d.box };
-      return { told: looks.told(item).effects, under: drawing(under), over: drawing(over), instead: drawing(instead) };
-    },
+    drawn: (item) => placed.drawn(item),
     shown: (item) => scope.shown(item),
     unread: (item) => isUnread(folio, item.id) || isGround(item),
-    picture: (item) => pictureOf(item, byItem, pictures, settings, files, beside),
+    picture: (item) => {
+      const known = byItem.get(item.id);
+      return known ? placed.picture(known.at, known.place) : null;
+    },
     played: (item) => played.get(item.id) ?? null,
     pageOf: (item, page) => {
       const place = places.get(page);
@@ -154,40 +155,10 @@ const groundsOf = (place: PagePlace): Item[] =>
 /** What only reaches over from a neighbouring page stands there. */
 const isOn = ({ spread, page }: PagePlace, item: Item): boolean => pageOfItem(spread, item).id === page.id;
 
-function pictureOf(
-  item: Item,
-  byItem: ReadonlyMap<string, { at: PageItem; place: PagePlace }>,
-  pictures: PlacedPictures,
-  settings: OdpSettings,
-  files: Map<string, OdfFile>,
-  beside: Map<string, OdfFile>,
-): OdfPicture | null {
-  const known = byItem.get(item.id);
-  const picture = known && pictures.at(known.at, known.place);
-  if (!picture) return null;
-  const { image, crop, at } = picture;
-  return {
-    href: hrefOf(image, settings, files, beside),
-    natural: { width: (image.width * 72) / 96, height: (image.height * 72) / 96 },
-    crop,
-    ...(!crop && { drawnAt: { x: at.x, y: at.y, width: at.width, height: at.height } }),
-  };
-}
-
-/** Puts a picture among the files, and gives its address. */
-function hrefOf(image: FlowImage, { pictures }: OdpSettings, files: Map<string, OdfFile>, beside: Map<string, OdfFile>): string {
-  const isBeside = pictures === 'beside';
-  const name = pictureFileName(image);
-  const path = isBeside ? `pictures/${name}` : `Pictures/${name}`;
-  (isBeside ? beside : files).set(path, { path, mediaType: image.mediaType, content: image.bytes });
-  // Seen from inside the package (part 2, 3.7).
-  return isBeside ? `../${path}` : path;
-}
-
 async function playedFiles(
   { folio, media, settings }: WriteJob<OdpSettings>,
   scope: Scope,
-  files: Map<string, OdfFile>,
+  { inside: files }: OdfFiles,
 ): Promise<Map<string, { href: string; mediaType: string }>> {
   const out = new Map<string, { href: string; mediaType: string }>();
   if (settings.media !== 'inside') return out;

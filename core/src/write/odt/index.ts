@@ -11,12 +11,13 @@ import { judgeOdt, ODT_SENTENCES } from './judgeOdt.ts';
 import { OdtSettings } from './settings.ts';
 import { promptedJob, withPrompts } from '../shared/office/promptedJob.ts';
 import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
+import { readBackLaidOdt } from './readBackLaidOdt.ts';
 import { fileName, writeOdt } from './writeOdt.ts';
 
 export const odtWriter: Writer<OdtSettings> = {
   id: 'odt',
   label: 'Open text document',
-  about: 'For colleagues with programs of the open standard: one text from beginning to end in its styles (ODT).',
+  about: 'For colleagues with programs of the open standard: as one text in its styles, or page by page as laid out (ODT).',
   version: 1,
   view: 'flow',
   entry: 'document.odt',
@@ -30,6 +31,7 @@ export const odtWriter: Writer<OdtSettings> = {
     const { folio, composition, fonts, settings } = job;
     const file = files.find((f) => f.path === fileName(settings));
     if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
+    if (settings.way === 'laid') return yield* await readBackLaidOdt(file, files, job);
     const expected = expectFlow(folio, composition, fonts, scopeOf(folio, composition, settings), settings, openText);
     if (settings.pictures === 'none') expected.figures = [];
     const observed = await observeOdt(await file.bytes(), {
@@ -47,11 +49,11 @@ export const odtWriter: Writer<OdtSettings> = {
       signature: async (media, region) => job.pictures.signature(await job.media(media), SIGNATURE_CELLS, region),
     });
   },
-  async redraw(files, _page, faces, pictures) {
+  async redraw(files, page, faces, pictures) {
     const file = files.find((f) => /^document\.o[dt]t$/.test(f.path));
     if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
     const beside = async (path: string): Promise<Uint8Array | undefined> => files.find((f) => f.path === path)?.bytes();
-    return redrawOdt(await file.bytes(), { beside, faces, sizeOf: (bytes) => pictures.info(bytes) });
+    return redrawOdt(await file.bytes(), page, { beside, faces, sizeOf: (bytes) => pictures.info(bytes) });
   },
   sentences: ODT_SENTENCES,
 };

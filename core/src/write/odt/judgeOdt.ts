@@ -6,17 +6,20 @@ import { cellHeads } from '../../structure/tableHeads.ts';
 import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
 import { adapted, excluded, kept } from '../shared/judgements.ts';
 import { hasSeveral, leadingOfParagraphs, leadingValues } from '../shared/office/leading.ts';
-import { OFFICE_SENTENCES } from '../shared/office/officeSentences.ts';
+import { FIXED_PAGE_SENTENCES } from '../shared/judgeFixedPage.ts';
+import { BOX_SENTENCES, OFFICE_SENTENCES, OPEN_SENTENCES } from '../shared/office/officeSentences.ts';
+import { judgePlaces } from './judgeLaidOdt.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import type { OdtSettings } from './settings.ts';
 
 export const ODT_SENTENCES: Record<string, string> = {
   ...FLOW_SENTENCES,
+  ...FIXED_PAGE_SENTENCES,
   ...OFFICE_SENTENCES,
+  ...BOX_SENTENCES,
+  ...OPEN_SENTENCES,
   'role.styleOnly': 'Word processors know headings, lists and tables; what else a text is, they know by the name of its style alone.',
-  'look.partly':
-    'The format has no outlined letters, no further forms of a typeface, and no rules above and below paragraphs of their own.',
   'cell.headByRow': 'Tables of the format know rows as heads, and no columns.',
 };
 
@@ -24,15 +27,17 @@ export const ODT_SENTENCES: Record<string, string> = {
 export function judgeOdt(job: WriteJob<OdtSettings>): (about: SubjectInFolio) => Judgement {
   const { folio, composition, fonts, settings } = job;
   const { head } = folio;
-  const scope = scopeOf(folio, composition, settings);
+  const laid = settings.way === 'laid';
   const leading = leadingOfParagraphs(folio, composition, settings.leading);
-  const judge = judgeFlow(folio, composition, fonts, scope, { embedsFonts: true, marksPages: true, plays: false });
+  const judge = laid
+    ? judgePlaces(job)
+    : judgeFlow(folio, composition, fonts, scopeOf(folio, composition, settings), { embedsFonts: true, marksPages: true, plays: false });
   return (about) => {
     const { subject } = about;
     const judged = judge(about);
     if (subject.kind === 'font') return judged.outcome === 'kept' ? excluded('font.byName') : judged;
     if (judged.outcome === 'excluded' || judged.outcome === 'dropped') return judged;
-    if (settings.pictures === 'none' && subject.kind === 'item' && subject.aspect !== 'motion') return excluded('pictures.out');
+    if (!laid && settings.pictures === 'none' && subject.kind === 'item' && subject.aspect !== 'motion') return excluded('pictures.out');
     if (judged.outcome !== 'kept') return judged;
     if (subject.kind === 'cell') {
       const table = Object.values(about.story!.blocks).find((b) => b.kind === 'table' && b.cells[subject.id]);

@@ -1,6 +1,7 @@
 import type { Folio } from '../../folio/folio.ts';
-import { contentLength, readText } from '../../folio/text.ts';
-import { textSign } from '../../ports/textSign.ts';
+import { contentLength } from '../../folio/text.ts';
+import { signsOf } from '../../ports/textSign.ts';
+import { partOf } from '../../structure/boxBlocks.ts';
 import type { BoxBlock } from '../../structure/boxBlocks.ts';
 import { writeCustomXml } from '../shared/office/customXml.ts';
 import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
@@ -23,23 +24,19 @@ export class SlideTexts {
 
   /** What takes down the paragraphs of one box; `slide` and `shape` are their numbers, `notes` that of speaker’s notes. */
   of(slide: number, shape: number | 'notes'): (block: BoxBlock, said: string) => void {
-    return ({ block, begins, ends, lines }, said) => {
+    return (part, said) => {
+      const { block } = part;
       if (block.kind !== 'paragraph') return;
-      const from = begins ? 0 : (lines?.[0]?.start ?? 0);
       const key = `${slide} ${shape}`;
       const known = this.boxes.get(key);
-      const told = { id: block.id, from, to: ends ? from + contentLength(block.content) : (lines?.at(-1)?.end ?? from), said };
+      const told = { id: block.id, ...(partOf(part) ?? { from: 0, to: contentLength(block.content) }), said };
       if (known) known.push(told);
       else this.boxes.set(key, [told]);
     };
   }
 
   write(pack: OfficePackage, presentation: Part, folio: Folio): void {
-    const signs = new Map(
-      Object.values(folio.stories).flatMap((s) =>
-        Object.values(s.blocks).flatMap((b) => (b.kind === 'paragraph' ? [[b.id, textSign(readText(b))] as const] : [])),
-      ),
-    );
+    const signs = signsOf(folio);
     const boxes = [...this.boxes].map(([key, list]) => {
       const [slide, shape] = key.split(' ') as [string, string];
       const told = list.map(({ id, from, to, said }) => el('paragraph', { id, from, to, text: signs.get(id) }, words(said)));

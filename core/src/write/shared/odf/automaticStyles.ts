@@ -21,6 +21,12 @@ export class AutomaticStyles {
   plainParagraph(attributes: Attributes): string {
     return this.make('P', 'paragraph', undefined, [el('style:paragraph-properties', attributes)]);
   }
+  /** Of a paragraph that only begins a page of a master, with a number where the count begins anew (16.27.38, 20.340). */
+  pageStart(master: string | undefined, number: number | undefined): string {
+    const paragraph = el('style:paragraph-properties', { 'fo:line-height': '1pt', 'fo:margin': '0pt', 'style:page-number': number });
+    const properties = [paragraph, el('style:text-properties', { 'fo:font-size': '1pt' })];
+    return this.make('B', 'paragraph', undefined, properties, { 'style:master-page-name': master });
+  }
   text(style: string | undefined, attributes: Attributes): string {
     return this.make('T', 'text', style, [el('style:text-properties', attributes)]);
   }
@@ -63,13 +69,21 @@ export class AutomaticStyles {
     ]);
   }
 
-  private make(stem: string, family: string, parent: string | undefined, properties: Xml[]): string {
-    const key = JSON.stringify([family, parent, properties]);
+  private make(
+    stem: string,
+    family: string,
+    parent: string | undefined,
+    properties: Xml[],
+    more: Record<string, string | undefined> = {},
+  ): string {
+    const key = JSON.stringify([family, parent, properties, more]);
     let name = this.names.get(key);
     if (name === undefined) {
       name = `${stem}${this.names.size + 1}`;
       this.names.set(key, name);
-      this.nodes.push(el('style:style', { 'style:name': name, 'style:family': family, 'style:parent-style-name': parent }, properties));
+      this.nodes.push(
+        el('style:style', { 'style:name': name, 'style:family': family, 'style:parent-style-name': parent, ...more }, properties),
+      );
     }
     return name;
   }

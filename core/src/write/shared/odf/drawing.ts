@@ -9,7 +9,7 @@ import type { Xml } from './element.ts';
 import { Looks } from './graphicLooks.ts';
 import { NotHeld } from './notHeld.ts';
 import type { OdfSources } from './odfSources.ts';
-import { Shapes } from './shapes.ts';
+import { shapesOf } from './shapes.ts';
 import { Texts } from './texts.ts';
 import { TextStyles } from './textStyles.ts';
 import { transitionOf } from './transition.ts';
@@ -53,12 +53,14 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
   const looks = new Looks(head, notHeld);
   const textStyles = new TextStyles(head, notHeld);
   const storyOf = storyOfFrame(folio);
-  const within = (automatic: AutomaticStyles) => {
+  const within = (automatic: AutomaticStyles, sources: OdfSources) => {
     const texts = new Texts(folio, textStyles, automatic, notHeld, pageName, sources);
-    return { automatic, texts, shapes: new Shapes(folio, texts, looks, automatic, notHeld, pageName, storyOf, sources) };
+    return { automatic, texts, shapes: shapesOf(folio, { texts, looks, automatic, notHeld, pageName, storyOf, sources }) };
   };
-  const content = within(new AutomaticStyles());
-  const onMasters = within(new AutomaticStyles());
+  const content = within(new AutomaticStyles(), sources);
+  // What repeats is not found again by the slide on which it stands.
+  const { takes, ...onMaster } = sources;
+  const onMasters = within(new AutomaticStyles(), onMaster);
   const masters = new Map<string, { name: string; node: Xml }>();
   const layouts: Xml[] = [];
 
@@ -102,6 +104,7 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
   const pageNode = (place: PagePlace, i: number): Xml => {
     const { page, spread } = place;
     content.shapes.controls = [];
+    takes?.slide(nameOf(place, i));
     content.texts.page = page.id;
     const origin = translation(-page.box.x, -page.box.y);
     const shapes = sources.own(place).flatMap((item) => content.shapes.item(spread.items, item, origin));
@@ -115,6 +118,8 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
     const motion = kind === 'presentation' && sources.transitions ? transitionOf(page) : {};
     if (kind === 'drawing' && (page.transition || page.advanceAfter !== undefined)) notHeld.add('Page transitions (drawings have none)');
     const controls = content.shapes.controls.map((c) => c.node);
+    if (notes.length) takes?.box('notes', []);
+    const notesXml = notes.flatMap((story) => content.texts.blocks(story, story.order));
     return el(
       'draw:page',
       {
@@ -137,11 +142,7 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
         notes.length > 0 &&
           el('presentation:notes', {}, [
             el('draw:frame', { 'presentation:class': 'notes', 'svg:width': '400pt', 'svg:height': '300pt' }, [
-              el(
-                'draw:text-box',
-                {},
-                notes.flatMap((story) => content.texts.blocks(story, story.order)),
-              ),
+              el('draw:text-box', {}, notesXml),
             ]),
           ]),
       ],

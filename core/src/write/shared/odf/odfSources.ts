@@ -6,10 +6,11 @@ import type { Item, Media } from '../../../folio/items.ts';
 import type { Destination } from '../../../folio/motion.ts';
 import type { SolidPaint } from '../../../folio/colour.ts';
 import type { CharacterProperties } from '../../../folio/styles.ts';
-import type { Inline, Paragraph } from '../../../folio/story.ts';
+import type { Block, Inline, Paragraph, Story } from '../../../folio/story.ts';
 import { itemBounds, pageOfItem, pagesOf, storyOfFrame } from '../../../folio/traverse.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
 import type { Xml } from './element.ts';
+import type { BoxBlock } from '../../../structure/boxBlocks.ts';
 import type { TextPiece } from '../../../structure/textPieces.ts';
 
 /** A file that is shown as a picture; `natural`: its own size, 96 pixels to the inch where it says nothing, in points. */
@@ -23,7 +24,7 @@ export interface OdfPicture {
 }
 
 /** Drawings that belong to an item. */
-interface OdfDrawn {
+export interface OdfDrawn {
   /** The effects that the format is told. */
   told: Item['effects'];
   under: OdfDrawing | null;
@@ -34,6 +35,23 @@ interface OdfDrawn {
 export interface OdfDrawing {
   href: string;
   box: Rect;
+}
+
+/** A box of a text, in the space of its frame. */
+export interface OdfBox {
+  name: string;
+  /** The box in which its text goes on. */
+  next: string | undefined;
+  rect: Rect;
+  /** All of the text, where it begins here. */
+  content: BoxContent | null;
+}
+
+/** The text of boxes, with the notes that stand after it. */
+export interface BoxContent {
+  story: Story;
+  blocks: readonly Block[];
+  notes: readonly { number: string; blocks: readonly Block[] }[];
 }
 
 /** What stands on a master page: the same `key` for pages that can have it together. */
@@ -67,10 +85,14 @@ export interface OdfSources {
   played(item: Media): { href: string; mediaType: string } | null;
   /** Texts by what each frame holds, where the format knows no frames that follow one another; null where it does. */
   pieces: ReadonlyMap<string, readonly TextPiece[]> | null;
+  /** The boxes that texts run through on pages of a text document, by their frames: there everything is anchored in its place. */
+  boxes?: ReadonlyMap<string, readonly OdfBox[]>;
   /** How much wider than a space the room is, in points, that a picture needs in a line of a text that cannot hold it. */
   gap?(width: number, look: CharacterProperties): number;
   /** The one distance between lines that a paragraph gets, in points. */
   pitch?(paragraph: Paragraph): number;
+  /** Takes down what is written where, so that it is found again. */
+  takes?: TakesTexts;
   /** The page of the layout on which an item stands, where what is shown as one page is several. */
   pageOf?(item: Item, page: string): string;
   /** What a field shows on a page, and whether programs can go on working it out; null where nothing is known of it. */
@@ -81,8 +103,19 @@ export interface OdfSources {
   running?: RunningSources;
 }
 
+/** Takes down the paragraphs of boxes, as they are written. */
+export interface TakesTexts {
+  /** A slide begins, by its name. */
+  slide(name: string): void;
+  /** A box of it begins, or its speaker’s notes, with these blocks or parts of such; gives the name by which it is found again. */
+  box(name: string, blocks: readonly BoxBlock[]): string;
+  paragraph(paragraph: Paragraph, inside: Xml): void;
+}
+
 /** What a document of running text has that boxes of text have not. */
 interface RunningSources {
+  /** The id of a paragraph in the file; its own where nothing is said. */
+  idOf?(paragraph: Paragraph): string;
   /** The level of a paragraph that is a heading. */
   heading(paragraph: Paragraph): number | null;
   /** What stands at places of a paragraph beside its own content. */

@@ -7,6 +7,7 @@ import type { Block, Cell, Inline, Paragraph, Story, Table } from '../../../foli
 import type { CharacterProperties } from '../../../folio/styles.ts';
 import { lookOfCell } from '../../../folio/tableCells.ts';
 import { lengthOf, plainText } from '../../../folio/text.ts';
+import { SIGN, STANDS_FOR } from '../../../ports/standIns.ts';
 import { GAP } from '../office/gapInLine.ts';
 import { all } from '../office/xml.ts';
 import { el, pt, text } from './element.ts';
@@ -25,7 +26,7 @@ export class Texts {
     private readonly notHeld: NotHeld,
     /** What a link to a page leads to. */
     private readonly pageName: (page: string) => string,
-    private readonly sources: Pick<OdfSources, 'field' | 'target' | 'pieces' | 'running' | 'gap' | 'pitch'>,
+    private readonly sources: Pick<OdfSources, 'field' | 'target' | 'pieces' | 'boxes' | 'running' | 'gap' | 'pitch' | 'takes'>,
   ) {}
 
   /** The page on which texts stand. */
@@ -105,12 +106,14 @@ export class Texts {
     );
     const properties = this.styles.properties(p.overrides ?? {}, p.character ?? {}, look.character, unseen ? OF_READERS : {}, pitch);
     const style = this.automatic.paragraph(p.style, properties);
-    const number = note === undefined ? [] : [el('text:span', {}, [text(`${note} `)])];
+    const inside = this.sources.running?.isPrompt(p) ? [promptXml(p, more)] : this.inline(story, p.content, look.character, more);
+    const number = note === undefined ? [] : this.marked(`${SIGN}${p.id}`, el('text:span', {}, [text(`${note} `)]));
+    this.sources.takes?.paragraph(p, all(number, inside));
     const level = this.sources.running?.heading(p) ?? null;
     return el(
       level === null ? 'text:p' : 'text:h',
-      { 'text:style-name': style, 'text:outline-level': level ?? undefined, 'xml:id': this.once(p.id) },
-      [...number, ...(this.sources.running?.isPrompt(p) ? [promptXml(p, more)] : this.inline(story, p.content, look.character, more))],
+      { 'text:style-name': style, 'text:outline-level': level ?? undefined, 'xml:id': this.sources.running?.idOf?.(p) ?? this.once(p.id) },
+      [...number, ...inside],
     );
   }
 
@@ -118,7 +121,7 @@ export class Texts {
   private pitchOf(p: Paragraph, look: CharacterProperties, holds: boolean): Record<string, string> | null {
     const points = this.sources.pitch?.(p);
     if (points === undefined) return null;
-    if (holds || p.content.some((n) => n.type === 'anchor' && n.place === 'inline' && this.sources.running))
+    if (holds || p.content.some((n) => n.type === 'anchor' && n.place === 'inline' && this.sources.running && !this.sources.gap))
       return { 'fo:line-height': 'normal', 'style:line-height-at-least': pt(points) };
     return Math.abs(points - leadingOf(look)) > 0.05 ? { 'fo:line-height': pt(points) } : null;
   }
@@ -165,10 +168,11 @@ export class Texts {
           out.push(el('text:ruby', {}, [el('text:ruby-base', {}, [text(n.base)]), el('text:ruby-text', {}, [text(n.reading)])]));
           break;
         case 'note':
-          // Where texts end with their frames, notes stand at the foot of them.
-          if (this.sources.pieces) {
+          // Where texts stand in boxes, notes stand after them.
+          if (this.sources.pieces || this.sources.boxes) {
             const style = this.automatic.text(undefined, { 'style:text-position': 'super 58%' });
-            out.push(el('text:span', { 'text:style-name': style }, [text(noteNumbers(story, story.order).numbers.get(n.id) ?? '')]));
+            const number = text(noteNumbers(story, story.order).numbers.get(n.id) ?? '');
+            out.push(...this.marked(`${STANDS_FOR}${n.id}`, el('text:span', { 'text:style-name': style }, [number])));
             break;
           }
           out.push(
@@ -179,12 +183,12 @@ export class Texts {
           );
           break;
         case 'anchor':
-          if (this.sources.running && n.place === 'inline') {
+          if (this.sources.gap && n.place === 'inline') out.push(...this.gap(story, n.item, base));
+          else if (this.sources.running && n.place === 'inline') {
             const item = story.items[n.item];
             const shown = item && this.sources.running.inLine(item);
             if (shown) out.push(shown);
-          } else if (this.sources.gap && n.place === 'inline') out.push(...this.gap(story, n.item, base));
-          else this.notHeld.add('Items that stand in a text');
+          } else this.notHeld.add('Items that stand in a text');
       }
     }
     out.push(...waiting.map(({ xml }) => xml));
@@ -196,7 +200,14 @@ export class Texts {
     const item = story.items[id];
     if (!item || !('size' in item)) return [];
     const wider = this.sources.gap!(item.size.width, look);
-    return [el('text:span', { 'text:style-name': this.automatic.text(undefined, { 'fo:letter-spacing': pt(wider) }) }, [text(GAP)])];
+    const room = el('text:span', { 'text:style-name': this.automatic.text(undefined, { 'fo:letter-spacing': pt(wider) }) }, [text(GAP)]);
+    return this.marked(`${STANDS_FOR}${id}`, room);
+  }
+
+  /** Words that the text has not, between places by whose names they are known again; on slides nothing can be marked. */
+  private marked(name: string, words: Xml): Xml[] {
+    if (!this.sources.boxes || this.once(name) === undefined) return [words];
+    return [el('text:bookmark-start', { 'text:name': name }), words, el('text:bookmark-end', { 'text:name': name })];
   }
 
   private inCell(story: Story, table: Table, cell: Cell): Xml[] {

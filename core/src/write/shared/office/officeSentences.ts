@@ -29,3 +29,22 @@ export const SLIDE_SENTENCES: Record<string, string> = {
   'media.settings': 'Films and sounds are left out, as the recipe says; their still pictures stand there.',
   'notes.off': 'Speaker’s notes are left out, as the recipe says.',
 };
+
+/** Those that ledgers of text documents of placed boxes have in common. */
+export const BOX_SENTENCES: Record<string, string> = {
+  'lines.theirs': 'It stands in its box; where its lines end, the word processor decides.',
+  'note.afterBox': 'Boxes of text hold no notes: it stands after the text that refers to it.',
+  'outline.boxes': 'Headings in boxes have their levels; outlines of word processors pass them over.',
+  'transition.none': 'Pages of a text document do not come by transitions.',
+  'advance.none': 'Pages of a text document do not go on by themselves.',
+};
+
+/** What OpenDocument has no words for, in slides and in text documents. */
+export const OPEN_SENTENCES: Record<string, string> = {
+  'look.partly':
+    'The format has no outlined letters, no further forms of a typeface, and no rules above and below paragraphs of their own.',
+  'field.words': 'It is words from now on.',
+  'effect.none': 'The format has shadows with hard edges, and no other effects.',
+  'gradient.two': 'Gradients of the format have two colours that are seen through nowhere: it has its first and its last.',
+  'field.signature': 'The format has no places for signatures.',
+};

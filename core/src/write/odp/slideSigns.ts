@@ -1,0 +1,81 @@
+import type { Folio } from '../../folio/folio.ts';
+import type { Block, Paragraph } from '../../folio/story.ts';
+import { contentLength, OBJECT } from '../../folio/text.ts';
+import { signsOf } from '../../ports/textSign.ts';
+import { partOf } from '../../structure/boxBlocks.ts';
+import type { BoxBlock } from '../../structure/boxBlocks.ts';
+import { el, text } from '../shared/odf/element.ts';
+import type { Xml } from '../shared/odf/element.ts';
+import type { OdfFile } from '../shared/odf/odfPackage.ts';
+import type { TakesTexts } from '../shared/odf/odfSources.ts';
+import { about, ownMetadata } from '../shared/odf/ownMetadata.ts';
+
+/** A paragraph as it was written into a box of a slide. */
+interface Told {
+  id: string;
+  from: number;
+  to: number;
+  said: string;
+}
+
+const FILE = 'texts.rdf';
+const say = (property: string, value: string | number): Xml => el(`own:${property}`, {}, [text(String(value))]);
+
+/** Keeps which paragraphs stand in which boxes of slides, so that what colleagues change is found again. */
+export class SlideSigns implements TakesTexts {
+  private readonly boxes: { slide: string; shape: string; texts: Told[] }[] = [];
+  private readonly parts = new Map<Block, BoxBlock>();
+  private at = '';
+  private readonly taken = new Set<string>();
+
+  slide(name: string): void {
+    this.at = name;
+    this.taken.clear();
+  }
+
+  box(name: string, blocks: readonly BoxBlock[]): string {
+    let shape = name;
+    for (let n = 2; this.taken.has(shape); n++) shape = `${name} ${n}`;
+    this.taken.add(shape);
+    this.boxes.push({ slide: this.at, shape, texts: [] });
+    for (const b of blocks) this.parts.set(b.block, b);
+    return shape;
+  }
+
+  paragraph(p: Paragraph, inside: Xml): void {
+    const held = this.parts.get(p);
+    const part = (held && partOf(held)) ?? { from: 0, to: contentLength(p.content) };
+    this.boxes.at(-1)?.texts.push({ id: p.id, ...part, said: saidIn(inside) });
+  }
+
+  /** The list of them, for the package. */
+  files(folio: Folio): OdfFile[] {
+    const signs = signsOf(folio);
+    return ownMetadata(FILE, 'urn:elastic-folio:slides:1#', [
+      about('content.xml', say('document', folio.head.id)),
+      ...this.boxes.flatMap(({ slide, shape, texts }, i) =>
+        texts.map(({ id, from, to, said }, n) =>
+          about(
+            `${FILE}#b${i}.${n}`,
+            ...[say('slide', slide), say('shape', shape), say('at', n), say('paragraph', id), say('from', from), say('to', to)],
+            say('text', signs.get(id) ?? ''),
+            say('said', said),
+          ),
+        ),
+      ),
+    ]);
+  }
+}
+
+/** The words of a paragraph as a program is told them: those of fields with them (6.1.2 to 6.1.5). */
+const saidIn = (xml: Xml): string =>
+  xml
+    .replace(/<text:s(?: text:c="(\d+)")?\/>/g, (_, n: string | undefined) => ' '.repeat(Number(n ?? 1)))
+    .replace(/<text:tab\/>/g, '\t')
+    .replace(/<text:line-break\/>/g, '\n')
+    // Programs work these out anew.
+    .replace(/<text:(page-number|title)\b[^>]*?(\/>|>.*?<\/text:\1>)/g, OBJECT)
+    .replace(/<text:ruby-text>.*?<\/text:ruby-text>/g, '')
+    .replace(/<[^>]*>/g, '')
+    .replace(/&(lt|gt|quot|apos|amp|#\d+);/g, (_, name: string) => NAMED[name] ?? String.fromCodePoint(Number(name.slice(1))));
+const NAMED: Record<string, string> = { lt: '<', gt: '>', quot: '"', apos: "'", amp: '&' };
