@@ -17,7 +17,10 @@ const OUTPUTS: [string, Record<string, unknown>, string, (bytes: Uint8Array) => 
   ['pptx', {}, 'document.pptx', faultsOfPptx],
   ['docx', { way: 'laid' }, 'document.docx', faultsOfDocx],
   ['odp', {}, 'document.odp', faultsOfOdf],
+  ['odt', { way: 'laid' }, 'document.odt', faultsOfOdf],
 ];
+/** OpenDocument has shadows with hard edges alone. */
+const isOpen = (output: string): boolean => output === 'odp' || output === 'odt';
 
 const against = (made: Pick<Made, 'ledger'>): [string, string | undefined][] =>
   made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence]);
@@ -108,7 +111,7 @@ describe.each(OUTPUTS)('the shadow of a square, as %s', (output, way, file) => {
     const hard = await make(asSample(shadowed(0)), output, way);
     expect([codeOf(hard, 'item:a:effect.outerShadow'), (await pictures(hard, file)).length]).toEqual(['kept', 0]);
     const soft = await make(asSample(shadowed(8)), output, way);
-    const drawn = output === 'odp';
+    const drawn = isOpen(output);
     expect(codeOf(soft, 'item:a:effect.outerShadow')).toBe(drawn ? 'effect.picture' : 'kept');
     expect(await pictures(soft, file)).toHaveLength(drawn ? 1 : 0);
   });
@@ -116,7 +119,7 @@ describe.each(OUTPUTS)('the shadow of a square, as %s', (output, way, file) => {
   test('an edge that fades makes one picture of the square, where it cannot be told', async () => {
     const faded = shadowed(0, { effects: { feather: { width: 10 } } });
     const told = await make(asSample(faded), output, way);
-    expect(codeOf(told, 'item:a:effect.feather')).toBe(output === 'odp' ? 'effect.whole' : 'kept');
+    expect(codeOf(told, 'item:a:effect.feather')).toBe(isOpen(output) ? 'effect.whole' : 'kept');
     const drawn = await make(asSample(faded), output, { ...way, effects: 'drawn' });
     expect(codeOf(drawn, 'item:a:effect.feather')).toBe('effect.whole');
     const [picture] = await pictures(drawn, file);
@@ -124,6 +127,78 @@ describe.each(OUTPUTS)('the shadow of a square, as %s', (output, way, file) => {
     expect((await pixel(picture!, 0.01, 0.5))[3]).toBe(0);
   });
 });
+
+describe.each(OUTPUTS)('the shadow of a group, as %s', (output, way, file) => {
+  // Two red squares, 100 points apart, half seen through; the group is half seen through as well, and lies in another with a glow.
+  const grouped = (outer: object = {}) => {
+    const folio = lookPage([square('a', 60, 100, { fill: rgb(1, 0, 0) }), square('b', 200, 100, { fill: rgb(1, 0, 0) })]);
+    return Folio.parse(
+      produce(folio, (d) => {
+        const spread = d.spreads['s']!;
+        const group = { kind: 'group', layer: 'l', transform: [1, 0, 0, 1, 0, 0] };
+        spread.items['g'] = {
+          ...group,
+          id: 'g',
+          members: ['a', 'b'],
+          opacity: 0.5,
+          effects: { outerShadow: { ...SHADOW, blur: 0 } },
+        } as never;
+        spread.items['h'] = { ...group, id: 'h', members: ['g'], effects: outer } as never;
+        spread.order = ['h'];
+      }),
+    );
+  };
+
+  test('is one picture under all of its members', async () => {
+    const made = await make(asSample(grouped()), output, way);
+    expect(await faultsOfOne(made)).toEqual([]);
+    const drawn = await pictures(made, file);
+    expect(drawn).toHaveLength(1);
+    // 240 points wide; the reach of effects is 21 points on either side. A shadow beside each square, and none between them.
+    const at = (x: number) => pixel(drawn[0]!, (21 + x) / (240 + 42), 0.5);
+    expect(await at(110)).toEqual([0, 0, 0, 255]);
+    expect((await at(130))[3]).toBe(0);
+    expect(await at(250)).toEqual([0, 0, 0, 255]);
+    expect(codeOf(made, 'item:g:effect.outerShadow')).toBe('effect.picture');
+    expect(against(made)).toEqual([]);
+  });
+
+  test('and that of the group around it lies under both; what lies over is over all', async () => {
+    const made = await make(
+      asSample(grouped({ glow: { paint: rgb(0, 0, 1), opacity: 1, blur: 8 }, innerShadow: { ...SHADOW, blur: 0 } })),
+      output,
+      way,
+    );
+    expect(await pictures(made, file)).toHaveLength(3);
+    const shown = new TextDecoder().decode(unzipSync(await made.read(file))[MAIN[output]!]);
+    expect(stackIn(output, shown)).toBe('eesse');
+    expect(codeOf(made, 'item:h:effect.glow')).toBe('effect.picture');
+  });
+
+  test('is left out where the recipe says so, and where no picture may be', async () => {
+    const none = await make(asSample(grouped()), output, { ...way, effects: 'none' });
+    expect([await pictures(none, file), codeOf(none, 'item:g:effect.outerShadow')]).toEqual([[], 'effects.off']);
+    const bare = await make(asSample(grouped()), output, { ...way, pictures: 'none' });
+    expect([await pictures(bare, file), codeOf(bare, 'item:g:effect.outerShadow')]).toEqual([[], 'effect.apart']);
+  });
+
+  const faultsOfOne = async (made: Made): Promise<string[]> => OUTPUTS.find(([id]) => id === output)![3](await made.read(file));
+});
+/** Effects and shapes of a page from back to front: as they stand in the file, or by the depths that it says. */
+const stackIn = (output: string, xml: string): string => {
+  const found =
+    output === 'docx'
+      ? [...xml.matchAll(/relativeHeight="(\d+)".*?<wp:docPr [^>]*name="([^"]*)"/gs)].map((m) => [Number(m[1]), m[2]!] as const)
+      : [...xml.matchAll(/<p:cNvPr [^>]*name="([^"]+)"|<draw:(?:frame|path)((?: [\w:-]+="[^"]*")*)/g)]
+          .map((m) => m[1] ?? (m[2]!.includes('draw:name="Effect"') ? 'Effect' : 'shape'))
+          .map((name, i) => [i, name] as const);
+  const shapes = found.filter(([, name]) => name === 'Effect' || name.startsWith('shape'));
+  return shapes
+    .sort((a, b) => a[0] - b[0])
+    .map(([, name]) => (name === 'Effect' ? 'e' : 's'))
+    .join('');
+};
+const MAIN: Record<string, string> = { pptx: 'ppt/slides/slide1.xml', docx: 'word/document.xml', odp: 'content.xml', odt: 'content.xml' };
 
 describe.each(OUTPUTS)('pictures as TIFF, as %s', (output, way, file) => {
   test('are such, each a file that can be opened, and in the place that they had', async () => {

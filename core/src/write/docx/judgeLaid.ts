@@ -3,13 +3,12 @@ import type { Judgement } from '../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import { judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
-import { isShownAsOne } from '../shared/paintedPage.ts';
 import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import { judgeWords } from './judgeDocx.ts';
 import { LARGEST_PAGE } from '../shared/office/pageSetup.ts';
-import { judgeLooks } from '../shared/office/judgeLooks.ts';
+import { judgeGroup, judgeLooks } from '../shared/office/judgeLooks.ts';
 import { DRAWINGML } from '../shared/office/placedFormat.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
 import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
@@ -60,10 +59,7 @@ export function judgeLaid(job: WriteJob<DocxSettings>): (about: SubjectInFolio) 
 }
 
 function judgeItem(item: Item, aspect: string, settings: DocxSettings): Judgement {
-  if (item.kind === 'group') {
-    if (aspect === 'look' && isShownAsOne(item)) return adapted('group.apart');
-    return aspect.startsWith('effect.') ? dropped('effect.apart') : kept;
-  }
+  if (item.kind === 'group') return judgeGroup(item, aspect, settings) ?? kept;
   if (settings.pictures === 'none' && (item.kind === 'picture' || aspect === 'media')) return excluded('pictures.out');
   if (aspect === 'wrap') return adapted('wrap.boxes');
   const look = judgeLooks(item, aspect, settings, DRAWINGML);

@@ -16,6 +16,7 @@ import { placementOf } from '../shared/drawingml/placement.ts';
 import { shapeOf } from '../shared/drawingml/shapeLook.ts';
 import { OFFICE } from '../shared/office/officePackage.ts';
 import { opacityOfWhole } from '../shared/office/drawnLooks.ts';
+import type { DrawnBox } from '../shared/office/drawnLooks.ts';
 import { isCounted, laidItems, newCounts } from '../shared/office/laidPages.ts';
 import { repeatedLook } from '../shared/office/repeatedLook.ts';
 import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
@@ -24,6 +25,7 @@ import { all, el, xmlFile } from '../shared/office/xml.ts';
 import type { PageItem, PaintedLeaf } from '../shared/paintedPage.ts';
 import type { Scope } from '../shared/scope.ts';
 import { raised, run } from './inlineContent.ts';
+import { DEPTHS } from './laidPictures.ts';
 import type { LaidPictures } from './laidPictures.ts';
 import { CONTENT, NAMESPACES } from './namespaces.ts';
 import { sectionProperties } from './sectionProperties.ts';
@@ -35,6 +37,9 @@ import type { BoxLook, DrawingFacts, ShapeText } from './wordAnchors.ts';
 import type { WordContext } from './wordContext.ts';
 import { paragraphXml } from './wordParagraph.ts';
 import { tableXml } from './wordTable.ts';
+
+/** The boxes of a frame lie over its outline, each over the one before it, up to so many. */
+const BOXES = 40;
 
 interface LaidOutOptions {
   folio: Folio;
@@ -153,15 +158,19 @@ export class LaidOut {
   private draw(place: PagePlace, at: PageItem, z: number, c: WordContext): Xml | null {
     const { pictures } = this.o;
     const { under, over, instead } = pictures.looks.of(at.item);
-    if (instead) {
+    const drawn = (box: DrawnBox, depth: number): Xml => {
+      const effect: DrawingFacts = { id: this.o.nextId(), name: 'Effect', alt: '', decorative: true };
+      return pictures.drawn(box, place, depth, effect, c.part, box.opacity ?? at.opacity);
+    };
+    const itself = (): Xml | null => {
+      if (!instead) return this.itself(place, at, z, c);
       const opacity = opacityOfWhole(at.item, at.opacity);
-      return pictures.drawn(instead, place, z * 10, this.factsOf(at.item, place, c), c.part, opacity);
-    }
-    const effect = (): DrawingFacts => ({ id: this.o.nextId(), name: 'Effect', alt: '', decorative: true });
+      return pictures.drawn(instead, place, z * DEPTHS, this.factsOf(at.item, place, c), c.part, opacity);
+    };
     return all(
-      under && pictures.drawn(under, place, z * 10 - 1, effect(), c.part, at.opacity),
-      this.itself(place, at, z, c),
-      over && pictures.drawn(over, place, z * 10 + 8, effect(), c.part, at.opacity),
+      under.map((box, i) => drawn(box, z * DEPTHS - under.length + i)),
+      itself(),
+      over.map((box, i) => drawn(box, z * DEPTHS + BOXES + 1 + i)),
     );
   }
 
@@ -196,7 +205,7 @@ export class LaidOut {
   /** Its box or outline, where anything of it is seen. */
   private shape(place: PagePlace, at: PageItem, z: number, c: WordContext): Xml | null {
     const shape = shapeOf(at, place.page, this.o.folio.head.swatches);
-    return shape && shapeXml({ ...shape.at, z: z * 10 }, this.factsOf(at.item, place, c), { ...shape.look, anchor: 't' }, null);
+    return shape && shapeXml({ ...shape.at, z: z * DEPTHS }, this.factsOf(at.item, place, c), { ...shape.look, anchor: 't' }, null);
   }
 
   /** The boxes of a text frame: the first of a chain has all of its text. */
@@ -222,7 +231,7 @@ export class LaidOut {
           at_ === 0
             ? { kind: 'text', chain, goesOn, content: this.content(box, place.page.id, c) }
             : { kind: 'goesOn', chain, place: at_, goesOn };
-        return shapeXml({ ...at, flipV: false, z: z * 10 + 1 + Math.min(6, i) }, this.factsOf(item, place, c), look, text);
+        return shapeXml({ ...at, flipV: false, z: z * DEPTHS + Math.min(BOXES, i + 1) }, this.factsOf(item, place, c), look, text);
       }),
     );
   }

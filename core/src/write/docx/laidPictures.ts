@@ -13,6 +13,9 @@ import { anchorXml } from './wordAnchors.ts';
 import type { DrawingFacts } from './wordAnchors.ts';
 import { PICTURE } from './wordPictures.ts';
 
+/** How far apart things of a page lie from back to front: what is drawn of their looks lies between. */
+export const DEPTHS = 100;
+
 /** Pictures of pages, anchored in their places. */
 export class LaidPictures {
   constructor(
@@ -30,7 +33,7 @@ export class LaidPictures {
   /** The picture of an item in its place; null where it has none. */
   anchored(item: PageItem, place: PagePlace, z: number, facts: DrawingFacts, part: Part): Xml | null {
     const picture = this.placed.at(item, place);
-    return picture && this.xml(picture, z * 10, facts, part);
+    return picture && this.xml(picture, z * DEPTHS, facts, part);
   }
 
   private xml(picture: PlacedPicture, z: number, facts: DrawingFacts, part: Part): Xml {

@@ -10,12 +10,11 @@ import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.t
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
 import { OPEN_SENTENCES, SLIDE_SENTENCES } from '../shared/office/officeSentences.ts';
 import { hasSeveral, leadingOfParagraphs, leadingValues } from '../shared/office/leading.ts';
-import { judgeLooks } from '../shared/office/judgeLooks.ts';
+import { judgeGroup, judgeLooks } from '../shared/office/judgeLooks.ts';
 import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
 import { slideScope } from '../shared/office/slideScope.ts';
 import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
-import { isShownAsOne } from '../shared/paintedPage.ts';
 import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
@@ -132,10 +131,7 @@ export function judgeOdp(job: WriteJob<OdpSettings>): (about: SubjectInFolio) =>
   };
 
   function judgeItem(item: Item, aspect: string, judged: Judgement): Judgement {
-    if (item.kind === 'group') {
-      if (aspect === 'look' && isShownAsOne(item)) return adapted('group.apart');
-      return aspect.startsWith('effect.') ? dropped('effect.apart') : judged;
-    }
+    if (item.kind === 'group') return judgeGroup(item, aspect, settings) ?? judged;
     if (item.kind === 'field' && item.control.type === 'signature' && (aspect === 'field' || aspect === 'place'))
       return dropped('field.signature');
     if (settings.pictures === 'none' && item.kind === 'picture') return excluded('pictures.out');

@@ -5,11 +5,10 @@ import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import { judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
 import { isCounted } from '../shared/office/laidPages.ts';
-import { judgeLooks } from '../shared/office/judgeLooks.ts';
+import { judgeGroup, judgeLooks } from '../shared/office/judgeLooks.ts';
 import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
 import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
-import { isShownAsOne } from '../shared/paintedPage.ts';
 import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
@@ -68,10 +67,7 @@ const gradientIsPoor = (fill: Item['fill']): boolean =>
   fill.type === 'gradient' && (fill.gradient.stops.length > 2 || fill.gradient.stops.some((s) => s.opacity < 1));
 
 function judgeItem(item: Item, aspect: string, settings: OdtSettings): Judgement {
-  if (item.kind === 'group') {
-    if (aspect === 'look' && isShownAsOne(item)) return adapted('group.apart');
-    return aspect.startsWith('effect.') ? dropped('effect.apart') : kept;
-  }
+  if (item.kind === 'group') return judgeGroup(item, aspect, settings) ?? kept;
   if (item.kind === 'field' && item.control.type === 'signature' && (aspect === 'field' || aspect === 'place'))
     return dropped('field.signature');
   if (settings.pictures === 'none' && (item.kind === 'picture' || aspect === 'media')) return excluded('pictures.out');

@@ -15,12 +15,11 @@ import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
 import { hasSeveral, leadingOfParagraphs, leadingValues } from '../shared/office/leading.ts';
 import { SLIDE_SENTENCES } from '../shared/office/officeSentences.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
-import { judgeLooks } from '../shared/office/judgeLooks.ts';
+import { judgeGroup, judgeLooks } from '../shared/office/judgeLooks.ts';
 import { DRAWINGML } from '../shared/office/placedFormat.ts';
 import { isToldOtherwise } from '../shared/office/placedPictures.ts';
 import { slideScope } from '../shared/office/slideScope.ts';
 import { PLACED_WRITER } from '../shared/office/placedWriter.ts';
-import { isShownAsOne } from '../shared/paintedPage.ts';
 import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
@@ -210,10 +209,7 @@ export function judgePptx(job: WriteJob<PptxSettings>): (about: SubjectInFolio) 
   }
 
   function judgeItem(item: Item, aspect: string, judged: Judgement): Judgement {
-    if (item.kind === 'group') {
-      if (aspect === 'look' && isShownAsOne(item)) return adapted('group.apart');
-      return aspect.startsWith('effect.') ? dropped('effect.apart') : judged;
-    }
+    if (item.kind === 'group') return judgeGroup(item, aspect, settings) ?? judged;
     if (settings.pictures === 'none' && (item.kind === 'picture' || (aspect === 'media' && !playsMedia))) return excluded('pictures.out');
     if (judged.outcome !== 'kept')
       return item.kind === 'media' && !playsMedia && judged.code === 'media.poster' ? adapted('media.settings') : judged;

@@ -160,15 +160,11 @@ export class SlideShapes {
   private one(at: PageItem): Xml[] {
     const { under, over, instead } = this.s.looks.of(at.item);
     const effect = { name: 'Effect', alt: '', decorative: true, press: null };
-    if (instead) {
-      const opacity = opacityOfWhole(at.item, at.opacity);
-      return [this.drawnBox(at.item, instead, this.factsOf(at.item), opacity)];
-    }
-    return [
-      ...(under ? [this.drawnBox(at.item, under, effect, at.opacity)] : []),
-      ...this.itself(at),
-      ...(over ? [this.drawnBox(at.item, over, effect, at.opacity)] : []),
-    ];
+    const itself = instead
+      ? [this.drawnBox(at.item, instead, this.factsOf(at.item), opacityOfWhole(at.item, at.opacity))]
+      : this.itself(at);
+    const drawn = (box: DrawnBox): Xml => this.drawnBox(at.item, box, effect, box.opacity ?? at.opacity);
+    return [...under.map(drawn), ...itself, ...over.map(drawn)];
   }
 
   private drawnBox({ id: item }: Item, { image, box }: DrawnBox, facts: Omit<ShapeFacts, 'id'>, opacity: number): Xml {

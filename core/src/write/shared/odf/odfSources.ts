@@ -27,14 +27,16 @@ export interface OdfPicture {
 export interface OdfDrawn {
   /** The effects that the format is told. */
   told: Item['effects'];
-  under: OdfDrawing | null;
-  over: OdfDrawing | null;
+  under: readonly OdfDrawing[];
+  over: readonly OdfDrawing[];
   instead: OdfDrawing | null;
 }
 /** One of them, and where it lies on the spread. */
 export interface OdfDrawing {
   href: string;
   box: Rect;
+  /** Its own, where it is another than that of the item. */
+  opacity?: number;
 }
 
 /** A box of a text, in the space of its frame. */

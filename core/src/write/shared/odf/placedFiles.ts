@@ -57,7 +57,8 @@ export class PlacedFiles {
 
   drawn(item: Item): OdfDrawn {
     const { under, over, instead } = this.looks.of(item);
-    const drawing = (d: DrawnBox | null): OdfDrawing | null => d && { href: this.files.picture(d.image), box: d.box };
-    return { told: this.looks.told(item).effects, under: drawing(under), over: drawing(over), instead: drawing(instead) };
+    const drawing = ({ image, ...box }: DrawnBox): OdfDrawing => ({ href: this.files.picture(image), ...box });
+    const { effects: told } = this.looks.told(item);
+    return { told, under: under.map(drawing), over: over.map(drawing), instead: instead && drawing(instead) };
   }
 }

@@ -10,12 +10,12 @@ import { el, percent, pt } from './element.ts';
 import type { Xml } from './element.ts';
 import type { Looks } from './graphicLooks.ts';
 import type { NotHeld } from './notHeld.ts';
-import type { OdfSources } from './odfSources.ts';
+import type { OdfDrawing, OdfSources } from './odfSources.ts';
 import { TextFrames } from './textFrames.ts';
 import type { Texts } from './texts.ts';
 
 type Of<K extends Item['kind']> = Extract<Item, { kind: K }>;
-const NOT_DRAWN = { under: null, over: null, instead: null };
+const NOT_DRAWN = { under: [], over: [], instead: null };
 export interface Control {
   id: string;
   node: Xml;
@@ -42,15 +42,12 @@ export class Shapes {
     const own = item.kind === 'group' ? item : { ...item, effects: told, opacity: item.opacity * opacity };
     const { objects } = this;
     const linked = (object: Xml): Xml => objects.linked(item, object);
-    if (instead) {
-      const whole = objects.drawing(instead, origin, objects.common(own), objects.about(own), opacityOfWhole(item, own.opacity));
-      return [linked(whole)];
-    }
-    return [
-      ...(under ? [objects.effect(under, origin, own.opacity)] : []),
-      ...this.itself(items, own, origin, opacity).map(linked),
-      ...(over ? [objects.effect(over, origin, own.opacity)] : []),
-    ];
+    const effect = (drawing: OdfDrawing): Xml => objects.effect(drawing, origin, drawing.opacity ?? own.opacity);
+    const itself = (): Xml[] =>
+      instead
+        ? [objects.drawing(instead, origin, objects.common(own), objects.about(own), opacityOfWhole(item, own.opacity))]
+        : this.itself(items, own, origin, opacity);
+    return [...under.map(effect), ...itself().map(linked), ...over.map(effect)];
   }
 
   private itself(items: Record<string, Item>, item: Item, origin: Matrix, opacity: number): Xml[] {

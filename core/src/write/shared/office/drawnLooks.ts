@@ -1,8 +1,10 @@
 import type { Effects } from '../../../folio/appearance.ts';
 import { overlap } from '../../../folio/geometry.ts';
 import type { Rect } from '../../../folio/geometry.ts';
-import type { Item } from '../../../folio/items.ts';
-import { itemBounds } from '../../../folio/traverse.ts';
+import type { Folio } from '../../../folio/folio.ts';
+import type { Group, Item } from '../../../folio/items.ts';
+import type { Spread } from '../../../folio/spread.ts';
+import { itemBounds, paintOrder } from '../../../folio/traverse.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
 import { PT_PER_INCH } from '../../../folio/units.ts';
 import { effectReach, reachedBy } from '../../../paint/effects.ts';
@@ -29,19 +31,20 @@ export interface LookSettings {
   blends: 'plain' | 'drawn';
 }
 
-/** A picture of its own, and where it lies, in spread coordinates. */
+/** A picture of its own, and where it lies, in spread coordinates; `opacity`: its own, where it is another than that of the item. */
 export interface DrawnBox {
   image: FlowImage;
   box: Rect;
+  opacity?: number;
 }
 
-/** What is drawn of an item's look: under it, over it, or instead of it. */
-export interface DrawnLook {
-  under: DrawnBox | null;
-  over: DrawnBox | null;
+/** What is drawn of an item's look: under it and over it, from back to front, or instead of it. */
+interface DrawnLook {
+  under: readonly DrawnBox[];
+  over: readonly DrawnBox[];
   instead: DrawnBox | null;
 }
-const NOTHING: DrawnLook = { under: null, over: null, instead: null };
+const NOTHING: DrawnLook = { under: [], over: [], instead: null };
 
 /** Larger drawings than this get fewer pixels. */
 const MOST_PIXELS = 12_000_000;
@@ -76,6 +79,27 @@ export function isDrawnWhole(item: Item, settings: LookSettings, format: PlacedF
 export const opacityOfWhole = ({ blend, opacity: own }: Pick<Item, 'blend' | 'opacity'>, opacity: number): number =>
   blend === 'normal' ? opacity / (own || 1) : 1;
 
+/** Groups of a spread whose effects are drawn, inner ones first, with the items in them that are shown, from back to front. */
+function groupsWithEffects(
+  folio: Folio,
+  spread: Spread,
+  scope: Scope,
+  settings: LookSettings,
+): { group: Group; opacity: number; leaves: string[] }[] {
+  const out: { group: Group; opacity: number; leaves: string[] }[] = [];
+  if (settings.effects === 'none' || settings.pictures === 'none') return out;
+  const visit = (item: Item, opacity: number, depth: number): string[] => {
+    if (!scope.shown(item) || depth > 32) return [];
+    if (item.kind !== 'group') return item.kind === 'veil' ? [] : [item.id];
+    const own = opacity * item.opacity;
+    const leaves = item.members.flatMap((id) => (spread.items[id] && id !== item.id ? visit(spread.items[id], own, depth + 1) : []));
+    if (leaves.length && Object.keys(item.effects).length) out.push({ group: item, opacity: own, leaves });
+    return leaves;
+  };
+  for (const item of paintOrder(folio, spread)) visit(item, 1, 0);
+  return out;
+}
+
 /** What formats have no words for, drawn: blended items together with what shows through them, shadows and glows as pictures. */
 export class DrawnLooks {
   private constructor(
@@ -102,7 +126,17 @@ export class DrawnLooks {
         const { drawn } = shareEffects(item, settings, format);
         if (!Object.keys(drawn).length) continue;
         const { under, over } = await effects.of(place.spread, { ...item, effects: drawn });
-        made.set(item.id, { under: under && boxOf(under), over: over && boxOf(over), instead: null });
+        made.set(item.id, { under: under ? [boxOf(under)] : [], over: over ? [boxOf(over)] : [], instead: null });
+      }
+    for (const { spread } of scope.pages)
+      for (const { group, opacity, leaves } of groupsWithEffects(folio, spread, scope, settings)) {
+        if (signal.aborted) throw new Cancelled();
+        const { under, over } = await effects.of(spread, group);
+        const [first, last] = [leaves[0]!, leaves[leaves.length - 1]!];
+        const add = (id: string, more: Partial<DrawnLook>): void => void made.set(id, { ...(made.get(id) ?? NOTHING), ...more });
+        // Groups stand from the inside out: the outer lies under all of the inner, and over it.
+        if (under) add(first, { under: [{ ...boxOf(under), opacity }, ...(made.get(first)?.under ?? [])] });
+        if (over) add(last, { over: [...(made.get(last)?.over ?? []), { ...boxOf(over), opacity }] });
       }
     return new DrawnLooks(made, settings, format);
   }
