@@ -103,6 +103,7 @@ test('slides are made, and drawn beside the layout from their own bytes; files o
   for (const [key, part, letters] of [
     ['pptx', 'ppt/slides/slide1.xml', /(<a:t>[^<]*?)\b(telescope|dome|stars)\b/],
     ['odt', 'content.xml', /(<text:(?:p|span)\b[^>]*>[^<]*?)\b(telescope|dome|stars)\b/],
+    ['odp', 'content.xml', /(<text:(?:p|span)\b[^>]*>[^<]*?)\b(telescope|dome|stars)\b/],
   ] as const) {
     const files = unzipSync(made.get(key)!);
     files[part] = new TextEncoder().encode(new TextDecoder().decode(files[part]).replace(letters, '$1lantern'));
@@ -111,6 +112,20 @@ test('slides are made, and drawn beside the layout from their own bytes; files o
     await expect(page.getByText(`changed.${key}: 1 paragraph changed`)).toBeVisible();
     await expect(page.getByRole('list', { name: 'Corrections' }).locator('ins')).toHaveText('lantern');
   }
+  await page.goto(`/d/${id}/outputs`);
+  // The open text document page by page, everything in its place.
+  const text = page.locator('tr[data-output=odt]');
+  await text.getByRole('button', { name: 'Settings' }).click();
+  await page.getByRole('complementary', { name: 'Settings' }).getByLabel('What for').click();
+  await page.locator('.ant-select-dropdown:visible').getByText('As laid out', { exact: true }).click();
+  await page.getByRole('button', { name: 'Close settings' }).click();
+  await expect(text.locator('.state')).toContainText('stale');
+  await text.getByRole('button', { name: 'Run', exact: true }).click();
+  await expect(text.locator('.state')).toHaveText('fresh', { timeout: 40_000 });
+  await page.goto(`/d/${id}/compare`);
+  await page.locator('.ant-segmented').getByText('Open text document', { exact: true }).click();
+  const laid = page.frameLocator('iframe[title^="Page 1 of Open text document"]');
+  await expect(laid.locator('section p', { hasText: /dome|telescope|stars/i }).first()).toBeVisible({ timeout: 20_000 });
   await page.goto(`/d/${id}/outputs`);
   for (const key of ['pptx', 'odp', 'odt']) {
     const row = page.locator(`tr[data-output=${key}]`);

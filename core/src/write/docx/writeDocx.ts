@@ -24,7 +24,7 @@ import { promptsIn } from '../shared/office/promptedJob.ts';
 import { PlacedPictures } from '../shared/office/placedPictures.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { el, xmlFile } from '../shared/office/xml.ts';
-import { outputFile } from '../shared/outputFile.ts';
+import { outputFile, streamedFile } from '../shared/outputFile.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
@@ -141,13 +141,7 @@ export async function* writeDocx(job: WriteJob<DocxSettings>): AsyncGenerator<Ou
   // What is filled in elsewhere does not come back.
   if (!c.prompts) writeParagraphIds(pack, document, folio, c.bookmarks);
   writeProperties(job, pack);
-  const chunks: Uint8Array[] = [];
-  for await (const chunk of pack.bytes()) chunks.push(chunk);
-  yield outputFile(
-    fileName(settings),
-    `${MEDIA_TYPE}.${settings.template ? 'template' : 'document'}`,
-    new Uint8Array(Buffer.concat(chunks)),
-  );
+  yield streamedFile(fileName(settings), `${MEDIA_TYPE}.${settings.template ? 'template' : 'document'}`, pack.bytes());
   for (const [path, image] of files.beside) yield outputFile(path, image.mediaType, image.bytes);
 }
 

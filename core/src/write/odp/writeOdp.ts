@@ -19,7 +19,7 @@ import { widenedBy } from '../shared/office/gapInLine.ts';
 import { leadingOfParagraphs } from '../shared/office/leading.ts';
 import { promptsIn } from '../shared/office/promptedJob.ts';
 import { repeatedLook } from '../shared/office/repeatedLook.ts';
-import { outputFile } from '../shared/outputFile.ts';
+import { outputFile, streamedFile } from '../shared/outputFile.ts';
 import { itemsOfPage } from '../shared/paintedPage.ts';
 import type { PageItem } from '../shared/paintedPage.ts';
 import { slideScope } from '../shared/office/slideScope.ts';
@@ -41,13 +41,11 @@ export async function* writeOdp(job: WriteJob<OdpSettings>): AsyncGenerator<Outp
   const sources = { ...(await sourcesOf(job, files)), ...(signs && { takes: signs }) };
   const { content, styles, meta } = drawingOf(folio, 'presentation', sources);
   const mediaType = settings.template ? `${MEDIA_TYPE}-template` : MEDIA_TYPE;
-  const chunks: Buffer[] = [];
   const zip = packOdf(mediaType, { 'content.xml': content, 'styles.xml': styles, 'meta.xml': meta }, [
     ...(signs?.files(folio) ?? []),
     ...files.inside.values(),
   ]);
-  for await (const chunk of zip) chunks.push(chunk as Buffer);
-  yield outputFile(fileName(settings), mediaType, new Uint8Array(Buffer.concat(chunks)));
+  yield streamedFile(fileName(settings), mediaType, zip);
   for (const { path, mediaType: type, content: bytes } of files.beside.values()) yield outputFile(path, type, bytes as Uint8Array);
 }
 

@@ -2,7 +2,7 @@ import { metaOf } from '../shared/odf/drawing.ts';
 import { packOdf } from '../shared/odf/odfPackage.ts';
 import { OdfFiles } from '../shared/odf/placedFiles.ts';
 import { promptsIn } from '../shared/office/promptedJob.ts';
-import { outputFile } from '../shared/outputFile.ts';
+import { outputFile, streamedFile } from '../shared/outputFile.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import { laidParts } from './laidOut.ts';
 import { paragraphSigns } from './paragraphSigns.ts';
@@ -23,8 +23,6 @@ export async function* writeOdt(job: WriteJob<OdtSettings>): AsyncGenerator<Outp
   // What is filled in elsewhere does not come back.
   const signs = promptsIn(job) ? [] : paragraphSigns(folio, written);
   const parts = { 'content.xml': content, 'styles.xml': styles, 'meta.xml': metaOf(folio, about) };
-  const chunks: Buffer[] = [];
-  for await (const chunk of packOdf(mediaType, parts, [...signs, ...files.inside.values()])) chunks.push(chunk as Buffer);
-  yield outputFile(fileName(settings), mediaType, new Uint8Array(Buffer.concat(chunks)));
+  yield streamedFile(fileName(settings), mediaType, packOdf(mediaType, parts, [...signs, ...files.inside.values()]));
   for (const { path, mediaType: type, content: bytes } of files.beside.values()) yield outputFile(path, type, bytes as Uint8Array);
 }

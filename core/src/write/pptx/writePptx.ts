@@ -27,7 +27,7 @@ import { PlacedPictures } from '../shared/office/placedPictures.ts';
 import { repeatedLook } from '../shared/office/repeatedLook.ts';
 import type { Xml } from '../shared/office/xml.ts';
 import { el, xmlFile } from '../shared/office/xml.ts';
-import { outputFile } from '../shared/outputFile.ts';
+import { outputFile, streamedFile } from '../shared/outputFile.ts';
 import { itemsOfPage } from '../shared/paintedPage.ts';
 import type { Scope } from '../shared/scope.ts';
 import { pagesAt } from '../../folio/joinedSpreads.ts';
@@ -68,8 +68,8 @@ export async function* writePptx(job: WriteJob<PptxSettings>): AsyncGenerator<Ou
   const beside = new Map<string, { mediaType: string; bytes: Uint8Array }>();
   for (const deck of decksOf(scope.pages, settings)) {
     const writer = new DeckWriter(job, scope, deck, pieces, pictures, looks);
-    const bytes = await writer.bytes();
-    yield outputFile(deck.path, `${MEDIA_TYPE}.${settings.template ? 'template' : 'presentation'}`, bytes);
+    const pack = await writer.packed();
+    yield streamedFile(deck.path, `${MEDIA_TYPE}.${settings.template ? 'template' : 'presentation'}`, pack.bytes());
     for (const [path, image] of writer.beside) beside.set(path, image);
   }
   for (const [path, image] of beside) yield outputFile(path, image.mediaType, image.bytes);
@@ -123,7 +123,7 @@ class DeckWriter {
     return this.files.beside;
   }
 
-  async bytes(): Promise<Uint8Array> {
+  async packed(): Promise<OfficePackage> {
     const { folio, settings } = this.job;
     const media =
       settings.media === 'inside'
@@ -143,9 +143,7 @@ class DeckWriter {
     // What is filled in elsewhere does not come back.
     if (!this.prompted) this.texts.write(this.pack, this.presentation, folio);
     writeProperties(this.job, this.pack);
-    const chunks: Uint8Array[] = [];
-    for await (const chunk of this.pack.bytes()) chunks.push(chunk);
-    return new Uint8Array(Buffer.concat(chunks));
+    return this.pack;
   }
 
   private contextOf(part: Part, page: string, countsPages: boolean): SlideContext {

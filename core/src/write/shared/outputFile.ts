@@ -4,6 +4,9 @@ async function* once(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
   yield bytes;
 }
 
+/** A file of a result that comes piece by piece. */
+export const streamedFile = (path: string, mediaType: string, body: AsyncIterable<Uint8Array>): OutputFile => ({ path, mediaType, body });
+
 /** A file of a result that is made whole in memory. */
 export const outputFile = (path: string, mediaType: string, content: string | Uint8Array): OutputFile => ({
   path,

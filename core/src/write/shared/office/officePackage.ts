@@ -85,7 +85,7 @@ export class OfficePackage {
     return this.root.relate(type, part);
   }
 
-  /** The zip: the content types first, then every part with its relationships. */
+  /** The zip: the content types first, then every part with its relationships. It is made once: what is in it is let go of. */
   async *bytes(): AsyncGenerator<Uint8Array> {
     const zip = new yazl.ZipFile();
     const time = { mtime: new Date(1980, 0, 1), forceDosTimestamp: true };
@@ -98,6 +98,7 @@ export class OfficePackage {
     add('_rels/.rels', xmlFile(relationshipsOf(this.root)));
     for (const part of this.parts.values()) {
       add(part.path, part.content);
+      part.content = '';
       if (!part.relationships.length) continue;
       const at = part.path.lastIndexOf('/') + 1;
       add(`${part.path.slice(0, at)}_rels/${part.path.slice(at)}.rels`, xmlFile(relationshipsOf(part)));
