@@ -35,8 +35,10 @@ export async function odtCorrections(folio: Folio, file: string, limits: Archive
   toldByParts(
     out,
     paragraphsOf(folio),
-    [...read.signs].flatMap(([id, { text: sign, part }]) => {
+    [...new Set([...read.signs.keys(), ...there.keys()])].flatMap((id) => {
       const ours = ourOf(id);
+      // Of what no sign is left nothing is known: it counts as another here.
+      const { text: sign, part } = read.signs.get(id) ?? { text: '', part: null };
       return ours ? [{ id: ours.paragraph.id, sign, part, words: there.get(id) }] : [];
     }),
   );
