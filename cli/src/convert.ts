@@ -30,7 +30,7 @@ export async function convertFile(file: string, options: ConvertOptions): Promis
   const out = resolve(options.out);
   const stop = new AbortController();
   process.once('SIGINT', () => stop.abort());
-  return withDocument(file, async ({ folio, fonts, media, others }) => {
+  return withDocument(file, async ({ folio, fonts, media, others, origin }) => {
     const { language } = folio.head.metadata;
     if (options.edition !== undefined && options.edition !== language && !folio.editions[options.edition])
       throw new FolioError(
@@ -54,6 +54,7 @@ export async function convertFile(file: string, options: ConvertOptions): Promis
         fonts,
         media,
         others,
+        origin,
         pictures: sharpPictures,
         derived: new FileDerived(join(tmpdir(), 'elastic-folio-derived')),
         player: playerBytes,

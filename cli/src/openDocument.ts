@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { existsSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { FileBlobs, fontsFor, mediaReader, othersFor, othersShownBy, sharpPictures } from '@elastic-folio/core/node';
-import { DEFAULT_LIMITS, readFolio, recordOf } from '@elastic-folio/core/read';
+import { DEFAULT_LIMITS, readFolio, originOf, recordOf } from '@elastic-folio/core/read';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 
 /** Opens a document file for the time of `work`; what was unpacked is gone afterwards. */
@@ -33,5 +33,6 @@ async function open(file: string, folder: string) {
     media: mediaReader(loaded, blobs),
     others: othersFor(others, blobs),
     record: await recordOf(loaded, blobs),
+    origin: await originOf(loaded, blobs),
   };
 }

@@ -24,7 +24,7 @@ export type { FontFacts } from './font/readFontFile.ts';
 export { DEFAULT_LIMITS } from './limits.ts';
 export type { ArchiveLimits } from './limits.ts';
 export type { LoadedFolio, ReadJob, Reader } from './reader.ts';
-export { FIRST_ORIGIN, recordOf, recordPath } from './odf/intakeRecord.ts';
+export { FIRST_ORIGIN, originOf, recordOf, recordPath } from './odf/intakeRecord.ts';
 export type { IntakeRecord } from './odf/intakeRecord.ts';
 export { takeFile } from './media/takeFile.ts';
 export { readCorrections } from './corrections/readCorrections.ts';

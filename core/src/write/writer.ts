@@ -6,6 +6,7 @@ import type { Folio } from '../folio/folio.ts';
 import type { Evidence, Judgement } from '../ledger/entry.ts';
 import type { SubjectInFolio } from '../ledger/subjects.ts';
 import type { OtherFolio } from '../ports/documentFiles.ts';
+import type { Origin } from '../ports/origin.ts';
 import type { DerivedStore, PicturePort } from '../ports/ports.ts';
 
 export interface OutputFile {
@@ -29,6 +30,8 @@ export interface ConversionPorts {
   media(id: string): Promise<Uint8Array>;
   /** Other documents that this one shows, by what they call themselves; those that are at hand. */
   others?: ReadonlyMap<string, OtherFolio> | undefined;
+  /** The source that it came in from. */
+  origin?: Origin | null;
   pictures: PicturePort;
   derived: DerivedStore;
   /** The runtime that goes into web output. */

@@ -129,7 +129,7 @@ export function faultsOfOdf(bytes: Uint8Array): string[] {
   if (listed.get('/') !== text('mimetype')) faults.push('the manifest names another media type');
   for (const path of Object.keys(files))
     if (path !== 'mimetype' && !path.startsWith('META-INF/') && !listed.has(path)) faults.push(`${path} is not listed`);
-  for (const path of listed.keys()) if (path !== '/' && !files[path]) faults.push(`${path} is listed, and not there`);
+  for (const path of listed.keys()) if (!path.endsWith('/') && !files[path]) faults.push(`${path} is listed, and not there`);
 
   const named = stylesIn([...elements(parts.get('styles.xml')!)].filter((e) => e.name === 'office:styles'));
   for (const path of ['styles.xml', 'content.xml']) {

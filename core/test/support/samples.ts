@@ -102,14 +102,20 @@ export async function writeOnly(
 }
 
 /** Reads files back against what a document asks for, as a run does after writing. */
-export async function readBack(s: Sample, output: string, files: Map<string, Uint8Array>, settings: Record<string, unknown> = {}) {
+export async function readBack(
+  s: Sample,
+  output: string,
+  files: Map<string, Uint8Array>,
+  settings: Record<string, unknown> = {},
+  more: Partial<ConversionPorts> = {},
+) {
   const writer = writerById(output)!;
   const fonts = await fontsOf(s.folio);
   const job: WriteJob<unknown> = {
     folio: s.folio,
     composition: new Composer(fonts).compose(s.folio),
     settings: defaults(writer, settings),
-    ...portsFor(s, fonts),
+    ...portsFor(s, fonts, more),
   };
   const written: WrittenFile[] = [...files].map(([path, bytes]) => ({ path, mediaType: '', bytes: async () => bytes }));
   const evidence = [];

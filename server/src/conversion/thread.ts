@@ -8,7 +8,7 @@ import { Composer } from '@elastic-folio/core/compose';
 import type { Composition } from '@elastic-folio/core/compose';
 import { Cancelled, FileBlobs, FileDerived, FolioError, fontsFor, mediaReader, othersFor, sharpPictures } from '@elastic-folio/core/node';
 import { spreadPicture } from '@elastic-folio/core/paint';
-import { DEFAULT_LIMITS, readFolio } from '@elastic-folio/core/read';
+import { DEFAULT_LIMITS, originOf, readFolio } from '@elastic-folio/core/read';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import { convert, writerById } from '@elastic-folio/core/write';
 import type { Newer, Outcome, Pictures, ReadOutcome, Survey, Task } from './tasks.ts';
@@ -127,6 +127,7 @@ async function write(task: Extract<Task, { kind: 'convert' }>): Promise<Conversi
       fonts: await fontsFor(loaded, blobs),
       media: mediaReader(loaded, blobs),
       others: othersFor(new Map(task.others.map(([id, o]) => [id, { ...o, files: new Map(o.files) }])), blobs),
+      origin: await originOf(loaded, blobs),
       pictures: sharpPictures,
       derived: new FileDerived(task.derived),
       player: async () => new Uint8Array(await readFile(task.player)),

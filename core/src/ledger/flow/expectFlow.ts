@@ -295,7 +295,7 @@ class Expectation {
   private lookOf(c: CharacterProperties): ExpectedLook {
     const { telling } = this;
     // HTML asks for a weight, and readers find the face; other formats name the face.
-    const { family, weight, style } = telling.face(this.fonts.match(c));
+    const { family, weight, style } = telling.face(this.fonts.match(c), c);
     return {
       family,
       ...(telling === MARKUP ? { weight: c.fontWeight, style: c.fontStyle } : { weight, style }),

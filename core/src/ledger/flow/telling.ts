@@ -1,6 +1,6 @@
 import type { FontFace } from '../../compose/fontFace.ts';
 import { headingLevel } from '../../structure/outline.ts';
-import type { RoleElement } from '../../folio/styles.ts';
+import type { CharacterProperties, RoleElement } from '../../folio/styles.ts';
 
 /** What a format of running text can tell of a document, as far as formats differ. */
 export interface Telling {
@@ -8,8 +8,8 @@ export interface Telling {
   element(role: RoleElement, place: { listed: boolean; given: string }): string;
   /** Whether it tells what is around paragraphs: quotations, asides, figures. */
   surroundings: boolean;
-  /** How it names a face. */
-  face(face: FontFace): { family: string; weight: number; style: string };
+  /** How it names a face; `asked`: what the document asks for, which another face may stand in for here. */
+  face(face: FontFace, asked?: AskedFace): { family: string; weight: number; style: string };
   /** Sizes and weights of lines as it can write them, in points. */
   size(points: number): number;
   line(points: number): number;
@@ -33,6 +33,12 @@ export interface Telling {
   /** Whether a font may be in it. */
   carries(face: FontFace): boolean;
 }
+
+type AskedFace = Pick<CharacterProperties, 'fontFamily' | 'fontWeight' | 'fontStyle'>;
+
+/** Formats that name faces as the document does, so that they are seen wherever they are installed. */
+const asAsked = ({ family, weight, style }: FontFace, asked?: AskedFace): { family: string; weight: number; style: string } =>
+  asked ? { family: asked.fontFamily, weight: asked.fontWeight, style: asked.fontStyle } : { family, weight, style };
 
 /** HTML, and what is made of it. */
 export const MARKUP: Telling = {
@@ -105,7 +111,7 @@ export const slides = (instead: ReadonlyMap<string, string>): Telling => ({
 export const openText: Telling = {
   ...wordProcessor(new Map(), true),
   initialsByStyle: true,
-  face: ({ family, weight, style }) => ({ family, weight, style }),
+  face: asAsked,
   size: (points) => points,
   line: (points) => points,
   columns: Infinity,
@@ -121,7 +127,7 @@ export const openSlides: Telling = {
   initials: true,
   initialsByStyle: true,
   element: (_, { listed }) => (listed ? 'li' : 'p'),
-  face: ({ family, weight, style }) => ({ family, weight, style }),
+  face: asAsked,
   size: (points) => points,
   countsLists: true,
   columns: Infinity,

@@ -22,14 +22,21 @@ export interface ObservedOdp {
   notes: string[];
 }
 
-/** Reads a presentation of OpenDocument back from its bytes alone. */
-export async function observeOdp(bytes: Uint8Array, outside: Outside): Promise<ObservedOdp> {
+/** Reads a presentation of OpenDocument back from its bytes alone; `passes`: slides of which nothing is asked, counted from 0. */
+export async function observeOdp(
+  bytes: Uint8Array,
+  outside: Outside,
+  passes: (slide: number) => boolean = () => false,
+): Promise<ObservedOdp> {
   const pack = await openPackage(bytes);
   const { files, problems, content, styles, meta } = pack;
   const slides = childrenOf(child(child(content, 'office:body'), 'office:presentation'), 'draw:page');
   const names = slides.map((s) => s.attributes['draw:name'] ?? '');
   const deck = new Deck(files, new OdfStyles(styles, content), styles, outside, problems, names);
-  for (const slide of slides) await deck.page(slide);
+  for (const [i, slide] of slides.entries()) {
+    if (passes(i)) deck.pass();
+    else await deck.page(slide);
+  }
   const about = child(meta, 'office:meta');
   return {
     flow: {
@@ -73,6 +80,12 @@ class Deck {
     this.things = new PlacedThings(files, outside, problems);
     this.masterStyles = new OdfStyles(stylesPart, stylesPart);
     this.text = new OdfText(ownStyles, 'content.xml', () => String(this.pages.length));
+  }
+
+  pass(): void {
+    this.pages.push(emptyPage(0, 0));
+    this.motion.push({ type: null, advance: null });
+    this.notes.push('');
   }
 
   async page(node: Node): Promise<void> {

@@ -28,6 +28,7 @@ export async function openPackage(bytes: Uint8Array): Promise<OpenPackage> {
   const listed = new Set(childrenOf(manifest, 'manifest:file-entry').map((e) => e.attributes['manifest:full-path'] ?? ''));
   for (const path of files.keys())
     if (!listed.has(path) && path !== 'mimetype' && !path.startsWith('META-INF/')) problems.push({ file: path, says: 'it is not listed' });
-  for (const path of listed) if (path !== '/' && !files.has(path)) problems.push({ file: path, says: 'it is listed, and not there' });
+  for (const path of listed)
+    if (!path.endsWith('/') && !files.has(path)) problems.push({ file: path, says: 'it is listed, and not there' });
   return { files, problems, content, styles, meta };
 }

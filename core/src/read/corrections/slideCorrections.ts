@@ -11,11 +11,11 @@ import type { SlideTexts, WrittenText } from './slideTexts.ts';
 export function slideCorrections(folio: Folio, read: SlideTexts): Corrections {
   refuseOther(folio, read.document);
   const pairs = new Pairs();
-  const left: { slide: string; texts: WrittenText[] }[] = [];
+  const left = new Map<string, WrittenText[]>();
   for (const { slide, shape, texts } of read.written) {
     const now = read.slides.get(slide)?.get(shape);
     if (!now) {
-      left.push({ slide, texts });
+      left.set(slide, [...(left.get(slide) ?? []), ...texts]);
       continue;
     }
     read.slides.get(slide)!.delete(shape);
@@ -23,7 +23,7 @@ export function slideCorrections(folio: Folio, read: SlideTexts): Corrections {
   }
   // Boxes and slides that a program has numbered anew, or that were copied: their texts are found by what they say.
   const lost: WrittenText[] = [];
-  for (const { slide, texts } of left) {
+  for (const [slide, texts] of left) {
     const boxes = read.slides.get(slide);
     if (boxes) pairs.add(texts, takeAll(boxes), false, lost);
     else lost.push(...texts);

@@ -19,7 +19,7 @@ export const odpWriter: Writer<OdpSettings> = {
   settings: OdpSettings,
   migrate: (old) => OdpSettings.parse(old),
   write: (job) => writeOdp(promptedJob(job)),
-  judge: (job) => withWhiteGrounds(job, withPrompts(job, judgeOdp(job))),
+  judge: async (job) => withWhiteGrounds(job, withPrompts(job, await judgeOdp(job))),
   async *readBack(files, whole) {
     const job = promptedJob(whole);
     const file = files.find((f) => f.path === fileName(job.settings));

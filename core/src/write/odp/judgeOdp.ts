@@ -19,11 +19,13 @@ import type { PaintedLeaf } from '../shared/paintedPage.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob } from '../writer.ts';
 import type { OdpSettings } from './settings.ts';
+import { OriginalPages } from './originalPages.ts';
 import { countsPage } from './writeOdp.ts';
 
 export const ODP_SENTENCES: Record<string, string> = {
   ...FIXED_PAGE_SENTENCES,
   ...SLIDE_SENTENCES,
+  'page.original': 'Its page came in like this and goes out as it came, with all that it holds.',
   'role.styleOnly': 'Text on slides has no roles: what it is, is told by the name of its style alone.',
   'outline.none': 'Slides have names, and no outline of headings.',
   ...OPEN_SENTENCES,
@@ -32,8 +34,18 @@ export const ODP_SENTENCES: Record<string, string> = {
   'corner.round': 'The format has round corners only.',
 };
 
-/** Judges every subject for a presentation of OpenDocument. */
-export function judgeOdp(job: WriteJob<OdpSettings>): (about: SubjectInFolio) => Judgement {
+/** Judges every subject for a presentation of OpenDocument: what stands on pages as they came is what it was. */
+export async function judgeOdp(job: WriteJob<OdpSettings>): Promise<(about: SubjectInFolio) => Judgement> {
+  const original = await OriginalPages.of(job, slideScope(job), null);
+  const judge = judgeAnew(job, (page) => original?.has(page) ?? false);
+  return (about) => (original && isOnPages(about, (page) => original.has(page)) ? ORIGINAL : judge(about));
+}
+
+/** Whether something stands on such pages alone. */
+export const isOnPages = ({ pages }: SubjectInFolio, has: (page: string) => boolean): boolean => pages.length > 0 && pages.every(has);
+const ORIGINAL: Judgement = { outcome: 'kept', code: 'page.original' };
+
+function judgeAnew(job: WriteJob<OdpSettings>, isOriginal: (page: string) => boolean): (about: SubjectInFolio) => Judgement {
   const { folio, composition, fonts, settings } = job;
   const { head } = folio;
   const scope = scopeOf(folio, composition, settings, true);
@@ -50,7 +62,12 @@ export function judgeOdp(job: WriteJob<OdpSettings>): (about: SubjectInFolio) =>
   const slides = slideScope(job);
   const leading = leadingOfParagraphs(folio, composition, settings.leading);
   let stacked: boolean | null = null;
-  const isInOrder = (): boolean => (stacked ??= readsAsStacked(folio, slides.pages, textPieces(folio, composition, slides)));
+  const isInOrder = (): boolean =>
+    (stacked ??= readsAsStacked(
+      folio,
+      slides.pages.filter((p) => !isOriginal(p.page.id)),
+      textPieces(folio, composition, slides),
+    ));
 
   const judgeLook = (block: Paragraph): Judgement => {
     const { character, paragraph } = resolveParagraph(head, block);

@@ -8,6 +8,9 @@ import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { openSlides } from '../../ledger/flow/telling.ts';
 import { headedByRows } from '../../ledger/odf/observeOdt.ts';
 import { observeOdp } from '../../ledger/odf/observeOdp.ts';
+import { samePages } from '../../ledger/odf/samePages.ts';
+import { subjectsOf } from '../../ledger/subjects.ts';
+import type { PagePlace } from '../../folio/traverse.ts';
 import { comparePlacedBoxes } from '../../ledger/office/expectBoxes.ts';
 import { boxesOnPage, wordsOnSlides } from '../../ledger/office/expectSlides.ts';
 import { pagesAt } from '../../folio/joinedSpreads.ts';
@@ -16,6 +19,8 @@ import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import { slideScope } from '../shared/office/slideScope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
+import { isOnPages } from './judgeOdp.ts';
+import { OriginalPages } from './originalPages.ts';
 import type { OdpSettings } from './settings.ts';
 
 /** Reads a presentation of OpenDocument back: its words against those of its boxes, everything on its slides in its place. */
@@ -23,19 +28,13 @@ export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile
   const { folio, composition, fonts, settings } = job;
   const scope = slideScope(job);
   const pieces = textPieces(folio, composition, scope);
-  const observed = await observeOdp(await file.bytes(), {
-    pictures: job.pictures,
-    beside: async (path) => files.find((f) => f.path === path)?.bytes(),
-  });
-  const wanted = expectFlow(
-    folio,
-    composition,
-    fonts,
-    scope,
-    { ...settings, depth: 6 },
-    openSlides,
-    wordsOnSlides(folio, scope.pages, pieces),
-  );
+  const original = await OriginalPages.of(job, scope, null);
+  const isOriginal = (place: PagePlace | undefined): boolean => !!place && (original?.has(place.page.id) ?? false);
+  const anew = scope.pages.filter((p) => !isOriginal(p));
+  const bytes = await file.bytes();
+  const outside = { pictures: job.pictures, beside: async (path: string) => files.find((f) => f.path === path)?.bytes() };
+  const observed = await observeOdp(bytes, outside, (slide) => isOriginal(scope.pages[slide]));
+  const wanted = expectFlow(folio, composition, fonts, scope, { ...settings, depth: 6 }, openSlides, wordsOnSlides(folio, anew, pieces));
   wanted.figures = [];
   const told = headedByRows(wanted, folio);
   const signature = signatureIn(job);
@@ -50,13 +49,15 @@ export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile
     signature,
   });
   const found = new Findings();
-  const left = toldOtherwise(scope.pages, settings, OPEN_DOCUMENT);
-  const pages = expectDocument(folio, composition, scope, settings).pages.map((p) => ({
-    ...p,
-    blocks: settings.pictures === 'none' ? [] : p.blocks,
-  }));
-  await comparePlaces(pages, observed.pages, { folio, format: PLACED, signature }, found, left);
+  if (original) await compareOriginals(job, original, scope.pages, bytes, found);
+  const left = toldOtherwise(anew, settings, OPEN_DOCUMENT);
+  const isAnew = (_: unknown, i: number): boolean => !isOriginal(scope.pages[i]);
+  const pages = expectDocument(folio, composition, scope, settings)
+    .pages.filter(isAnew)
+    .map((p) => ({ ...p, blocks: settings.pictures === 'none' ? [] : p.blocks }));
+  await comparePlaces(pages, observed.pages.filter(isAnew), { folio, format: PLACED, signature }, found, left);
   scope.pages.forEach((place, i) => {
+    if (isOriginal(place)) return;
     for (const { id } of pagesAt(place).slice(1)) found.say('page', id, 'size', !!observed.pages[i], 'on the slide of its spread');
     comparePlacedBoxes(boxesOnPage(place, pieces), observed.pages[i]?.boxes ?? [], found);
     const { page } = place;
@@ -83,4 +84,26 @@ export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile
     }
   });
   return [...words, ...found.list];
+}
+
+/** Pages that go out as they came are held against those of the original, with all that they stand on. */
+async function compareOriginals(
+  { folio, origin }: WriteJob<OdpSettings>,
+  original: OriginalPages,
+  pages: readonly PagePlace[],
+  result: Uint8Array,
+  found: Findings,
+): Promise<void> {
+  const asked = pages.flatMap(({ page }, slide) =>
+    original.has(page.id) ? [{ id: page.id, slide, path: original.paths.get(page.id)! }] : [],
+  );
+  const source = { bytes: await origin!.bytes(), isFlat: origin!.ending.startsWith('.f') };
+  const same = await samePages(source, result, asked);
+  const isSame = new Map(asked.map(({ id }, i) => [id, same[i]!]));
+  for (const about of subjectsOf(folio)) {
+    if (!isOnPages(about, (page) => original.has(page))) continue;
+    const { kind, id, aspect } = about.subject;
+    const agrees = about.pages.every((page) => isSame.get(page) ?? false);
+    found.say(kind, id, aspect, agrees, agrees ? 'its page is that of the original' : 'its page is not that of the original');
+  }
 }

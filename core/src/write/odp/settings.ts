@@ -14,6 +14,15 @@ export const OdpSettings = z.object({
     help: 'A file from which colleagues begin new presentations with the same master pages.',
     group: 'What goes in',
   }),
+  originals: z
+    .enum(['own', 'anew'])
+    .default('own')
+    .meta({
+      title: 'Pages that came in as slides',
+      help: 'Those of an open presentation that nobody has changed since go out as they came, with all that they hold, or are written anew like all others.',
+      group: 'What goes in',
+      labels: { own: 'As they came', anew: 'Written anew' },
+    }),
   words,
   spreads,
   notes,

@@ -48,6 +48,11 @@ export class SlideSigns implements TakesTexts {
     this.boxes.at(-1)?.texts.push({ id: p.id, ...part, said: saidIn(inside) });
   }
 
+  /** A paragraph that stands whole in the box, by its words. */
+  told(id: string, length: number, said: string): void {
+    this.boxes.at(-1)?.texts.push({ id, from: 0, to: length, said });
+  }
+
   /** The list of them, for the package. */
   files(folio: Folio): OdfFile[] {
     const signs = signsOf(folio);

@@ -25,6 +25,7 @@ import type { PageItem } from '../shared/paintedPage.ts';
 import { slideScope } from '../shared/office/slideScope.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
+import { OriginalPages } from './originalPages.ts';
 import type { OdpSettings } from './settings.ts';
 import { SlideSigns } from './slideSigns.ts';
 
@@ -38,12 +39,14 @@ export async function* writeOdp(job: WriteJob<OdpSettings>): AsyncGenerator<Outp
   const files = new OdfFiles(settings.pictures);
   // What is filled in elsewhere does not come back.
   const signs = promptsIn(job) ? null : new SlideSigns();
-  const sources = { ...(await sourcesOf(job, files)), ...(signs && { takes: signs }) };
+  const original = await OriginalPages.of(job, slideScope(job), signs);
+  const sources = { ...(await sourcesOf(job, files)), original, ...(signs && { takes: signs }) };
   const { content, styles, meta } = drawingOf(folio, 'presentation', sources);
   const mediaType = settings.template ? `${MEDIA_TYPE}-template` : MEDIA_TYPE;
   const zip = packOdf(mediaType, { 'content.xml': content, 'styles.xml': styles, 'meta.xml': meta }, [
     ...(signs?.files(folio) ?? []),
     ...files.inside.values(),
+    ...(original?.graft.files ?? []),
   ]);
   yield streamedFile(fileName(settings), mediaType, zip);
   for (const { path, mediaType: type, content: bytes } of files.beside.values()) yield outputFile(path, type, bytes as Uint8Array);

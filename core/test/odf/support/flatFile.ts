@@ -3,7 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { zipSync } from 'fflate';
 import { FileBlobs, sharpPictures } from '../../../src/ports/node.ts';
-import { DEFAULT_LIMITS, readFolio, recordOf } from '../../../src/read/index.ts';
+import type { Origin } from '../../../src/ports/origin.ts';
+import type { LoadedFolio } from '../../../src/read/index.ts';
+import { DEFAULT_LIMITS, originOf, readFolio, recordOf } from '../../../src/read/index.ts';
 import type { IntakeRecord } from '../../../src/read/odf/intakeRecord.ts';
 import type { Folio } from '../../../src/index.ts';
 
@@ -67,7 +69,15 @@ export const part = (name: string, inside: string): string =>
 export async function readBytes(
   name: string,
   bytes: string | Uint8Array,
-): Promise<{ folio: Folio; record: IntakeRecord; blobs: FileBlobs; paths: string[]; done(): Promise<void> }> {
+): Promise<{
+  folio: Folio;
+  record: IntakeRecord;
+  origin: Origin;
+  blobs: FileBlobs;
+  files: LoadedFolio['files'];
+  paths: string[];
+  done(): Promise<void>;
+}> {
   const folder = await mkdtemp(join(tmpdir(), 'odf-'));
   const done = (): Promise<void> => rm(folder, { recursive: true, force: true, maxRetries: 5, retryDelay: 50 });
   try {
@@ -75,7 +85,8 @@ export async function readBytes(
     await writeFile(file, bytes);
     const blobs = new FileBlobs(join(folder, 'blobs'));
     const { folio, files } = await readFolio(name, { file, blobs, pictures: sharpPictures, limits: DEFAULT_LIMITS });
-    return { folio, record: (await recordOf({ folio, files }, blobs))!, blobs, paths: [...files.keys()], done };
+    const [record, origin] = [await recordOf({ folio, files }, blobs), await originOf({ folio, files }, blobs)];
+    return { folio, record: record!, origin: origin!, blobs, files, paths: [...files.keys()], done };
   } catch (error) {
     await done();
     throw error;

@@ -31,6 +31,12 @@ export const NAMESPACES = {
   'xmlns:meta': `${URN}:meta:1.0`,
   'xmlns:xlink': 'http://www.w3.org/1999/xlink',
   'xmlns:dc': 'http://purl.org/dc/elements/1.1/',
+  'xmlns:anim': `${URN}:animation:1.0`,
+  'xmlns:dr3d': `${URN}:dr3d:1.0`,
+  'xmlns:number': `${URN}:datastyle:1.0`,
+  'xmlns:config': `${URN}:config:1.0`,
+  'xmlns:math': 'http://www.w3.org/1998/Math/MathML',
+  'xmlns:dom': 'http://www.w3.org/2001/xml-events',
   'xmlns:loext': 'urn:org:documentfoundation:names:experimental:office:xmlns:loext:1.0',
   'office:version': '1.3',
 };
@@ -47,8 +53,14 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
   const notHeld = new NotHeld();
   const { head } = folio;
   const { pages } = sources;
-  const nameOf = (p: PagePlace, i: number): string => (p.joins ? nameOfPages(p.number, p.joins.length) : `Page ${i + 1}`);
-  const names = new Map(pages.map((p, i) => [p.page.id, nameOf(p, i)]));
+  const { original } = sources;
+  const plainName = (p: PagePlace, i: number): string => (p.joins ? nameOfPages(p.number, p.joins.length) : `Page ${i + 1}`);
+  const names = new Map<string, string>();
+  for (const [i, p] of pages.entries()) {
+    const wanted = original?.nameOf(p.page.id) ?? plainName(p, i);
+    const isFree = ![...names.values()].includes(wanted);
+    names.set(p.page.id, isFree ? wanted : `${wanted} (${i + 1})`);
+  }
   const pageName = (page: string): string => names.get(page) ?? '';
   const looks = new Looks(head, notHeld);
   const textStyles = new TextStyles(head, notHeld);
@@ -101,10 +113,12 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
     return name;
   };
 
-  const pageNode = (place: PagePlace, i: number): Xml => {
+  const pageNode = (place: PagePlace): Xml => {
     const { page, spread } = place;
     content.shapes.controls = [];
-    takes?.slide(nameOf(place, i));
+    const name = pageName(page.id);
+    takes?.slide(name);
+    if (original?.has(page.id)) return original.page(page.id, name);
     content.texts.page = page.id;
     const origin = translation(-page.box.x, -page.box.y);
     const shapes = sources.own(place).flatMap((item) => content.shapes.item(spread.items, item, origin));
@@ -123,7 +137,7 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
     return el(
       'draw:page',
       {
-        'draw:name': nameOf(place, i),
+        'draw:name': name,
         'xml:id': page.id,
         'draw:id': page.id,
         'draw:master-page-name': masterFor(place),
@@ -158,7 +172,7 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
   if (Object.keys(folio.recipes).length) notHeld.add('Recipes');
   if (head.structure.strands.length || Object.keys(head.structure.pins).length) notHeld.add('Reading path and pins');
   if (head.opening) notHeld.add('How the document opens');
-  const pageNodes = pages.map(pageNode);
+  const pageNodes = pages.map((p) => pageNode(p));
   const named = textStyles.named();
   const defaults = [textStyles.defaults('graphic', sources.language), textStyles.defaults('paragraph', sources.language)];
   const layers = head.layerOrder.map((id) => {
@@ -166,15 +180,24 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
     const display = layer.visible ? (layer.printing ? 'always' : 'screen') : layer.printing ? 'printer' : 'none';
     return el('draw:layer', { 'draw:name': layer.name, 'draw:display': display, 'draw:protected': layer.locked ? 'true' : undefined });
   });
+  const known = new Set(head.layerOrder.map((id) => head.layers[id]!.name));
+  for (const name of original?.graft.layers ?? []) if (!known.has(name)) layers.push(el('draw:layer', { 'draw:name': name }));
+  const fonts = original?.graft.fonts ?? [];
   return {
     content: el('office:document-content', NAMESPACES, [
-      el('office:automatic-styles', {}, content.automatic.nodes),
-      el('office:body', {}, [el(`office:${kind}`, {}, pageNodes)]),
+      fonts.length > 0 && el('office:font-face-decls', {}, fonts),
+      el('office:automatic-styles', {}, [...content.automatic.nodes, ...(original?.graft.singleOf('content') ?? [])]),
+      el('office:body', {}, [el(`office:${kind}`, {}, [...(original?.graft.declarations ?? []), ...pageNodes])]),
     ]),
     styles: el('office:document-styles', NAMESPACES, [
-      el('office:styles', {}, [...looks.definitions, defaults, ...named]),
-      el('office:automatic-styles', {}, [...layouts, ...onMasters.automatic.nodes]),
-      el('office:master-styles', {}, [el('draw:layer-set', {}, layers), ...[...masters.values()].map((m) => m.node)]),
+      fonts.length > 0 && el('office:font-face-decls', {}, fonts),
+      el('office:styles', {}, [...looks.definitions, defaults, ...named, ...(original?.graft.named ?? [])]),
+      el('office:automatic-styles', {}, [...layouts, ...onMasters.automatic.nodes, ...(original?.graft.singleOf('styles') ?? [])]),
+      el('office:master-styles', {}, [
+        el('draw:layer-set', {}, layers),
+        ...[...masters.values()].map((m) => m.node),
+        ...(original?.graft.masters ?? []),
+      ]),
     ]),
     meta: metaOf(folio, sources),
     notHeld: notHeld.lines(),

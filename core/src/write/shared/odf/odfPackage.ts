@@ -26,6 +26,8 @@ export function packOdf(mediaType: string, parts: Record<string, Xml>, files: re
   }
   for (const { path, mediaType: type, content } of files) {
     entries.push({ path, type });
+    // A folder is listed, and has no entry of its own (part 2, 4.8.4).
+    if (path.endsWith('/')) continue;
     if (typeof content === 'function') zip.addReadStreamLazy(path, { ...EPOCH, compress: false }, (done) => done(null, content()));
     else zip.addBuffer(Buffer.from(content.buffer, content.byteOffset, content.byteLength), path, { ...EPOCH, compress: false });
   }

@@ -10,6 +10,7 @@ import type { Block, Inline, Paragraph, Story } from '../../../folio/story.ts';
 import { itemBounds, pageOfItem, pagesOf, storyOfFrame } from '../../../folio/traverse.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
 import type { Xml } from './element.ts';
+import type { Graft } from './graft.ts';
 import type { BoxBlock } from '../../../structure/boxBlocks.ts';
 import type { TextPiece } from '../../../structure/textPieces.ts';
 
@@ -93,6 +94,8 @@ export interface OdfSources {
   gap?(width: number, look: CharacterProperties): number;
   /** The one distance between lines that a paragraph gets, in points. */
   pitch?(paragraph: Paragraph): number;
+  /** Pages that are written as they stand in another document, with what they stand on there. */
+  original?: OriginalSources | null;
   /** Takes down what is written where, so that it is found again. */
   takes?: TakesTexts;
   /** The page of the layout on which an item stands, where what is shown as one page is several. */
@@ -103,6 +106,15 @@ export interface OdfSources {
   target(destination: Destination, page: string): { href: string; newWindow: boolean } | { page: string } | null;
   /** What running text has beside that; nothing of it where texts stand in boxes. */
   running?: RunningSources;
+}
+
+/** Pages of another document of the format, made fit to stand in this one. */
+interface OriginalSources {
+  has(page: string): boolean;
+  /** What pages are called there. */
+  nameOf(page: string): string | undefined;
+  page(page: string, name: string): Xml;
+  graft: Pick<Graft, 'fonts' | 'named' | 'singleOf' | 'masters' | 'declarations' | 'layers'>;
 }
 
 /** Takes down the paragraphs of boxes, as they are written. */
