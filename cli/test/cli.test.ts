@@ -71,6 +71,17 @@ describe('the command line', () => {
     expect(ledger.entries.find((e) => e.subject.aspect === 'outline')?.outcome).toBe('excluded');
   });
 
+  test('pages of an open presentation that nobody has changed go out as they came', async () => {
+    folio('samples', '--out', 'samples');
+    const run = folio('convert', 'samples/five-worlds.odp', '--to', 'odp', '--out', 'as-they-came', '--json');
+    expect([run.status, run.stderr]).toEqual([0, '']);
+    const written = JSON.parse(await readFile(join(folder, 'as-they-came', 'odp', 'ledger.json'), 'utf8')) as {
+      entries: { subject: { kind: string; aspect: string }; code: string; check: string }[];
+    };
+    const pages = written.entries.filter((e) => e.subject.kind === 'page' && e.subject.aspect === 'size');
+    expect(pages.map((e) => [e.code, e.check])).toEqual(Array(5).fill(['page.original', 'confirmed']));
+  });
+
   test.each([
     [[], 2, /command is missing/],
     [['fly'], 2, /no command "fly"/],

@@ -37,8 +37,12 @@ export interface Telling {
 type AskedFace = Pick<CharacterProperties, 'fontFamily' | 'fontWeight' | 'fontStyle'>;
 
 /** Formats that name faces as the document does, so that they are seen wherever they are installed. */
-const asAsked = ({ family, weight, style }: FontFace, asked?: AskedFace): { family: string; weight: number; style: string } =>
-  asked ? { family: asked.fontFamily, weight: asked.fontWeight, style: asked.fontStyle } : { family, weight, style };
+const asAsked =
+  (instead: ReadonlyMap<string, string>): Telling['face'] =>
+  ({ family, weight, style }, asked) => {
+    const named = asked ? { family: asked.fontFamily, weight: asked.fontWeight, style: asked.fontStyle } : { family, weight, style };
+    return { ...named, family: instead.get(named.family.toLowerCase()) ?? named.family };
+  };
 
 /** HTML, and what is made of it. */
 export const MARKUP: Telling = {
@@ -108,27 +112,32 @@ export const slides = (instead: ReadonlyMap<string, string>): Telling => ({
 });
 
 /** Text documents of OpenDocument: headings by their level, lists counted, notes numbered, initials as the style says. */
-export const openText: Telling = {
-  ...wordProcessor(new Map(), true),
+export const openText = (instead: ReadonlyMap<string, string>): Telling => ({
+  ...wordProcessor(instead, true),
   initialsByStyle: true,
-  face: asAsked,
+  face: asAsked(instead),
   size: (points) => points,
   line: (points) => points,
   columns: Infinity,
   carries: () => false,
-};
+});
 
 /** The same where text stands in placed boxes. */
-export const openBoxes: Telling = { ...openText, countsNotes: false, notesInText: true, ownInk: true };
+export const openBoxes = (instead: ReadonlyMap<string, string>): Telling => ({
+  ...openText(instead),
+  countsNotes: false,
+  notesInText: true,
+  ownInk: true,
+});
 
 /** Slides of OpenDocument: lists are counted, faces are named by family, weight and style. */
-export const openSlides: Telling = {
-  ...slides(new Map()),
+export const openSlides = (instead: ReadonlyMap<string, string>): Telling => ({
+  ...slides(instead),
   initials: true,
   initialsByStyle: true,
   element: (_, { listed }) => (listed ? 'li' : 'p'),
-  face: asAsked,
+  face: asAsked(instead),
   size: (points) => points,
   countsLists: true,
   columns: Infinity,
-};
+});

@@ -8,6 +8,7 @@ import { cellHeads } from '../../structure/tableHeads.ts';
 import { textPieces } from '../../structure/textPieces.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { adapted, dropped, excluded, kept } from '../shared/judgements.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { OPEN_SENTENCES, SLIDE_SENTENCES } from '../shared/office/officeSentences.ts';
 import { hasSeveral, leadingOfParagraphs, leadingValues } from '../shared/office/leading.ts';
 import { judgeGroup, judgeLooks } from '../shared/office/judgeLooks.ts';
@@ -50,6 +51,7 @@ function judgeAnew(job: WriteJob<OdpSettings>, isOriginal: (page: string) => boo
   const { head } = folio;
   const scope = scopeOf(folio, composition, settings, true);
   const playsMedia = settings.media === 'inside';
+  const replacements = replacementsOf(settings);
   const judge = judgeFixedPage(folio, composition, fonts, scope, {
     ...PLACED_WRITER,
     motion: {
@@ -71,6 +73,8 @@ function judgeAnew(job: WriteJob<OdpSettings>, isOriginal: (page: string) => boo
 
   const judgeLook = (block: Paragraph): Judgement => {
     const { character, paragraph } = resolveParagraph(head, block);
+    const family = replacements.get(character.fontFamily.toLowerCase());
+    if (family) return adapted('font.replaced', { family });
     const pitch = leading(block);
     if (hasSeveral(pitch)) return adapted('leading.one', leadingValues(pitch));
     const looks = [character, ...block.content.flatMap((n) => (n.type === 'span' ? [resolveSpan(head, character, n)] : []))];
@@ -105,6 +109,8 @@ function judgeAnew(job: WriteJob<OdpSettings>, isOriginal: (page: string) => boo
     const judged = judge(about);
     if (subject.kind === 'font') {
       const font = head.fonts[subject.id]!;
+      const family = replacements.get(font.family.toLowerCase());
+      if (family) return adapted('font.replaced', { family });
       const isThere = fonts.faces.some((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
       return isThere ? excluded('font.byName') : judged;
     }

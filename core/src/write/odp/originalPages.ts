@@ -18,11 +18,25 @@ import type { SlideSigns } from './slideSigns.ts';
 
 /** Whether a recipe asks for nothing that a page as it came in would not have. */
 const asTheyCame = (job: Pick<WriteJob<OdpSettings>, 'settings'>): boolean => {
-  const { originals, pictures, media, notes, transitions, fields, spreads, crops, effects, blends, whiteGround, template, words } =
-    job.settings;
+  const {
+    originals,
+    pictures,
+    media,
+    notes,
+    transitions,
+    fields,
+    spreads,
+    crops,
+    effects,
+    blends,
+    whiteGround,
+    template,
+    words,
+    replacements,
+  } = job.settings;
   const isWhole = pictures === 'inside' && media === 'inside' && notes && transitions && fields === 'live';
   const isPlain = crops === 'keep' && effects === 'native' && blends === 'plain' && whiteGround === 'keep';
-  if (template && words === 'prompts') return false;
+  if ((template && words === 'prompts') || replacements.trim()) return false;
   return originals === 'own' && isWhole && isPlain && spreads === 'apart';
 };
 

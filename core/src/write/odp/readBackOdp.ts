@@ -15,6 +15,7 @@ import { comparePlacedBoxes } from '../../ledger/office/expectBoxes.ts';
 import { boxesOnPage, wordsOnSlides } from '../../ledger/office/expectSlides.ts';
 import { pagesAt } from '../../folio/joinedSpreads.ts';
 import { textPieces } from '../../structure/textPieces.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import { slideScope } from '../shared/office/slideScope.ts';
@@ -34,7 +35,8 @@ export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile
   const bytes = await file.bytes();
   const outside = { pictures: job.pictures, beside: async (path: string) => files.find((f) => f.path === path)?.bytes() };
   const observed = await observeOdp(bytes, outside, (slide) => isOriginal(scope.pages[slide]));
-  const wanted = expectFlow(folio, composition, fonts, scope, { ...settings, depth: 6 }, openSlides, wordsOnSlides(folio, anew, pieces));
+  const telling = openSlides(replacementsOf(settings));
+  const wanted = expectFlow(folio, composition, fonts, scope, { ...settings, depth: 6 }, telling, wordsOnSlides(folio, anew, pieces));
   wanted.figures = [];
   const told = headedByRows(wanted, folio);
   const signature = signatureIn(job);
@@ -43,7 +45,7 @@ export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile
     fonts,
     embeds: true,
     carries: false,
-    telling: openSlides,
+    telling,
     styled: true,
     navigates: false,
     signature,

@@ -3,7 +3,7 @@ import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 import { slideSettings } from '../shared/office/slideSettings.ts';
 
-const { words, leading, fields, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
+const { words, leading, fields, replacements, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
 const { spreads, notes, media, transitions } = slideSettings;
 
 /** The recipe of the open presentation. */
@@ -28,6 +28,7 @@ export const OdpSettings = z.object({
   notes,
   leading,
   fields,
+  replacements,
   pictures,
   pictureFormat,
   whiteGround,

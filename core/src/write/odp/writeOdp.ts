@@ -17,6 +17,7 @@ import { OdfFiles, PlacedFiles } from '../shared/odf/placedFiles.ts';
 import { divide, isOfPage } from '../shared/office/dividePage.ts';
 import { widenedBy } from '../shared/office/gapInLine.ts';
 import { leadingOfParagraphs } from '../shared/office/leading.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { promptsIn } from '../shared/office/promptedJob.ts';
 import { repeatedLook } from '../shared/office/repeatedLook.ts';
 import { outputFile, streamedFile } from '../shared/outputFile.ts';
@@ -113,6 +114,7 @@ async function sourcesOf(job: WriteJob<OdpSettings>, files: OdfFiles): Promise<O
       const place = places.get(page);
       return place ? pageOfItem(spreadInLayout(place), item).id : page;
     },
+    instead: replacementsOf(settings),
     pieces: textPieces(folio, composition, scope),
     pitch: (paragraph) => leading(paragraph).points,
     gap: (width, look) => widenedBy(width, look, job.fonts),

@@ -5,6 +5,7 @@ import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { headedByRows, observeOdt } from '../../ledger/odf/observeOdt.ts';
 import { redrawOdt } from '../../ledger/odf/redrawOdf.ts';
 import { FolioError } from '../../ports/ports.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { Writer } from '../writer.ts';
 import { judgeOdt, ODT_SENTENCES } from './judgeOdt.ts';
@@ -32,7 +33,8 @@ export const odtWriter: Writer<OdtSettings> = {
     const file = files.find((f) => f.path === fileName(settings));
     if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
     if (settings.way === 'laid') return yield* await readBackLaidOdt(file, files, job);
-    const expected = expectFlow(folio, composition, fonts, scopeOf(folio, composition, settings), settings, openText);
+    const telling = openText(replacementsOf(settings));
+    const expected = expectFlow(folio, composition, fonts, scopeOf(folio, composition, settings), settings, telling);
     if (settings.pictures === 'none') expected.figures = [];
     const observed = await observeOdt(await file.bytes(), {
       pictures: job.pictures,
@@ -43,7 +45,7 @@ export const odtWriter: Writer<OdtSettings> = {
       fonts,
       embeds: true,
       carries: false,
-      telling: openText,
+      telling,
       styled: true,
       navigates: settings.contents && expected.outline.length > 0,
       signature: async (media, region) => job.pictures.signature(await job.media(media), SIGNATURE_CELLS, region),

@@ -7,6 +7,7 @@ import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
 import { adapted, excluded, kept } from '../shared/judgements.ts';
 import { hasSeveral, leadingOfParagraphs, leadingValues } from '../shared/office/leading.ts';
 import { FIXED_PAGE_SENTENCES } from '../shared/judgeFixedPage.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { BOX_SENTENCES, OFFICE_SENTENCES, OPEN_SENTENCES } from '../shared/office/officeSentences.ts';
 import { judgePlaces } from './judgeLaidOdt.ts';
 import { scopeOf } from '../shared/scope.ts';
@@ -28,6 +29,7 @@ export function judgeOdt(job: WriteJob<OdtSettings>): (about: SubjectInFolio) =>
   const { folio, composition, fonts, settings } = job;
   const { head } = folio;
   const laid = settings.way === 'laid';
+  const replacements = replacementsOf(settings);
   const leading = leadingOfParagraphs(folio, composition, settings.leading);
   const judge = laid
     ? judgePlaces(job)
@@ -35,7 +37,11 @@ export function judgeOdt(job: WriteJob<OdtSettings>): (about: SubjectInFolio) =>
   return (about) => {
     const { subject } = about;
     const judged = judge(about);
-    if (subject.kind === 'font') return judged.outcome === 'kept' ? excluded('font.byName') : judged;
+    if (subject.kind === 'font') {
+      const instead = replacements.get(head.fonts[subject.id]!.family.toLowerCase());
+      if (instead) return adapted('font.replaced', { family: instead });
+      return judged.outcome === 'kept' ? excluded('font.byName') : judged;
+    }
     if (judged.outcome === 'excluded' || judged.outcome === 'dropped') return judged;
     if (!laid && settings.pictures === 'none' && subject.kind === 'item' && subject.aspect !== 'motion') return excluded('pictures.out');
     if (judged.outcome !== 'kept') return judged;
@@ -54,6 +60,8 @@ export function judgeOdt(job: WriteJob<OdtSettings>): (about: SubjectInFolio) =>
     }
     if (subject.aspect !== 'look') return judged;
     const { character, paragraph } = resolveParagraph(head, block);
+    const family = replacements.get(character.fontFamily.toLowerCase());
+    if (family) return adapted('font.replaced', { family });
     const pitch = leading(block);
     if (hasSeveral(pitch)) return adapted('leading.one', leadingValues(pitch));
     const looks = [character, ...block.content.flatMap((n) => (n.type === 'span' ? [resolveSpan(head, character, n)] : []))];

@@ -36,6 +36,7 @@ import { TextStyles } from '../shared/odf/textStyles.ts';
 import { widenedBy } from '../shared/office/gapInLine.ts';
 import { isCounted, laidItems, newCounts, notesIn, paragraphsIn } from '../shared/office/laidPages.ts';
 import { leadingOfParagraphs } from '../shared/office/leading.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { promptsIn } from '../shared/office/promptedJob.ts';
 import { repeatedLook } from '../shared/office/repeatedLook.ts';
 import type { PageItem } from '../shared/paintedPage.ts';
@@ -105,7 +106,10 @@ class LaidOut {
     this.cut = cut;
     this.byPage = new Map(scope.pages.map((p) => [p.page.id, p]));
     this.looks = new Looks(folio.head, this.notHeld);
-    this.textStyles = new TextStyles(folio.head, this.notHeld);
+    this.textStyles = new TextStyles(folio.head, this.notHeld, {
+      instead: replacementsOf(job.settings),
+      byHand: job.settings.styles === 'none',
+    });
     const sources = this.sources(boxesOf(chains, cut));
     const storyOf = storyOfFrame(folio);
     const part = (): Part => {
@@ -281,6 +285,7 @@ class LaidOut {
       played: () => null,
       pieces: null,
       boxes,
+      exactRows: settings.tables === 'exact',
       gap: (width, look) => widenedBy(width, look, job.fonts),
       pitch: (paragraph) => leading(paragraph).points,
       field: (node, page) => {

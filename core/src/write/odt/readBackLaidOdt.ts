@@ -9,6 +9,7 @@ import { observeLaidOdt } from '../../ledger/odf/observeLaidOdt.ts';
 import { headedByRows } from '../../ledger/odf/observeOdt.ts';
 import { compareBoxes, wordsInBoxes } from '../../ledger/office/expectBoxes.ts';
 import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
@@ -25,7 +26,8 @@ export async function readBackLaidOdt(file: WrittenFile, files: readonly Written
     beside: async (path) => files.find((f) => f.path === path)?.bytes(),
   });
   const asked = { ...settings, depth: 6 };
-  const expected = expectFlow(folio, composition, fonts, scope, asked, openBoxes, wordsInBoxes(folio, scope.pages, chains));
+  const telling = openBoxes(replacementsOf(settings));
+  const expected = expectFlow(folio, composition, fonts, scope, asked, telling, wordsInBoxes(folio, scope.pages, chains));
   // Pictures are told by their places.
   expected.figures = [];
   observed.flow.figures = [];
@@ -35,7 +37,7 @@ export async function readBackLaidOdt(file: WrittenFile, files: readonly Written
     fonts,
     embeds: true,
     carries: false,
-    telling: openBoxes,
+    telling,
     styled: true,
     navigates: false,
     signature,

@@ -23,6 +23,7 @@ import { TextStyles } from '../shared/odf/textStyles.ts';
 import { contentsOf } from '../shared/office/contents.ts';
 import { measureOf, pageSetup } from '../shared/office/pageSetup.ts';
 import type { PageSetup } from '../shared/office/pageSetup.ts';
+import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { promptsIn } from '../shared/office/promptedJob.ts';
 import { leadingOfParagraphs } from '../shared/office/leading.ts';
 import { scopeOf } from '../shared/scope.ts';
@@ -106,11 +107,12 @@ class RunningText {
     const leading = leadingOfParagraphs(folio, composition, settings.leading);
     this.measure = measureOf(setup);
     this.frames = new Map(scope.pages.flatMap((p) => Object.entries(p.spread.items)));
-    this.textStyles = new TextStyles(folio.head, notHeld);
+    this.textStyles = new TextStyles(folio.head, notHeld, { instead: replacementsOf(settings), byHand: settings.styles === 'none' });
     this.places = placesIn(folio.stories, used);
     for (const { paragraph } of contentsOf(folio, sections, settings.depth, () => undefined)) this.places.add(paragraph);
     this.texts = new Texts(folio, this.textStyles, this.automatic, notHeld, placeOfPage, {
       pieces: null,
+      exactRows: settings.tables === 'exact',
       pitch: (paragraph) => leading(paragraph).points,
       field: (node, page) => {
         const shows = fieldText(folio, node, { ...fields, page: page || null });

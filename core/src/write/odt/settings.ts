@@ -3,7 +3,7 @@ import { commonSettings } from '../shared/commonSettings.ts';
 import { officeSettings } from '../shared/office/officeSettings.ts';
 import { textDocumentSettings } from '../shared/office/textDocumentSettings.ts';
 
-const { words, leading, fields, pictures, pictureFormat, whiteGround } = officeSettings;
+const { words, styles, leading, fields, replacements, tables, pictures, pictureFormat, whiteGround } = officeSettings;
 const { way, template, linked, masters, columns, contents, depth, pageNumbers, crops, effects, blends } = textDocumentSettings;
 
 /** The recipe of the open text document. */
@@ -12,11 +12,14 @@ export const OdtSettings = z.object({
   way,
   template,
   words,
+  styles,
   leading,
   linked,
   masters,
   columns,
   fields,
+  replacements,
+  tables,
   contents,
   depth,
   pageNumbers,

@@ -14,8 +14,8 @@ export class AutomaticStyles {
   private readonly names = new Map<string, string>();
 
   /** A name for what a place adds to a named style; the named style's own where it adds nothing. */
-  paragraph(style: string, properties: Xml[]): string {
-    return properties.length ? this.make('P', 'paragraph', style, properties) : style;
+  paragraph(style: string | undefined, properties: Xml[]): string {
+    return properties.length || style === undefined ? this.make('P', 'paragraph', style, properties) : style;
   }
   /** Of a paragraph that has no style of the document’s. */
   plainParagraph(attributes: Attributes): string {
@@ -41,8 +41,13 @@ export class AutomaticStyles {
   page(attributes: Record<string, string | undefined>): string {
     return this.make('D', 'drawing-page', undefined, [el('style:drawing-page-properties', attributes)]);
   }
-  size(family: 'table-row' | 'table-column', attribute: string, length: string): string {
-    return this.make(family === 'table-row' ? 'R' : 'C', family, undefined, [el(`style:${family}-properties`, { [attribute]: length })]);
+  /** Of a row that is so high, or at least (20.346, 20.310). */
+  rowHeight(length: string, isExact: boolean): string {
+    const height = isExact ? { 'style:row-height': length, 'style:use-optimal-row-height': 'false' } : { 'style:min-row-height': length };
+    return this.make('R', 'table-row', undefined, [el('style:table-row-properties', height)]);
+  }
+  columnWidth(length: string): string {
+    return this.make('C', 'table-column', undefined, [el('style:table-column-properties', { 'style:column-width': length })]);
   }
 
   /** The whole look of a cell: there it has no style that its table's could change. */

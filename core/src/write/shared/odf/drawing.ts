@@ -63,7 +63,7 @@ export function drawingOf(folio: Folio, kind: Kind, sources: OdfSources): Drawin
   }
   const pageName = (page: string): string => names.get(page) ?? '';
   const looks = new Looks(head, notHeld);
-  const textStyles = new TextStyles(head, notHeld);
+  const textStyles = new TextStyles(head, notHeld, sources);
   const storyOf = storyOfFrame(folio);
   const within = (automatic: AutomaticStyles, sources: OdfSources) => {
     const texts = new Texts(folio, textStyles, automatic, notHeld, pageName, sources);

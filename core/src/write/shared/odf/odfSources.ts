@@ -92,6 +92,10 @@ export interface OdfSources {
   boxes?: ReadonlyMap<string, readonly OdfBox[]>;
   /** How much wider than a space the room is, in points, that a picture needs in a line of a text that cannot hold it. */
   gap?(width: number, look: CharacterProperties): number;
+  /** Families that others take the place of, by their names in small letters. */
+  instead?: ReadonlyMap<string, string>;
+  /** Whether rows of tables are as high as they are, and do not grow. */
+  exactRows?: boolean;
   /** The one distance between lines that a paragraph gets, in points. */
   pitch?(paragraph: Paragraph): number;
   /** Pages that are written as they stand in another document, with what they stand on there. */

@@ -1,6 +1,7 @@
 import { solidHex } from '../../../folio/colour.ts';
 import type { Head } from '../../../folio/head.ts';
 import { resolveParagraphStyle } from '../../../folio/resolve.ts';
+import type { ResolvedStyle } from '../../../folio/resolve.ts';
 import { CHARACTER_DEFAULTS } from '../../../folio/styles.ts';
 import type { CharacterOverrides, ParagraphOverrides } from '../../../folio/styles.ts';
 import { el, percent, pt } from './element.ts';
@@ -9,12 +10,32 @@ import type { NotHeld } from './notHeld.ts';
 
 type Attributes = Record<string, string>;
 
+/** How styles of text are written. */
+interface StyleOptions {
+  /** Families that others take the place of, by their names in small letters. */
+  instead?: ReadonlyMap<string, string>;
+  byHand?: boolean;
+}
+
 /** Paragraph and character properties as OpenDocument writes them (part 3, 16.27 and 16.29). */
 export class TextStyles {
   constructor(
     private readonly head: Head,
     private readonly notHeld: NotHeld,
+    private readonly options: StyleOptions = {},
   ) {}
+
+  /** Whether no style of the document is one of the file: all is formatted by hand. */
+  get byHand(): boolean {
+    return this.options.byHand ?? false;
+  }
+
+  /** All of a paragraph’s look, for one that has no style. */
+  whole({ paragraph, character }: ResolvedStyle, more: Attributes, pitch: Attributes | null): Xml[] {
+    const { dropCapital } = paragraph;
+    const own: ParagraphOverrides = { ...paragraph, dropCapital: dropCapital && { ...dropCapital, style: undefined } };
+    return this.properties(this.withoutHang(own), character, character, more, pitch);
+  }
 
   /** `base` is the look that percentages and an automatic leading refer to; `pitch`: a distance between lines that holds instead of it. */
   properties(
@@ -100,7 +121,7 @@ export class TextStyles {
 
   character(c: CharacterOverrides, size: number): Attributes {
     const out: Attributes = {};
-    if (c.fontFamily !== undefined) out['fo:font-family'] = c.fontFamily;
+    if (c.fontFamily !== undefined) out['fo:font-family'] = this.options.instead?.get(c.fontFamily.toLowerCase()) ?? c.fontFamily;
     if (c.size !== undefined) out['fo:font-size'] = pt(c.size);
     if (c.fontWeight !== undefined) out['fo:font-weight'] = String(c.fontWeight);
     if (c.fontStyle !== undefined) out['fo:font-style'] = c.fontStyle;
@@ -136,6 +157,8 @@ export class TextStyles {
 
   /** All named styles of text, with what they are based on. */
   named(): Xml[] {
+    const lists = Object.values(this.head.listStyles).map((l) => listStyle(l, this.hangOf(l.id), this.byHand));
+    if (this.byHand) return lists;
     const paragraphs = Object.values(this.head.paragraphStyles).map((s) => {
       const above = s.basedOn === undefined ? undefined : resolveParagraphStyle(this.head, s.basedOn).character;
       const own = resolveParagraphStyle(this.head, s.id).character;
@@ -158,7 +181,7 @@ export class TextStyles {
         [el('style:text-properties', this.character(s.character, s.character.size ?? 10))],
       ),
     );
-    return [...paragraphs, ...characters, ...Object.values(this.head.listStyles).map((l) => listStyle(l, this.hangOf(l.id)))];
+    return [...paragraphs, ...characters, ...lists];
   }
 }
 
@@ -173,13 +196,13 @@ const tabStop = (t: NonNullable<ParagraphOverrides['tabs']>[number], indent: num
 const FORMATS = { decimal: '1', lowerAlpha: 'a', upperAlpha: 'A', lowerRoman: 'i', upperRoman: 'I' } as const;
 
 /** A list style (16.30): labels hang before their texts. */
-function listStyle(style: Head['listStyles'][string], hang: number): Xml {
+function listStyle(style: Head['listStyles'][string], hang: number, byHand: boolean): Xml {
   const levels = style.levels.slice(0, 10).map((l, i) => {
     const properties = el('style:list-level-properties', {
       'text:space-before': '0pt',
       'text:min-label-width': pt(Math.max(0, l.indent) + hang),
     });
-    const at = { 'text:level': i + 1, 'text:style-name': l.character };
+    const at = { 'text:level': i + 1, 'text:style-name': byHand ? undefined : l.character };
     if (l.kind === 'bullet') return el('text:list-level-style-bullet', { ...at, 'text:bullet-char': l.text || '\u200b' }, [properties]);
     const [before = '', after = ''] = l.text.split('{n}');
     const prefix = before.replace(/\{\d\}\.?/g, '');

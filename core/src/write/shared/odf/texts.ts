@@ -26,7 +26,10 @@ export class Texts {
     private readonly notHeld: NotHeld,
     /** What a link to a page leads to. */
     private readonly pageName: (page: string) => string,
-    private readonly sources: Pick<OdfSources, 'field' | 'target' | 'pieces' | 'boxes' | 'running' | 'gap' | 'pitch' | 'takes'>,
+    private readonly sources: Pick<
+      OdfSources,
+      'field' | 'target' | 'pieces' | 'boxes' | 'running' | 'gap' | 'pitch' | 'takes' | 'exactRows'
+    >,
   ) {}
 
   /** The page on which texts stand. */
@@ -104,8 +107,10 @@ export class Texts {
       look.character,
       more.some(({ xml }) => xml.includes('text:anchor-type="as-char"')),
     );
-    const properties = this.styles.properties(p.overrides ?? {}, p.character ?? {}, look.character, unseen ? OF_READERS : {}, pitch);
-    const style = this.automatic.paragraph(p.style, properties);
+    const ink = unseen ? OF_READERS : {};
+    const style = this.styles.byHand
+      ? this.automatic.paragraph(undefined, this.styles.whole(look, ink, pitch))
+      : this.automatic.paragraph(p.style, this.styles.properties(p.overrides ?? {}, p.character ?? {}, look.character, ink, pitch));
     const inside = this.sources.running?.isPrompt(p) ? [promptXml(p, more)] : this.inline(story, p.content, look.character, more);
     const number = note === undefined ? [] : this.marked(`${SIGN}${p.id}`, el('text:span', {}, [text(`${note} `)]));
     this.sources.takes?.paragraph(p, all(number, inside));
@@ -148,8 +153,10 @@ export class Texts {
         case 'span': {
           const look = resolveSpan(this.folio.head, base, n);
           const unseen = this.isUnseen(look, false) && !this.isUnseen(base, false);
-          const own = { ...(n.overrides && this.styles.character(n.overrides, look.size)), ...(unseen && OF_READERS) };
-          const style = n.overrides || unseen ? this.automatic.text(n.style, own) : n.style;
+          const { byHand } = this.styles;
+          const said = byHand && n.style !== undefined ? look : n.overrides;
+          const own = { ...(said && this.styles.character(said, look.size)), ...(unseen && OF_READERS) };
+          const style = said || unseen ? this.automatic.text(byHand ? undefined : n.style, own) : n.style;
           const inside = spaced(n.text);
           const span = style === undefined ? inside : [el('text:span', { 'text:style-name': style }, inside)];
           out.push(...(n.link === undefined ? span : [this.link(story, n.link, span)]));
@@ -283,7 +290,8 @@ export class Texts {
           cell ? this.inCell(story, table, cell) : [],
         );
       });
-      return el('table:table-row', { 'table:style-name': this.automatic.size('table-row', 'style:min-row-height', pt(row.height)) }, cells);
+      const isExact = row.exact === true || (this.sources.exactRows ?? false);
+      return el('table:table-row', { 'table:style-name': this.automatic.rowHeight(pt(row.height), isExact) }, cells);
     });
     // Shares are of the room that there is: told by no width, each program would choose its own.
     const widths = this.sources.running
@@ -291,7 +299,7 @@ export class Texts {
       : table.columns.map((c) => (c.unit === 'pt' ? c.width : null));
     const columns = widths.map((w) =>
       el('table:table-column', {
-        'table:style-name': w === null ? undefined : this.automatic.size('table-column', 'style:column-width', pt(w)),
+        'table:style-name': w === null ? undefined : this.automatic.columnWidth(pt(w)),
       }),
     );
     const head = rows.slice(0, table.headerRows);
