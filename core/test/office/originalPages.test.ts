@@ -77,6 +77,8 @@ describe('a presentation that nobody has changed', () => {
     const base = /<style:style [^>]*style:name="o_Base".*?<\/style:style>/s.exec(styles)![0];
     expect(base).toMatch(/fo:font-size="31pt"/);
     expect(base).toMatch(/fo:color="#123456"/);
+    // What is said nowhere there is as usual: here lines have a pitch where nothing is said.
+    expect(base).toContain('fo:line-height="normal"');
     expect(base).toContain('draw:fill-gradient-name="o_Sun"');
     expect(styles).toContain('<draw:gradient draw:name="o_Sun"');
     await source.done();

@@ -173,3 +173,58 @@ describe.each(SAMPLES)('%s, drawn from the files of the open standard', (id) => 
     }
   });
 });
+
+describe('slides that came from other programs', () => {
+  const at = 'svg:x="1in" svg:y="1in" svg:width="72pt" svg:height="36pt"';
+  const LOOK =
+    style(
+      'g',
+      'graphic',
+      '<style:graphic-properties draw:fill="solid" draw:fill-color="#00ff00" draw:stroke="solid" svg:stroke-color="#0000ff"/>',
+    ) +
+    style(
+      'p',
+      'presentation',
+      '<style:graphic-properties draw:fill="none" draw:stroke="none"/><style:text-properties fo:font-size="31pt" fo:color="#112233"/>',
+    );
+  test('lines, ellipses, polygons and shapes with geometry of their own are drawn as they are', async () => {
+    const html = await slide({
+      automatic: LOOK,
+      body: PAGE(
+        '<draw:line draw:style-name="g" svg:x1="10pt" svg:y1="50pt" svg:x2="40pt" svg:y2="20pt"/>' +
+          `<draw:ellipse draw:style-name="g" ${at}/>` +
+          `<draw:polygon draw:style-name="g" ${at} svg:viewBox="0 0 20 10" draw:points="0,0 20,0 10,10"/>` +
+          `<draw:custom-shape draw:style-name="g" ${at}><text:p>In it</text:p><draw:enhanced-geometry svg:viewBox="0 0 10 10" draw:enhanced-path="M 0 0 L 10 0 5 10 Z N"/></draw:custom-shape>` +
+          `<draw:rect draw:style-name="g" svg:width="72pt" svg:height="36pt" draw:transform="rotate (1.5707963267949) translate (100pt 200pt)"/>`,
+      ),
+    });
+    // From lower left to upper right in its own box; a line has no ground.
+    expect(html).toMatch(/left:10pt;top:20pt[^>]*><svg[^>]*><path d="M0 30L30 0" fill="none"/);
+    // Four curves.
+    expect(html).toMatch(/<path d="M[^"C]*(C[^"C]*){4}Z?" fill="#00ff00"/);
+    expect(html).toContain('M0 0L72 0L36 36Z');
+    expect(html.match(/M0 0L72 0L36 36L?0? ?0?Z/g)!.length).toBeGreaterThanOrEqual(2);
+    expect(html).toContain('In it');
+    // Turned against the clock by a quarter, then moved (19.228).
+    expect(html).toMatch(/matrix\([^,]*(?:e-1\d|0),-1,1,[^,]*,133\.3\d*,266\.6\d*\)/);
+  });
+  test('text looks as its shape says where its own styles say nothing, under styles of presentations as well', async () => {
+    const html = await slide({
+      automatic: LOOK,
+      body: PAGE(`<draw:frame presentation:style-name="p" ${at}><draw:text-box><text:p>Large</text:p></draw:text-box></draw:frame>`),
+    });
+    expect(html).toMatch(/font-size:31pt[^"]*color:#112233[^"]*"[^>]*>Large/);
+  });
+  test('places that pages fill are seen on none; the ground of a master is that of its pages', async () => {
+    const html = await slide({
+      masters: `<style:master-page style:name="M" style:page-layout-name="PL" draw:style-name="ground"><draw:frame presentation:class="title" presentation:placeholder="true" ${at}><draw:text-box><text:p>Click here</text:p></draw:text-box></draw:frame><draw:rect draw:style-name="g" ${at}/></style:master-page>`,
+      masterStyles: LOOK + style('ground', 'drawing-page', '<style:drawing-page-properties draw:fill="solid" draw:fill-color="#abcdef"/>'),
+      body: PAGE(
+        `<draw:frame presentation:placeholder="true" ${at}><draw:text-box><text:p>Nothing yet</text:p></draw:text-box></draw:frame>`,
+      ),
+    });
+    expect(html).not.toMatch(/Click here|Nothing yet/);
+    expect(html).toContain('fill="#abcdef"');
+    expect(html).toContain('fill="#00ff00"');
+  });
+});

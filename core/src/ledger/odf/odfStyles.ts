@@ -42,8 +42,24 @@ export class OdfStyles {
       if (value !== undefined) return value;
       at = style?.attributes['style:parent-style-name'];
     }
+    // Texts of shapes look as their shapes say.
+    if (family === 'paragraph' && this.shape) {
+      const { family: of, style } = this.shape;
+      const said = this.get(of, style, group, property);
+      if (said !== undefined) return said;
+    }
     // What holds where no style says otherwise (16.4).
     return child(this.defaults.get(family), group)?.attributes[property];
+  }
+
+  private shape: { family: string; style: string | undefined } | null = null;
+  /** Does something with the texts of a shape, which look as its style says where theirs say nothing. */
+  around<T>(family: string, style: string | undefined, work: () => T): T {
+    const before = this.shape;
+    this.shape = { family, style };
+    const out = work();
+    this.shape = before;
+    return out;
   }
 
   /** Whether a paragraph begins with letters over several lines (17.9). */

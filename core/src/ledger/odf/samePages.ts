@@ -71,18 +71,26 @@ class Side {
     return told;
   }
 
+  /** Shapes without a parent look as their document says of all (16.4); of what it does not say, lines and colours are as usual. */
   private withDefaults(style: Node): Node {
     const family = style.attributes['style:family'] ?? '';
     if (!this.foldsDefaults || style.name !== 'style:style' || style.attributes['style:parent-style-name'] !== undefined) return style;
-    const base = this.defaults.get(family) ?? (family === 'presentation' ? this.defaults.get('graphic') : undefined);
-    if (!base) return style;
-    const groups = new Map(base.children.map((g) => [g.name, g]));
-    for (const own of style.children) {
-      const under = groups.get(own.name);
-      const more = (under?.children ?? []).filter((c) => !own.children.some((d) => d.name === c.name));
-      const children = [...own.children, ...more];
-      groups.set(own.name, under ? { ...own, attributes: { ...under.attributes, ...own.attributes }, children, content: children } : own);
+    if (family !== 'graphic' && family !== 'presentation') return style;
+    const base = this.defaults.get(family) ?? this.defaults.get('graphic');
+    const groups = new Map(style.children.map((g) => [g.name, g]));
+    for (const under of base?.children ?? []) {
+      const own = groups.get(under.name);
+      const more = under.children.filter((c) => !own?.children.some((d) => d.name === c.name));
+      const children = [...(own?.children ?? []), ...more];
+      groups.set(under.name, { ...under, attributes: { ...under.attributes, ...own?.attributes }, children, content: children });
     }
+    const usual = (name: string, known: readonly string[], attribute: string, value: string): void => {
+      const own = groups.get(name) ?? { name, local: '', uri: '', text: '', attributes: {}, children: [], content: [] };
+      if (known.some((k) => own.attributes[k] !== undefined)) return;
+      groups.set(name, { ...own, attributes: { ...own.attributes, [attribute]: value } });
+    };
+    usual('style:paragraph-properties', ['fo:line-height', 'style:line-height-at-least'], 'fo:line-height', 'normal');
+    usual('style:text-properties', ['fo:color', 'style:use-window-font-color'], 'style:use-window-font-color', 'true');
     const all = [...groups.values()];
     return { ...style, children: all, content: all };
   }

@@ -44,6 +44,17 @@ const REFUSED = new Set(['script:event-listener', 'draw:applet', 'draw:floating-
 const PROGRAMS = /(^|\/)(Basic|Scripts)\//;
 const DECLARED = ['presentation:header-decl', 'presentation:footer-decl', 'presentation:date-time-decl'];
 
+/** What text is like where nothing is said of it (20.197, 20.394), and by what something is said. */
+const group = (name: string, attributes: Record<string, string>): XmlElement => ({ name, attributes, children: [], path: '' });
+const USUAL = [
+  group('style:paragraph-properties', { 'fo:line-height': 'normal' }),
+  group('style:text-properties', { 'style:use-window-font-color': 'true' }),
+];
+const SAID: Record<string, string[]> = {
+  'style:paragraph-properties': ['fo:line-height', 'style:line-height-at-least'],
+  'style:text-properties': ['fo:color', 'style:use-window-font-color'],
+};
+
 type Part = 'content' | 'styles';
 
 /** Styles of a document and parts of its pages, made fit to stand in another: under names that nothing there has. */
@@ -162,20 +173,28 @@ export class Graft {
     return known.length ? known.join(' ') : null;
   }
 
-  /** A style that is based on none has in it what holds in its document where no style says otherwise (16.4). */
+  /**
+   * A style of shapes that is based on none has in it what holds in its document where no style says otherwise (16.4), and says of
+   * the rest that it is as usual: here something else holds. Paragraphs look as their shapes do.
+   */
   private withDefaults(style: XmlElement): XmlElement {
     const family = style.attributes['style:family'] ?? '';
-    if (style.name !== 'style:style' || style.attributes['style:parent-style-name'] !== undefined) return style;
-    const base = this.defaults.get(family) ?? (family === 'presentation' ? this.defaults.get('graphic') : undefined);
-    if (!base) return style;
-    const own = childrenOf(style);
-    const both = childrenOf(base).map((group) => {
-      const same = own.find((o) => o.name === group.name);
-      if (!same) return group;
-      const more = childrenOf(group).filter((c) => !childrenOf(same).some((d) => d.name === c.name));
-      return { ...same, attributes: { ...group.attributes, ...same.attributes }, children: [...same.children, ...more] };
-    });
-    return { ...style, children: [...both, ...own.filter((o) => !both.some((b) => b.name === o.name))] };
+    if (style.name !== 'style:style' || !/^(graphic|presentation)$/.test(family)) return style;
+    if (style.attributes['style:parent-style-name'] !== undefined) return style;
+    const base = this.defaults.get(family) ?? this.defaults.get('graphic');
+    const own = [...childrenOf(style)];
+    for (const group of [...childrenOf(base), ...USUAL]) {
+      const at = own.findIndex((o) => o.name === group.name);
+      if (at < 0) own.push(group);
+      else {
+        const same = own[at]!;
+        const isSaid = USUAL.includes(group) && SAID[group.name]!.some((a) => same.attributes[a] !== undefined);
+        const more = childrenOf(group).filter((c) => !childrenOf(same).some((d) => d.name === c.name));
+        const attributes = isSaid ? same.attributes : { ...group.attributes, ...same.attributes };
+        own[at] = { ...same, attributes, children: [...same.children, ...more] };
+      }
+    }
+    return { ...style, children: own };
   }
 
   /** Where something leads: inside its package, with what lies there, on a page, or out by an address that is safe. */
