@@ -1,5 +1,5 @@
 import type { Folio } from '../folio/folio.ts';
-import { pageFacts } from '../folio/pageFacts.ts';
+import { PageFacts } from '../folio/pageFacts.ts';
 import { textSign } from './textSign.ts';
 
 /** The source that a document came in from, for outputs that go on from it. */
@@ -16,9 +16,14 @@ export interface Origin {
   bytes(): Promise<Uint8Array>;
 }
 
-/** A sign of a page: it is another when anything of the page is. */
-export const signOfPage = (folio: Folio, page: string, called?: (id: string) => string): string => textSign(pageFacts(folio, page, called));
+/** Signs of pages: each is another when anything of its page is. `called`: what ids were called before. */
+export function signsOfPages(folio: Folio, called?: (id: string) => string): (page: string) => string {
+  const facts = new PageFacts(folio, called);
+  return (page) => textSign(facts.of(page));
+}
 
-/** The signs of all pages, by their ids. */
-export const signsOfPages = (folio: Folio): Record<string, string> =>
-  Object.fromEntries(Object.values(folio.spreads).flatMap((s) => s.pages.map(({ id }) => [id, signOfPage(folio, id)])));
+/** Those of all pages, by their ids. */
+export function allSignsOfPages(folio: Folio): Record<string, string> {
+  const sign = signsOfPages(folio);
+  return Object.fromEntries(Object.values(folio.spreads).flatMap((s) => s.pages.map(({ id }) => [id, sign(id)])));
+}

@@ -1,7 +1,7 @@
 import { extname, parse } from 'node:path';
 import { Folio } from '../../folio/folio.ts';
 import { incoherences } from '../../folio/coherence.ts';
-import { signsOfPages } from '../../ports/origin.ts';
+import { allSignsOfPages } from '../../ports/origin.ts';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
 import type { LoadedFolio, ReadJob, Reader } from '../reader.ts';
 import { DocumentBuilder } from './documentBuilder.ts';
@@ -54,7 +54,7 @@ async function makeDocument(
     source: original,
     elements,
     notTaken,
-    pages: signsOfPages(checked.data),
+    pages: allSignsOfPages(checked.data),
   };
   files.set(recordPath(FIRST_ORIGIN), await job.blobs.put(new TextEncoder().encode(JSON.stringify(record))));
   return { folio: checked.data, files };

@@ -3,7 +3,7 @@ import type { Paragraph, Story } from '../../folio/story.ts';
 import { contentLength, OBJECT } from '../../folio/text.ts';
 import { pageOfItem, storyOfFrame } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
-import { signOfPage } from '../../ports/origin.ts';
+import { signsOfPages } from '../../ports/origin.ts';
 import type { Origin } from '../../ports/origin.ts';
 import { elementAt, originalParts } from '../../read/odf/originalParts.ts';
 import type { OriginalParts } from '../../read/odf/originalParts.ts';
@@ -44,7 +44,8 @@ const asTheyCame = (job: Pick<WriteJob<OdpSettings>, 'settings'>): boolean => {
 function untouchedPages(job: WriteJob<OdpSettings>, scope: Pick<Scope, 'pages' | 'shown'>): Set<string> {
   const { folio, origin } = job;
   if (!origin || origin.format !== 'odf' || !asTheyCame(job)) return new Set();
-  return new Set(scope.pages.flatMap((place) => (isUntouched(folio, origin, place, scope) ? [place.page.id] : [])));
+  const sign = signsOfPages(folio, origin.called);
+  return new Set(scope.pages.flatMap((place) => (isUntouched(origin, place, scope, sign) ? [place.page.id] : [])));
 }
 
 /** Leaves out pages of which a text goes on on others. */
@@ -72,11 +73,16 @@ const partsOf = (origin: Origin): Promise<OriginalParts | null> => {
   return parts;
 };
 
-function isUntouched(folio: Folio, origin: Origin, { page, spread }: PagePlace, { shown }: Pick<Scope, 'shown'>): boolean {
-  const sign = origin.pages[page.id];
-  if (sign === undefined || origin.elements[page.id] === undefined) return false;
+function isUntouched(
+  origin: Origin,
+  { page, spread }: PagePlace,
+  { shown }: Pick<Scope, 'shown'>,
+  sign: (page: string) => string,
+): boolean {
+  const before = origin.pages[page.id];
+  if (before === undefined || origin.elements[page.id] === undefined) return false;
   const here = Object.values(spread.items).filter((i) => pageOfItem(spread, i).id === page.id);
-  return here.every((i) => i.kind === 'group' || shown(i)) && signOfPage(folio, page.id, origin.called) === sign;
+  return here.every((i) => i.kind === 'group' || shown(i)) && sign(page.id) === before;
 }
 
 /** Such pages, ready to stand in another presentation. */
