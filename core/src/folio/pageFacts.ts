@@ -16,7 +16,7 @@ const NAMED = [
   'masterPages',
 ] as const satisfies readonly (keyof Head)[];
 
-/** Something as text, and what it names. */
+/** Something as text, and what of the head it names. */
 interface Told {
   text: string;
   names: ReadonlySet<string>;
@@ -103,7 +103,7 @@ export class PageFacts {
     const names = new Set<string>();
     const write = (v: unknown): string => {
       if (typeof v === 'string') {
-        names.add(v);
+        if (NAMED.some((kind) => this.folio.head[kind][v] !== undefined)) names.add(v);
         return JSON.stringify(this.called(v));
       }
       if (Array.isArray(v)) return `[${v.map(write).join(',')}]`;
