@@ -1,20 +1,9 @@
 import type { Folio } from './folio.ts';
-import type { Head } from './head.ts';
+import { NAMED } from './headKinds.ts';
 import { pageOfItem } from './traverse.ts';
 
-/** What of the head others name by ids. */
-const NAMED = [
-  'swatches',
-  'layers',
-  'paragraphStyles',
-  'characterStyles',
-  'listStyles',
-  'itemStyles',
-  'tableStyles',
-  'cellStyles',
-  'media',
-  'masterPages',
-] as const satisfies readonly (keyof Head)[];
+/** What of the head others name by ids, and what makes them look as they do. */
+const BY_ID = [...NAMED, 'media'] as const;
 
 /** Something as text, and what of the head it names. */
 interface Told {
@@ -72,7 +61,7 @@ export class PageFacts {
     const found = new Map<string, string>();
     const visit = ({ names }: Told): void => {
       for (const name of names)
-        for (const kind of NAMED) {
+        for (const kind of BY_ID) {
           const entry = this.folio.head[kind][name];
           const key = `${kind} ${this.called(name)}`;
           if (entry === undefined || found.has(key)) continue;
@@ -103,7 +92,7 @@ export class PageFacts {
     const names = new Set<string>();
     const write = (v: unknown): string => {
       if (typeof v === 'string') {
-        if (NAMED.some((kind) => this.folio.head[kind][v] !== undefined)) names.add(v);
+        if (BY_ID.some((kind) => this.folio.head[kind][v] !== undefined)) names.add(v);
         return JSON.stringify(this.called(v));
       }
       if (Array.isArray(v)) return `[${v.map(write).join(',')}]`;

@@ -2,7 +2,7 @@ import type { Folio } from '../folio/folio.ts';
 import type { Head } from '../folio/head.ts';
 import { contentsOf } from './contents.ts';
 import type { Surface } from './contents.ts';
-import { NAMED } from './headKinds.ts';
+import { NAMED } from '../folio/headKinds.ts';
 import { matchItems } from './matchItems.ts';
 import { matchPages } from './matchPages.ts';
 import { matchTexts } from './matchTexts.ts';

@@ -3,7 +3,7 @@ import type { Head } from '../folio/head.ts';
 import type { Page, Spread } from '../folio/spread.ts';
 import type { Block, Story } from '../folio/story.ts';
 import { readText } from '../folio/text.ts';
-import { KEYED } from './headKinds.ts';
+import { KEYED } from '../folio/headKinds.ts';
 import { idsIn } from './mapIds.ts';
 import { same } from '../folio/same.ts';
 import { mergeFields, mergeKeyed, mergeOrder } from './threeWay.ts';

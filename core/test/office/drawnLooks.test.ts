@@ -7,7 +7,7 @@ import { Folio } from '../../src/index.ts';
 import { subjectKey } from '../../src/ledger/index.ts';
 import { lookPage, square } from '../support/looks.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
-import { asSample, make, sample } from '../support/samples.ts';
+import { against, asSample, make, sample } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
 import { faultsOfPptx } from '../support/slideSchema.ts';
 import { faultsOfDocx } from '../support/wordSchema.ts';
@@ -22,8 +22,6 @@ const OUTPUTS: [string, Record<string, unknown>, string, (bytes: Uint8Array) => 
 /** OpenDocument has shadows with hard edges alone. */
 const isOpen = (output: string): boolean => output === 'odp' || output === 'odt';
 
-const against = (made: Pick<Made, 'ledger'>): [string, string | undefined][] =>
-  made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence]);
 const codeOf = (made: Pick<Made, 'ledger'>, key: string): string | undefined =>
   made.ledger.find((e) => subjectKey(e.subject) === key)?.code;
 const pictures = async (made: Made, file: string): Promise<Uint8Array[]> =>

@@ -5,17 +5,13 @@ import { pagesOf } from '../../src/index.ts';
 import type { Folio, TextFrame } from '../../src/index.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { subjectKey } from '../../src/ledger/index.ts';
-import type { Evidence } from '../../src/ledger/index.ts';
 import { DAMAGE, IN_TEXT, ON_PAGES } from '../support/damage.ts';
 import { lookPage, square } from '../support/looks.ts';
-import { asSample, make, readBack, SAMPLES, sample, writeOnly } from '../support/samples.ts';
-import type { Made } from '../support/samples.ts';
+import { against, asSample, make, SAMPLES, sample, faultsOfDamaged } from '../support/samples.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 import { faultsOfDocx } from '../support/wordSchema.ts';
 
 const LAID = { way: 'laid', resolution: 36 };
-const against = (made: Pick<Made, 'ledger'>): [string, string | undefined][] =>
-  made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence]);
 const xmlOf = (bytes: Uint8Array, path = 'word/document.xml'): string => new TextDecoder().decode(unzipSync(bytes)[path]);
 const written = async (folio: Folio, settings: object = {}): Promise<Uint8Array> =>
   (await make(asSample(folio), 'docx', { ...LAID, ...settings })).read('document.docx');
@@ -53,15 +49,8 @@ test.each(SETTINGS.map((s) => [JSON.stringify(s), s] as const))('the Almanac as 
 });
 
 describe('reading pages of a text document back', () => {
-  const found = (evidence: Evidence[]): string[] => evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
   test.each([...DAMAGE, ...IN_TEXT, ...ON_PAGES])('%s', async (_what, alter, subject) => {
-    const damaged = await writeOnly(
-      almanac,
-      'docx',
-      LAID,
-      produce(almanac.folio, (d) => void alter(d)),
-    );
-    const evidence = found(await readBack(almanac, 'docx', damaged, LAID));
+    const evidence = await faultsOfDamaged(almanac, 'docx', LAID, alter);
     expect(evidence).toContain(subject);
     expect(evidence.filter((k) => /cover-(masthead|lines)/.test(k) && !/look|role/.test(k))).toEqual([]);
   });

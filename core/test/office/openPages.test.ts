@@ -5,8 +5,6 @@ import { pagesOf } from '../../src/index.ts';
 import type { Folio, Item, TextFrame } from '../../src/index.ts';
 import { isMasterInstance } from '../../src/folio/masters.ts';
 import type { Sample } from '@elastic-folio/demo';
-import { subjectKey } from '../../src/ledger/index.ts';
-import type { Evidence } from '../../src/ledger/index.ts';
 import { observeLaidOdt } from '../../src/ledger/odf/observeLaidOdt.ts';
 import { redrawOdt } from '../../src/ledger/odf/redrawOdf.ts';
 import { sharpPictures } from '../../src/ports/node.ts';
@@ -16,14 +14,11 @@ import { handMadeOdf, style } from '../support/handMadeOdf.ts';
 import { lookPage, square } from '../support/looks.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
 import { pressable } from '../support/pressable.ts';
-import { asSample, make, readBack, SAMPLES, sample, writeOnly } from '../support/samples.ts';
-import type { Made } from '../support/samples.ts';
+import { against, asSample, make, SAMPLES, sample, writeOnly, faultsOfDamaged } from '../support/samples.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
 /** Text documents of OpenDocument page by page as laid out (OASIS OpenDocument 1.3, part 3; numbers of sections by memory). */
 const LAID = { way: 'laid', resolution: 36 };
-const against = (made: Pick<Made, 'ledger'>): [string, string | undefined][] =>
-  made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence]);
 const partOf = (bytes: Uint8Array, path = 'content.xml'): string => new TextDecoder().decode(unzipSync(bytes)[path]);
 const written = async (folio: Folio, settings: object = {}): Promise<Uint8Array> =>
   (await make(asSample(folio), 'odt', { ...LAID, ...settings })).read('document.odt');
@@ -63,15 +58,8 @@ test.each(SETTINGS.map((s) => [JSON.stringify(s), s] as const))('the Almanac as 
 });
 
 describe('reading pages of an open text document back', () => {
-  const found = (evidence: Evidence[]): string[] => evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
   test.each([...DAMAGE, ...IN_TEXT, ...ON_PAGES, INITIAL])('%s', async (_what, alter, subject) => {
-    const damaged = await writeOnly(
-      almanac,
-      'odt',
-      LAID,
-      produce(almanac.folio, (d) => void alter(d)),
-    );
-    const evidence = found(await readBack(almanac, 'odt', damaged, LAID));
+    const evidence = await faultsOfDamaged(almanac, 'odt', LAID, alter);
     expect(evidence).toContain(subject);
     expect(evidence.filter((k) => /cover-(masthead|lines)/.test(k) && !/look|role/.test(k))).toEqual([]);
   });

@@ -2,16 +2,13 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { unzipSync } from 'fflate';
 import { produce } from 'immer';
 import type { Sample } from '@elastic-folio/demo';
-import { subjectKey } from '../../src/ledger/index.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
-import { asSample, make, sample } from '../support/samples.ts';
+import { against, asSample, make, sample } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
 import { grid, tableFolio } from '../support/tableFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
 /** What recipes of OpenDocument ask for of styles, typefaces and tables (part 3; numbers of sections by memory). */
-const against = (made: Pick<Made, 'ledger'>): [string, string | undefined][] =>
-  made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence]);
 const partOf = (bytes: Uint8Array, path = 'content.xml'): string => new TextDecoder().decode(unzipSync(bytes)[path]);
 const fileOf = (made: Made): Promise<Uint8Array> => made.read(made.paths.find((p) => p.startsWith('document.'))!);
 

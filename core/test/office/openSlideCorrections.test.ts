@@ -1,11 +1,11 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { unzipSync } from 'fflate';
-import { produce } from 'immer';
 import { applyEdit, plainText, takeCorrections } from '../../src/index.ts';
 import type { Folio, Inline, Paragraph } from '../../src/index.ts';
 import { changedDocx, corrections } from '../support/changedDocx.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
 import { asSample, make, SAMPLES, sample } from '../support/samples.ts';
+import { withSpeakersNotes } from '../support/speakersNotes.ts';
 import { grid, tableFolio } from '../support/tableFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
@@ -130,17 +130,7 @@ test('a text that is cut over two slides is one correction, in its place', async
 });
 
 test('speaker’s notes come back as well', async () => {
-  const folio = produce(tinyFolio(['x']), (d) => {
-    d.stories['n'] = {
-      ...d.stories['t']!,
-      id: 'n',
-      frames: [],
-      order: ['n1'],
-      blocks: { n1: { ...(d.stories['t']!.blocks['p1'] as Paragraph), id: 'n1', content: [span('Say how heavy it is.')] } },
-    };
-    d.head.storyOrder.push('n');
-    Object.values(d.spreads)[0]!.pages[0]!.notes = 'n';
-  });
+  const folio = withSpeakersNotes('Say how heavy it is.');
   const bytes = await deck(folio);
   expect(await corrections(folio, bytes)).toEqual(NOTHING);
   const changed = changedDocx(bytes, (xml) => xml.replace('Say how', 'Say slowly how'), 'content.xml');

@@ -8,20 +8,15 @@ import { parseOfficeAsync } from 'officeparser';
 import { pagesOf, readText } from '../../src/index.ts';
 import type { Folio, TextFrame } from '../../src/index.ts';
 import type { Sample } from '@elastic-folio/demo';
-import { subjectKey } from '../../src/ledger/index.ts';
-import type { Evidence } from '../../src/ledger/index.ts';
 import { FileBlobs, sharpPictures } from '../../src/ports/node.ts';
 import { DEFAULT_LIMITS, readFolio } from '../../src/read/index.ts';
 import { DAMAGE, IN_TEXT, ON_PAGES } from '../support/damage.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
-import { asSample, make, readBack, SAMPLES, sample, writeOnly } from '../support/samples.ts';
-import type { Made } from '../support/samples.ts';
+import { against, asSample, make, SAMPLES, sample, faultsOfDamaged } from '../support/samples.ts';
 import { grid, tableFolio } from '../support/tableFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
 const SMALL = { resolution: 36 };
-const against = (made: Pick<Made, 'ledger'>): [string, string | undefined][] =>
-  made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence]);
 const contentOf = (bytes: Uint8Array, path = 'content.xml'): string => new TextDecoder().decode(unzipSync(bytes)[path]);
 const written = async (folio: Folio, settings: object = {}): Promise<Uint8Array> =>
   (await make(asSample(folio), 'odp', { ...SMALL, ...settings })).read('document.odp');
@@ -60,15 +55,8 @@ test.each(SETTINGS.map((s) => [JSON.stringify(s), s] as const))('the Almanac as 
 /** Slides know no roles, and are read as their things lie on one another. */
 const NOT_TOLD = new Set(['a heading loses its meaning', 'a heading is of another level', 'two texts are read in the wrong order']);
 describe('reading open slides back', () => {
-  const found = (evidence: Evidence[]): string[] => evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
   test.each([...DAMAGE, ...IN_TEXT, ...ON_PAGES].filter(([what]) => !NOT_TOLD.has(what)))('%s', async (_what, alter, subject) => {
-    const damaged = await writeOnly(
-      almanac,
-      'odp',
-      SMALL,
-      produce(almanac.folio, (d) => void alter(d)),
-    );
-    const evidence = found(await readBack(almanac, 'odp', damaged, SMALL));
+    const evidence = await faultsOfDamaged(almanac, 'odp', SMALL, alter);
     expect(evidence).toContain(subject);
     expect(evidence.filter((k) => /cover-(masthead|lines)/.test(k) && !/look/.test(k))).toEqual([]);
   });

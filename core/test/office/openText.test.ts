@@ -1,21 +1,15 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { unzipSync } from 'fflate';
-import { produce } from 'immer';
 import { parseOfficeAsync } from 'officeparser';
 import { paragraphRole, readText } from '../../src/index.ts';
 import type { Folio } from '../../src/index.ts';
 import type { Sample } from '@elastic-folio/demo';
-import { subjectKey } from '../../src/ledger/index.ts';
-import type { Evidence } from '../../src/ledger/index.ts';
 import { DAMAGE, IN_TEXT, INITIAL } from '../support/damage.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
-import { asSample, make, readBack, SAMPLES, sample, writeOnly } from '../support/samples.ts';
-import type { Made } from '../support/samples.ts';
+import { against, asSample, make, SAMPLES, sample, faultsOfDamaged } from '../support/samples.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
 const SMALL = { resolution: 36 };
-const against = (made: Pick<Made, 'ledger'>): [string, string | undefined][] =>
-  made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence]);
 const partOf = (bytes: Uint8Array, path = 'content.xml'): string => new TextDecoder().decode(unzipSync(bytes)[path]);
 const written = async (folio: Folio, settings: object = {}): Promise<Uint8Array> =>
   (await make(asSample(folio), 'odt', { ...SMALL, ...settings })).read('document.odt');
@@ -49,15 +43,8 @@ test.each(SETTINGS.map((s) => [JSON.stringify(s), s] as const))('the Almanac as 
 });
 
 describe('reading an open text document back', () => {
-  const found = (evidence: Evidence[]): string[] => evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
   test.each([...DAMAGE, ...IN_TEXT, INITIAL])('%s', async (_what, alter, subject) => {
-    const damaged = await writeOnly(
-      almanac,
-      'odt',
-      SMALL,
-      produce(almanac.folio, (d) => void alter(d)),
-    );
-    const evidence = found(await readBack(almanac, 'odt', damaged, SMALL));
+    const evidence = await faultsOfDamaged(almanac, 'odt', SMALL, alter);
     expect(evidence).toContain(subject);
     expect(evidence.filter((k) => /cover-(masthead|lines)/.test(k) && !/look|role/.test(k))).toEqual([]);
   });

@@ -7,7 +7,7 @@ import { PageFacts } from '../../src/folio/pageFacts.ts';
 import { subjectKey } from '../../src/ledger/index.ts';
 import { changedDocx, corrections } from '../support/changedDocx.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
-import { make, readBack } from '../support/samples.ts';
+import { against, make, readBack } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
 import { flat, packed, part, readBytes } from '../odf/support/flatFile.ts';
 import type { FlatParts } from '../odf/support/flatFile.ts';
@@ -20,8 +20,6 @@ const odp = (came: Came, settings: Record<string, unknown> = {}, folio: Folio = 
   make(asCame(came), 'odp', { resolution: 36, ...settings }, folio, { origin: came.origin });
 const partOf = (bytes: Uint8Array, path = 'content.xml'): string => new TextDecoder().decode(unzipSync(bytes)[path]);
 const contentOf = async (made: Made): Promise<string> => partOf(await made.read('document.odp'));
-const against = (made: Pick<Made, 'ledger'>): [string, string | undefined][] =>
-  made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence]);
 /** Pages all of whose facts are told as those of the original. */
 const original = (made: Made, folio: Folio): string[] =>
   pagesOf(folio).flatMap(({ page }) =>

@@ -4,17 +4,13 @@ import { produce } from 'immer';
 import type { Folio, Inline, Paragraph } from '../../src/index.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { subjectKey } from '../../src/ledger/index.ts';
-import type { Evidence } from '../../src/ledger/index.ts';
 import { DAMAGE, IN_TEXT, INITIAL } from '../support/damage.ts';
-import { asSample, make, readBack, SAMPLES, sample, writeOnly } from '../support/samples.ts';
-import type { Made } from '../support/samples.ts';
+import { against, asSample, make, SAMPLES, sample, writeOnly, faultsOfDamaged } from '../support/samples.ts';
 import { tableFolio } from '../support/tableFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 import { faultsOfDocx } from '../support/wordSchema.ts';
 
 const SMALL = { resolution: 36 };
-const against = (made: Pick<Made, 'ledger'>): [string, string | undefined][] =>
-  made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence]);
 const partOf = (bytes: Uint8Array, path: string): string => new TextDecoder().decode(unzipSync(bytes)[path]);
 let almanac: Sample;
 beforeAll(async () => {
@@ -78,15 +74,8 @@ describe('the Almanac by other settings', () => {
 });
 
 describe('reading a text document back', () => {
-  const found = (evidence: Evidence[]): string[] => evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
   test.each([...DAMAGE, ...IN_TEXT, INITIAL])('%s', async (_what, alter, subject) => {
-    const damaged = await writeOnly(
-      almanac,
-      'docx',
-      SMALL,
-      produce(almanac.folio, (d) => void alter(d)),
-    );
-    const evidence = found(await readBack(almanac, 'docx', damaged, SMALL));
+    const evidence = await faultsOfDamaged(almanac, 'docx', SMALL, alter);
     expect(evidence).toContain(subject);
     expect(evidence.filter((k) => /cover-lines/.test(k) && !/look|role/.test(k))).toEqual([]);
   });

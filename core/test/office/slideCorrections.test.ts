@@ -1,13 +1,13 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { unzipSync } from 'fflate';
-import { produce } from 'immer';
 import { applyEdit, plainText, takeCorrections } from '../../src/index.ts';
 import type { Correction, Folio, Inline, Paragraph } from '../../src/index.ts';
 import { pairTexts } from '../../src/read/corrections/pairTexts.ts';
 import { saidChanges } from '../../src/read/corrections/saidChanges.ts';
 import { changedDocx, corrections } from '../support/changedDocx.ts';
 import { asSample, make, SAMPLES, sample } from '../support/samples.ts';
+import { withSpeakersNotes } from '../support/speakersNotes.ts';
 import { grid, tableFolio } from '../support/tableFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
@@ -161,17 +161,7 @@ test('a text that is cut over two boxes is one correction, wherever it was chang
 });
 
 test('speaker’s notes come back as well', async () => {
-  const folio = produce(tinyFolio(['x']), (d) => {
-    d.stories['n'] = {
-      ...d.stories['t']!,
-      id: 'n',
-      frames: [],
-      order: ['n1'],
-      blocks: { n1: { ...(d.stories['t']!.blocks['p1'] as Paragraph), id: 'n1', content: [span('Say how heavy it is.')] } },
-    };
-    d.head.storyOrder.push('n');
-    Object.values(d.spreads)[0]!.pages[0]!.notes = 'n';
-  });
+  const folio = withSpeakersNotes('Say how heavy it is.');
   const bytes = await deck(folio);
   expect(await corrections(folio, bytes)).toEqual(NOTHING);
   const found = await corrections(

@@ -10,15 +10,13 @@ import type { Evidence } from '../../src/ledger/index.ts';
 import { DAMAGE, IN_TEXT, ON_PAGES } from '../support/damage.ts';
 import type { Damage } from '../support/damage.ts';
 import { lookPage, square } from '../support/looks.ts';
-import { asSample, make, readBack, SAMPLES, sample, writeOnly } from '../support/samples.ts';
+import { against, asSample, make, readBack, SAMPLES, sample, writeOnly } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
 import { faultsOfPptx } from '../support/slideSchema.ts';
 import { grid, tableFolio } from '../support/tableFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
 const SMALL = { resolution: 36 };
-const against = (made: Pick<Made, 'ledger'>): [string, string | undefined][] =>
-  made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence]);
 const xmlOf = (bytes: Uint8Array, path = 'ppt/slides/slide1.xml'): string => new TextDecoder().decode(unzipSync(bytes)[path]);
 const partsOf = (bytes: Uint8Array, folder: string): string[] =>
   Object.keys(unzipSync(bytes)).filter((p) => p.startsWith(`ppt/${folder}/`) && !p.includes('_rels'));

@@ -7,8 +7,7 @@ import { subjectKey } from '../../src/ledger/index.ts';
 import { promptedFolio } from '../../src/structure/prompts.ts';
 import { corrections } from '../support/changedDocx.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
-import { asSample, make, SAMPLES, sample } from '../support/samples.ts';
-import type { Made } from '../support/samples.ts';
+import { against, asSample, make, SAMPLES, sample } from '../support/samples.ts';
 import { faultsOfPptx } from '../support/slideSchema.ts';
 import { grid, tableFolio } from '../support/tableFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
@@ -21,8 +20,6 @@ const TEMPLATES: [string, Record<string, unknown>, string, (bytes: Uint8Array) =
   ['odt', {}, 'document.ott', faultsOfOdf],
   ['odp', {}, 'document.otp', faultsOfOdf],
 ];
-const against = (made: Pick<Made, 'ledger'>): [string, string | undefined][] =>
-  made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence]);
 
 describe.each(TEMPLATES)('a template as %s %j', (output, way, file, faultsOf) => {
   test.each(SAMPLES)('of %s keeps the rules of the standard, and is read back as its ledger says', async (id) => {

@@ -1,11 +1,13 @@
 import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { produce } from 'immer';
 import { samples } from '@elastic-folio/demo';
 import type { Sample } from '@elastic-folio/demo';
 import type { Folio } from '../../src/index.ts';
 import { Composer, loadFonts } from '../../src/compose/index.ts';
 import type { FontSet } from '../../src/compose/index.ts';
+import { subjectKey } from '../../src/ledger/index.ts';
 import { sharpPictures, shippedFontSource } from '../../src/ports/node.ts';
 import type { DerivedStore } from '../../src/ports/node.ts';
 import { convert, readSettings, writerById } from '../../src/write/index.ts';
@@ -77,6 +79,10 @@ export async function make(
   return { ...result, paths: [...contents.keys()], read: async (path) => contents.get(path)! };
 }
 
+/** What reading a result back contradicts, and what was found instead. */
+export const against = ({ ledger }: Pick<Made, 'ledger'>): [string, string | undefined][] =>
+  ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence]);
+
 /** Only writes a document's files, without reading them back. */
 export async function writeOnly(
   s: Sample,
@@ -121,6 +127,23 @@ export async function readBack(
   const evidence = [];
   for await (const e of writer.readBack(written, job)) evidence.push(e);
   return evidence;
+}
+
+/** What reading back finds wrong with a result that was written from the document altered in some way. */
+export async function faultsOfDamaged(
+  s: Sample,
+  output: string,
+  settings: Record<string, unknown>,
+  alter: (draft: Folio) => void,
+): Promise<string[]> {
+  const damaged = await writeOnly(
+    s,
+    output,
+    settings,
+    produce(s.folio, (d) => void alter(d as Folio)),
+  );
+  const evidence = await readBack(s, output, damaged, settings);
+  return evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
 }
 
 /** A document without media as a sample, for conversions. */

@@ -123,7 +123,7 @@ export function Compare() {
                 src={`http://${run.id}.localhost:${resultPort}/redrawn${laidOut ? `?page=${index + 1}` : ''}#page-${place.page.id}`}
                 width={box.width}
                 scale={scale}
-                height={room.height - 40}
+                height={laidOut ? box.height * scale : room.height - 40}
                 label={label}
               />
             )
@@ -175,7 +175,7 @@ function numbersIn(range: unknown, count: number): number[] {
   }
 }
 
-/** A text document drawn from its file on a sheet as wide as the page, at the page’s scale; it is read on below. */
+/** An office file drawn from its bytes on a sheet as wide as the page, at the page’s scale; running text is read on below. */
 function RedrawnText({ src, width, height, scale, label }: { src: string; width: number; height: number; scale: number; label: string }) {
   const factor = scale / PX_PER_PT;
   return (

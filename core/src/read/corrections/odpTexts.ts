@@ -1,7 +1,7 @@
-import { OBJECT } from '../../folio/text.ts';
 import { child, childrenOf, within } from '../../ledger/office/officeParts.ts';
 import type { Node } from '../../ledger/office/officeParts.ts';
 import type { ArchiveLimits } from '../limits.ts';
+import { saidWords } from '../odf/saidWords.ts';
 import { notOurs, partsOf } from './officeArchive.ts';
 import type { SlideTexts, WrittenText } from './slideTexts.ts';
 
@@ -62,29 +62,5 @@ function boxesOf(page: Node): Map<string, string[]> {
   return out;
 }
 
-const textsIn = (box: Node): string[] => [...within(box)].flatMap((n) => (n.name === 'text:p' || n.name === 'text:h' ? [textOf(n)] : []));
-
-/** The letters of a paragraph, those of fields with them, white space folded as part 3, 6.1.2 says. */
-const textOf = (around: Node): string =>
-  (around.content ?? [])
-    .map((n) => {
-      if (typeof n === 'string') return n.replace(/[ \t\r\n]+/g, ' ');
-      switch (n.name) {
-        case 'text:s':
-          return ' '.repeat(Number(n.attributes['text:c'] ?? 1));
-        case 'text:tab':
-          return '\t';
-        case 'text:line-break':
-          return '\n';
-        case 'text:ruby':
-          return textOf(child(n, 'text:ruby-base') ?? n);
-        case 'office:annotation':
-          return '';
-        case 'text:page-number':
-        case 'text:title':
-          return OBJECT;
-        default:
-          return textOf(n);
-      }
-    })
-    .join('');
+const textsIn = (box: Node): string[] =>
+  [...within(box)].flatMap((n) => (n.name === 'text:p' || n.name === 'text:h' ? [saidWords(n, (e) => e.content)] : []));

@@ -1,4 +1,3 @@
-import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { wordBoxes } from '../../ledger/flow/telling.ts';
 import { comparePlaces } from '../../ledger/compare.ts';
@@ -12,7 +11,7 @@ import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { scopeOf } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
 import { DRAWINGML } from '../shared/office/placedFormat.ts';
-import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
+import { compareBoxedWords, PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import { onPaper } from '../shared/office/pageSetup.ts';
 import type { DocxSettings } from './settings.ts';
 import { MOST_BOXES } from './writeDocx.ts';
@@ -33,16 +32,7 @@ export async function readBackLaid(file: WrittenFile, files: readonly WrittenFil
   expected.figures = [];
   observed.flow.figures = [];
   const signature = signatureIn(job);
-  const words = await compareFlow(expected, observed.flow, {
-    folio,
-    fonts,
-    embeds: true,
-    carries: settings.fonts === 'embed',
-    telling,
-    styled: true,
-    navigates: false,
-    signature,
-  });
+  const words = await compareBoxedWords(job, expected, observed.flow, telling, settings.fonts === 'embed');
   const found = new Findings();
   const left = toldOtherwise(scope.pages, settings, DRAWINGML);
   const pages = expectDocument(folio, composition, scope, settings).pages.map((p) => ({

@@ -1,12 +1,13 @@
 import type { Folio } from '../../folio/folio.ts';
 import type { Paragraph, Story } from '../../folio/story.ts';
-import { contentLength, OBJECT } from '../../folio/text.ts';
+import { contentLength } from '../../folio/text.ts';
 import { pageOfItem, storyOfFrame } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { signsOfPages } from '../../ports/origin.ts';
 import type { Origin } from '../../ports/origin.ts';
 import { elementAt, originalParts } from '../../read/odf/originalParts.ts';
 import type { OriginalParts } from '../../read/odf/originalParts.ts';
+import { saidWords } from '../../read/odf/saidWords.ts';
 import { childOf, childrenOf } from '../../read/odf/xmlTree.ts';
 import type { XmlElement } from '../../read/odf/xmlTree.ts';
 import type { Xml } from '../shared/odf/element.ts';
@@ -160,7 +161,12 @@ export class OriginalPages {
     signs.box(name, []);
     for (const p of paragraphsIn(story)) {
       const element = this.elementOf(p.id);
-      if (element) signs.told(p.id, contentLength(p.content), wordsOf(element));
+      if (element)
+        signs.told(
+          p.id,
+          contentLength(p.content),
+          saidWords(element, (e) => e.children),
+        );
     }
   }
 
@@ -181,27 +187,3 @@ const paragraphsIn = (story: Story): Paragraph[] => {
   };
   return story.order.flatMap(visit);
 };
-
-/** The words of a paragraph as programs have them (6.1.2 to 6.1.5); what they work out anew is one OBJECT. */
-const wordsOf = (element: XmlElement): string =>
-  element.children
-    .map((c) => {
-      if (typeof c === 'string') return c.replace(/[ \t\r\n]+/g, ' ');
-      switch (c.name) {
-        case 'text:s':
-          return ' '.repeat(Number(c.attributes['text:c'] ?? 1));
-        case 'text:tab':
-          return '\t';
-        case 'text:line-break':
-          return '\n';
-        case 'text:page-number':
-        case 'text:title':
-          return OBJECT;
-        case 'office:annotation':
-        case 'text:ruby-text':
-          return '';
-        default:
-          return wordsOf(c);
-      }
-    })
-    .join('');

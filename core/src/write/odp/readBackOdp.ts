@@ -2,7 +2,6 @@ import { comparePlaces } from '../../ledger/compare.ts';
 import type { Evidence } from '../../ledger/entry.ts';
 import { expectDocument } from '../../ledger/expected.ts';
 import { Findings } from '../../ledger/findings.ts';
-import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { dense } from '../../ledger/flow/dense.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { openSlides } from '../../ledger/flow/telling.ts';
@@ -17,7 +16,7 @@ import { pagesAt } from '../../folio/joinedSpreads.ts';
 import { textPieces } from '../../structure/textPieces.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
-import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
+import { compareBoxedWords, PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import { slideScope } from '../shared/office/slideScope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
 import { isOnPages } from './judgeOdp.ts';
@@ -40,16 +39,7 @@ export async function readBackOdp(file: WrittenFile, files: readonly WrittenFile
   wanted.figures = [];
   const told = headedByRows(wanted, folio);
   const signature = signatureIn(job);
-  const words = await compareFlow(told, observed.flow, {
-    folio,
-    fonts,
-    embeds: true,
-    carries: false,
-    telling,
-    styled: true,
-    navigates: false,
-    signature,
-  });
+  const words = await compareBoxedWords(job, told, observed.flow, telling);
   const found = new Findings();
   if (original) await compareOriginals(job, original, scope.pages, bytes, found);
   const left = toldOtherwise(anew, settings, OPEN_DOCUMENT);

@@ -1,9 +1,12 @@
 import type { Folio } from '../../folio/folio.ts';
 import type { Block, Paragraph } from '../../folio/story.ts';
-import { contentLength, OBJECT } from '../../folio/text.ts';
+import { contentLength } from '../../folio/text.ts';
 import { signsOf } from '../../ports/textSign.ts';
 import { partOf } from '../../structure/boxBlocks.ts';
 import type { BoxBlock } from '../../structure/boxBlocks.ts';
+import { saidWords } from '../../read/odf/saidWords.ts';
+import { readXml } from '../../read/odf/xmlTree.ts';
+import { NAMESPACES } from '../shared/odf/drawing.ts';
 import { el, text } from '../shared/odf/element.ts';
 import type { Xml } from '../shared/odf/element.ts';
 import type { OdfFile } from '../shared/odf/odfPackage.ts';
@@ -72,15 +75,8 @@ export class SlideSigns implements TakesTexts {
   }
 }
 
-/** The words of a paragraph as a program is told them: those of fields with them (6.1.2 to 6.1.5). */
-const saidIn = (xml: Xml): string =>
-  xml
-    .replace(/<text:s(?: text:c="(\d+)")?\/>/g, (_, n: string | undefined) => ' '.repeat(Number(n ?? 1)))
-    .replace(/<text:tab\/>/g, '\t')
-    .replace(/<text:line-break\/>/g, '\n')
-    // Programs work these out anew.
-    .replace(/<text:(page-number|title)\b[^>]*?(\/>|>.*?<\/text:\1>)/g, OBJECT)
-    .replace(/<text:ruby-text>.*?<\/text:ruby-text>/g, '')
-    .replace(/<[^>]*>/g, '')
-    .replace(/&(lt|gt|quot|apos|amp|#\d+);/g, (_, name: string) => NAMED[name] ?? String.fromCodePoint(Number(name.slice(1))));
-const NAMED: Record<string, string> = { lt: '<', gt: '>', quot: '"', apos: "'", amp: '&' };
+/** The words of what was written into a paragraph. */
+function saidIn(inside: Xml): string {
+  const paragraph = readXml(el('text:p', NAMESPACES, [inside]), 'what was written');
+  return saidWords(paragraph, (e) => e.children);
+}

@@ -26,7 +26,7 @@ import { el, pt } from '../shared/odf/element.ts';
 import type { Xml } from '../shared/odf/element.ts';
 import { Looks } from '../shared/odf/graphicLooks.ts';
 import { NotHeld } from '../shared/odf/notHeld.ts';
-import type { BoxContent, OdfBox, OdfSources } from '../shared/odf/odfSources.ts';
+import type { BoxContent, OdfBox, ShapeSources } from '../shared/odf/odfSources.ts';
 import { PlacedFiles } from '../shared/odf/placedFiles.ts';
 import type { OdfFiles } from '../shared/odf/placedFiles.ts';
 import { shapesOf } from '../shared/odf/shapes.ts';
@@ -259,7 +259,7 @@ class LaidOut {
     ]);
   }
 
-  private sources(boxes: ReadonlyMap<string, readonly OdfBox[]>): OdfSources {
+  private sources(boxes: ReadonlyMap<string, readonly OdfBox[]>): ShapeSources {
     const { job, scope, placed, whole } = this;
     const { folio, composition, settings } = job;
     const leading = leadingOfParagraphs(folio, composition, settings.leading);
@@ -268,13 +268,6 @@ class LaidOut {
     // On pages fields show what they show in the layout.
     const fields = { ...flowFields(folio, flowOf(folio, composition, scope)).sources, ...fieldsAsSet(folio, composition) };
     return {
-      pages: scope.pages,
-      title: settings.title || folio.head.metadata.title,
-      language: settings.language || folio.head.metadata.language,
-      transitions: false,
-      notes: false,
-      master: () => ({ key: '', name: undefined, shows: false, items: {}, order: [], origin: translation(0, 0) }),
-      own: () => [],
       shown: scope.shown,
       unread: (item: Item) => isUnread(folio, item.id),
       picture: (item) => {

@@ -2,13 +2,12 @@ import { comparePlaces } from '../../ledger/compare.ts';
 import type { Evidence } from '../../ledger/entry.ts';
 import { expectDocument } from '../../ledger/expected.ts';
 import { Findings } from '../../ledger/findings.ts';
-import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { openBoxes } from '../../ledger/flow/telling.ts';
 import { observeLaidOdt } from '../../ledger/odf/observeLaidOdt.ts';
 import { headedByRows } from '../../ledger/odf/observeOdt.ts';
 import { compareBoxes, wordsInBoxes } from '../../ledger/office/expectBoxes.ts';
-import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
+import { compareBoxedWords, PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { OPEN_DOCUMENT } from '../shared/office/placedFormat.ts';
 import { scopeOf } from '../shared/scope.ts';
@@ -32,16 +31,7 @@ export async function readBackLaidOdt(file: WrittenFile, files: readonly Written
   expected.figures = [];
   observed.flow.figures = [];
   const signature = signatureIn(job);
-  const words = await compareFlow(headedByRows(expected, folio), observed.flow, {
-    folio,
-    fonts,
-    embeds: true,
-    carries: false,
-    telling,
-    styled: true,
-    navigates: false,
-    signature,
-  });
+  const words = await compareBoxedWords(job, headedByRows(expected, folio), observed.flow, telling);
   const found = new Findings();
   const left = toldOtherwise(scope.pages, settings, OPEN_DOCUMENT);
   const pages = expectDocument(folio, composition, scope, settings).pages.map((p) => ({

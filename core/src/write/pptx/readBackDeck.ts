@@ -6,7 +6,6 @@ import type { Evidence } from '../../ledger/entry.ts';
 import { expectDocument } from '../../ledger/expected.ts';
 import type { ExpectedPage } from '../../ledger/expected.ts';
 import { Findings, short } from '../../ledger/findings.ts';
-import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { dense } from '../../ledger/flow/dense.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { slides } from '../../ledger/flow/telling.ts';
@@ -22,7 +21,7 @@ import { textPieces } from '../../structure/textPieces.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { DRAWINGML } from '../shared/office/placedFormat.ts';
 import { promptsIn } from '../shared/office/promptedJob.ts';
-import { PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
+import { compareBoxedWords, PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
 import type { Scope } from '../shared/scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
 import { effectsOnPage } from './cueEffects.ts';
@@ -50,16 +49,7 @@ export async function readBackDeck(
   const telling = slides(replacementsOf(settings));
   const wanted = expectFlow(folio, composition, fonts, scope, { ...settings, depth: 6 }, telling, wordsOnSlides(folio, deck.pages, pieces));
   const signature = signatureIn(job);
-  const words = await compareFlow(asOnSlides(wanted, folio), observed.flow, {
-    folio,
-    fonts,
-    embeds: true,
-    carries: false,
-    telling,
-    styled: true,
-    navigates: false,
-    signature,
-  });
+  const words = await compareBoxedWords(job, asOnSlides(wanted, folio), observed.flow, telling);
   const found = new Findings();
   const left = toldOtherwise(scope.pages, settings, DRAWINGML);
   const pages = expectDocument(folio, composition, { ...whole, pages: scope.pages }, settings).pages.map((p) => onSlide(p, deck, settings));

@@ -12,7 +12,7 @@ import { el, percent, pt, text } from './element.ts';
 import type { Xml } from './element.ts';
 import type { Looks } from './graphicLooks.ts';
 import type { NotHeld } from './notHeld.ts';
-import type { OdfDrawing, OdfSources } from './odfSources.ts';
+import type { OdfDrawing, ShapeSources } from './odfSources.ts';
 
 type Attributes = Record<string, string>;
 
@@ -44,7 +44,7 @@ export class DrawingObjects {
     private readonly automatic: AutomaticStyles,
     readonly notHeld: NotHeld,
     private readonly pageName: (page: string) => string,
-    private readonly sources: OdfSources,
+    private readonly sources: ShapeSources,
     private readonly page: () => string,
   ) {}
 

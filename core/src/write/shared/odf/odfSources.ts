@@ -68,8 +68,8 @@ interface OdfMaster {
   origin: Matrix;
 }
 
-/** What a file of OpenDocument is made from, beside the document itself. */
-export interface OdfSources {
+/** What drawings and presentations are made from, beside the document itself: their pages as well. */
+export interface OdfSources extends ShapeSources {
   pages: readonly PagePlace[];
   title: string;
   language: string;
@@ -78,6 +78,12 @@ export interface OdfSources {
   master(place: PagePlace): OdfMaster;
   /** What a page shows of its own, from back to front; groups as wholes. */
   own(place: PagePlace): readonly Item[];
+  /** Pages that are written as they stand in another document, with what they stand on there. */
+  original?: OriginalSources | null;
+}
+
+/** What things and texts are written from, whatever pages they stand on. */
+export interface ShapeSources {
   shown(item: Item): boolean;
   /** Whether an item is seen and not read. */
   unread(item: Item): boolean;
@@ -98,8 +104,6 @@ export interface OdfSources {
   exactRows?: boolean;
   /** The one distance between lines that a paragraph gets, in points. */
   pitch?(paragraph: Paragraph): number;
-  /** Pages that are written as they stand in another document, with what they stand on there. */
-  original?: OriginalSources | null;
   /** Takes down what is written where, so that it is found again. */
   takes?: TakesTexts;
   /** The page of the layout on which an item stands, where what is shown as one page is several. */

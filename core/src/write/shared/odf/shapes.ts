@@ -10,7 +10,7 @@ import { el, percent, pt } from './element.ts';
 import type { Xml } from './element.ts';
 import type { Looks } from './graphicLooks.ts';
 import type { NotHeld } from './notHeld.ts';
-import type { OdfDrawing, OdfSources } from './odfSources.ts';
+import type { OdfDrawing, ShapeSources } from './odfSources.ts';
 import { TextFrames } from './textFrames.ts';
 import type { Texts } from './texts.ts';
 
@@ -32,7 +32,7 @@ export class Shapes {
     readonly objects: DrawingObjects,
     private readonly frames: TextFrames,
     private readonly storyOf: ReadonlyMap<string, string>,
-    private readonly sources: OdfSources,
+    private readonly sources: ShapeSources,
   ) {}
 
   /** An item and what belongs to it; `origin` is where its page lies on the spread, `opacity` that of the groups around it. */
@@ -227,7 +227,7 @@ export function shapesOf(
     notHeld: NotHeld;
     pageName: (page: string) => string;
     storyOf: ReadonlyMap<string, string>;
-    sources: OdfSources;
+    sources: ShapeSources;
   },
 ): Shapes {
   const { texts, looks, automatic, notHeld, pageName, storyOf, sources } = made;

@@ -8,7 +8,7 @@ import { FRAME } from './drawingObjects.ts';
 import type { DrawingObjects } from './drawingObjects.ts';
 import { el, pt } from './element.ts';
 import type { Xml } from './element.ts';
-import type { BoxContent, OdfBox, OdfSources } from './odfSources.ts';
+import type { BoxContent, OdfBox, ShapeSources } from './odfSources.ts';
 import type { Texts } from './texts.ts';
 
 type Of<K extends Item['kind']> = Extract<Item, { kind: K }>;
@@ -20,7 +20,7 @@ export class TextFrames {
     private readonly texts: Texts,
     private readonly objects: DrawingObjects,
     private readonly storyOf: ReadonlyMap<string, string>,
-    private readonly sources: OdfSources,
+    private readonly sources: ShapeSources,
   ) {}
 
   frame(item: Of<'textFrame'>, origin: Matrix): Xml[] {

@@ -13,7 +13,7 @@ import { all } from '../office/xml.ts';
 import { el, pt, text } from './element.ts';
 import type { Xml } from './element.ts';
 import type { NotHeld } from './notHeld.ts';
-import type { OdfSources } from './odfSources.ts';
+import type { ShapeSources } from './odfSources.ts';
 import type { AutomaticStyles } from './automaticStyles.ts';
 import type { TextStyles } from './textStyles.ts';
 
@@ -27,7 +27,7 @@ export class Texts {
     /** What a link to a page leads to. */
     private readonly pageName: (page: string) => string,
     private readonly sources: Pick<
-      OdfSources,
+      ShapeSources,
       'field' | 'target' | 'pieces' | 'boxes' | 'running' | 'gap' | 'pitch' | 'takes' | 'exactRows'
     >,
   ) {}

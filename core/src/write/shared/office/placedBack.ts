@@ -1,4 +1,9 @@
 import type { Format } from '../../../ledger/compare.ts';
+import type { Evidence } from '../../../ledger/entry.ts';
+import { compareFlow } from '../../../ledger/flow/compareFlow.ts';
+import type { ExpectedFlow } from '../../../ledger/flow/expectFlow.ts';
+import type { ObservedFlow } from '../../../ledger/flow/observedFlow.ts';
+import type { Telling } from '../../../ledger/flow/telling.ts';
 import { SIGNATURE_CELLS } from '../../../ledger/findings.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
 import type { WriteJob } from '../../writer.ts';
@@ -34,3 +39,22 @@ export const signatureIn =
   (job: Pick<WriteJob<unknown>, 'media' | 'pictures'>) =>
   async (media: string): Promise<Uint8Array> =>
     job.pictures.signature(await job.media(media), SIGNATURE_CELLS);
+
+/** Holds the words of boxes against those that are expected. `carries`: whether typefaces are in the file. */
+export const compareBoxedWords = (
+  { folio, fonts, media, pictures }: Pick<WriteJob<unknown>, 'folio' | 'fonts' | 'media' | 'pictures'>,
+  expected: ExpectedFlow,
+  observed: ObservedFlow,
+  telling: Telling,
+  carries = false,
+): Promise<Evidence[]> =>
+  compareFlow(expected, observed, {
+    folio,
+    fonts,
+    embeds: true,
+    carries,
+    telling,
+    styled: true,
+    navigates: false,
+    signature: signatureIn({ media, pictures }),
+  });

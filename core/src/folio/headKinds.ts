@@ -1,4 +1,4 @@
-/** What of a document's head has a name that a newer version of its source carries too: styles, layers, inks, master pages. */
+/** What of a document's head has a name, which a newer version of its source carries too: styles, layers, inks, master pages. */
 export const NAMED = [
   'layers',
   'paragraphStyles',
