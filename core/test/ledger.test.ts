@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { newEdition } from '../src/language/index.ts';
 import { produce } from 'immer';
 import { Folio } from '../src/index.ts';
 import type { LedgerEntry } from '../src/ledger/index.ts';
@@ -93,7 +94,7 @@ function everything(): Folio {
       story.order.push('tb');
       story.links = { bad: { id: 'bad', destination: { to: 'address', href: 'javascript:alert(1)', window: 'same' } } };
       story.items = { inText: { ...common, id: 'inText', kind: 'shape', path: [] } as never };
-      draft.editions = { de: { language: 'de', targets: {}, overrides: {} } };
+      draft.editions = { de: newEdition('de') };
       draft.head.opening = { fullScreen: true, view: 'page', showBookmarks: false, loop: false };
       draft.head.structure.pins = { pin1: { id: 'pin1', item: 'picture1', paragraph: 'p1', offset: 0, as: 'before' } };
       draft.head.fonts = { ff: { id: 'ff', family: 'Nowhere', weight: 400, style: 'normal' } };

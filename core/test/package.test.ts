@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { newEdition } from '../src/language/index.ts';
 import { createWriteStream } from 'node:fs';
 import { mkdtemp, readFile, rm, truncate, writeFile, copyFile } from 'node:fs/promises';
 import { createHash } from 'node:crypto';
@@ -76,7 +77,7 @@ describe('packages', () => {
     const folio: Folio = {
       ...tinyFolio(['x']),
       recipes: { r: { id: 'r', output: 'pdf', version: 1, name: 'For print', settings: { pages: '1' } } },
-      editions: { de: { language: 'de', targets: {}, overrides: {} } },
+      editions: { de: newEdition('de') },
     };
     const file = path();
     await pipeline(packFolio(folio, new Map(), { stream: () => Readable.from([]) }), createWriteStream(file));

@@ -1,5 +1,4 @@
 import { mm, rectPath } from '@elastic-folio/core';
-import { edition } from './editions/edition.ts';
 import { flyerGerman } from './editions/german.ts';
 import { flyerJapanese } from './editions/japanese.ts';
 import { domeAtDusk } from './art/scenes.ts';
@@ -130,8 +129,8 @@ export async function openDomeNight(): Promise<Sample> {
     { site: { id: 'site', destination: { to: 'address', href: 'https://marrowby.example/', window: 'same' } } },
   );
   b.decoration('foot', ...THINGS.map((_, i) => `box-${i + 1}`));
-  b.edition(edition('de', 'German', flyerGerman));
-  b.edition(edition('ja', 'Japanese', flyerJapanese));
+  b.edition('de', 'German', flyerGerman);
+  b.edition('ja', 'Japanese', flyerJapanese, { overrides: { italics: 'bold' } });
   b.strand('flyer', 'Flyer', [title, picture, when, { spread: 'front', item: 'bring' }, list, foot]);
   return b.finish();
 }

@@ -1,12 +1,11 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
-import { Folio, Item, IDENTITY, Opening, Structure, Table, Transition } from '@elastic-folio/core';
+import { Edition, Folio, Item, IDENTITY, Opening, Structure, Table, Transition } from '@elastic-folio/core';
 import type {
   CharacterOverrides,
   CharacterStyle,
   Colour,
-  Edition,
   Inline,
   Matrix,
   MasterPage,
@@ -18,7 +17,10 @@ import type {
   Spread,
   Page,
 } from '@elastic-folio/core';
+import { unitsFromParagraphs } from '@elastic-folio/core/language';
 import type { z } from 'zod';
+import { paragraphsFrom } from './editions/edition.ts';
+import type { EditionTexts } from './editions/edition.ts';
 
 type ItemInput = z.input<typeof Item>;
 type Common = Partial<Omit<Extract<ItemInput, { kind: 'shape' }>, 'kind' | 'path' | 'id'>>;
@@ -83,6 +85,7 @@ export class SampleAssembly {
   private readonly folio: z.input<typeof Folio>;
   private readonly bytes = new Map<string, Uint8Array>();
   private readonly files: Sample['files'] = new Map();
+  private readonly editions: ((folio: Folio) => Edition)[] = [];
   private counter = 0;
 
   constructor(id: string, title: string, extra: Partial<Folio['head']['metadata']> = {}) {
@@ -230,8 +233,9 @@ export class SampleAssembly {
     this.head.structure.strands.push({ id, name, entries });
   }
 
-  edition(edition: Edition): void {
-    this.folio.editions![edition.language] = edition;
+  /** An edition in another language, from its paragraphs; more is said of it where it has more. */
+  edition(language: string, name: string, texts: EditionTexts, more: Omit<z.input<typeof Edition>, 'language' | 'name' | 'units'> = {}): void {
+    this.editions.push((folio) => Edition.parse({ language, name, units: unitsFromParagraphs(folio, paragraphsFrom(texts)), ...more }));
   }
 
   decoration(...items: string[]): void {
@@ -252,7 +256,9 @@ export class SampleAssembly {
   }
 
   finish(): Sample {
-    const folio = Folio.parse(this.folio);
+    const plain = Folio.parse(this.folio);
+    const editions = Object.fromEntries(this.editions.map((make) => make(plain)).map((e) => [e.language, e]));
+    const folio: Folio = { ...plain, editions };
     const { bytes } = this;
     return { folio, files: this.files, blobs: { stream: (sha) => Readable.from([bytes.get(sha)!]) } };
   }

@@ -1,17 +1,9 @@
 import { z } from 'zod';
-import { Id, Language } from './ids.ts';
+import { Id } from './ids.ts';
+import { Edition } from './edition.ts';
 import { Head } from './head.ts';
 import { Spread } from './spread.ts';
-import { Inline, Story } from './story.ts';
-
-/** The Folio in one language: targets by segment id, and a few overrides by entity id. */
-export const Edition = z.object({
-  language: Language,
-  name: z.string().optional(),
-  targets: z.record(z.string(), z.array(Inline)).default({}),
-  overrides: z.record(Id, z.record(z.string(), z.unknown())).default({}),
-});
-export type Edition = z.infer<typeof Edition>;
+import { Story } from './story.ts';
 
 /** The named, reusable settings of one output; `settings` is checked by that output's own schema. */
 export const Recipe = z.object({

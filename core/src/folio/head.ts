@@ -94,6 +94,8 @@ export const Structure = z.object({
   outline: z.record(Id, OutlineEntry).default({}),
   /** Frames of captions → what each is the caption of. */
   captions: z.record(Id, Id).default({}),
+  /** Lists in alphabetical order, by names of their own: the paragraphs that begin their entries. In other languages they are sorted anew. */
+  alphabetical: z.record(Id, z.object({ story: Id, entries: z.array(Id).min(1) })).optional(),
 });
 export type Structure = z.infer<typeof Structure>;
 

@@ -13,7 +13,7 @@ export * from './head.ts';
 export * from './libraryFont.ts';
 export * from './roleSet.ts';
 export * from './folio.ts';
-export * from './inEdition.ts';
+export * from './edition.ts';
 export * from './text.ts';
 export * from './resolve.ts';
 export * from './weightName.ts';

@@ -11,6 +11,8 @@ export const Span = z.object({
   style: Id.optional(),
   overrides: CharacterOverrides.optional(),
   link: Id.optional(),
+  /** Stays as it is in every language (HTML: `translate`; ITS 2.0, 6.1). */
+  translate: z.literal(false).optional(),
 });
 export type Span = z.infer<typeof Span>;
 
@@ -40,6 +42,8 @@ export const Paragraph = z.object({
   overrides: ParagraphOverrides.optional(),
   character: CharacterOverrides.optional(),
   content: z.array(Inline).default([]),
+  /** Stays as it is in every language. */
+  translate: z.literal(false).optional(),
 });
 export type Paragraph = z.infer<typeof Paragraph>;
 

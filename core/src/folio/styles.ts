@@ -122,7 +122,10 @@ export type ParagraphOverrides = z.infer<typeof ParagraphOverrides>;
 
 const named = { id: Id, name: z.string().min(1), basedOn: Id.optional() };
 
-export const CharacterStyle = z.object({ ...named, character: CharacterOverrides.default({}), role: Role.optional() });
+/** Words in this style stay as they are in every language (ITS 2.0, 6.1). */
+const translate = z.literal(false).optional();
+
+export const CharacterStyle = z.object({ ...named, character: CharacterOverrides.default({}), role: Role.optional(), translate });
 export type CharacterStyle = z.infer<typeof CharacterStyle>;
 
 export const ParagraphStyle = z.object({
@@ -131,6 +134,7 @@ export const ParagraphStyle = z.object({
   character: CharacterOverrides.default({}),
   next: Id.optional(),
   role: Role.optional(),
+  translate,
 });
 export type ParagraphStyle = z.infer<typeof ParagraphStyle>;
 

@@ -1,12 +1,20 @@
 import { articleWriter } from './article/index.ts';
+import { csvWriter } from './csv/index.ts';
+import { docxColumnsWriter } from './docx-columns/index.ts';
 import { docxWriter } from './docx/index.ts';
 import { epubWriter } from './epub/index.ts';
 import { fixedEpubWriter } from './epub-fixed/index.ts';
 import { htmlWriter } from './html/index.ts';
+import { xmlWriter } from './its/index.ts';
 import { odpWriter } from './odp/index.ts';
 import { odtWriter } from './odt/index.ts';
 import { pdfWriter } from './pdf/index.ts';
+import { poWriter } from './po/index.ts';
 import { pptxWriter } from './pptx/index.ts';
+import { tmxWriter } from './tmx/index.ts';
+import { xliff12Writer } from './xliff-1.2/index.ts';
+import { xliff21Writer } from './xliff-2.1/index.ts';
+import { xlsxWriter } from './xlsx/index.ts';
 import type { Writer } from './writer.ts';
 
 /** Every output. A new one is a folder here and a line below. */
@@ -20,6 +28,14 @@ export const WRITERS: readonly Writer[] = [
   pptxWriter,
   odpWriter,
   odtWriter,
+  xliff12Writer,
+  xliff21Writer,
+  xlsxWriter,
+  docxColumnsWriter,
+  tmxWriter,
+  poWriter,
+  csvWriter,
+  xmlWriter,
 ] as unknown as Writer[];
 
 export const writerById = (id: string): Writer | undefined => WRITERS.find((w) => w.id === id);

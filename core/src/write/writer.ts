@@ -5,6 +5,7 @@ import type { FontSet } from '../compose/fontSet.ts';
 import type { Folio } from '../folio/folio.ts';
 import type { Evidence, Judgement } from '../ledger/entry.ts';
 import type { SubjectInFolio } from '../ledger/subjects.ts';
+import type { MemoryUnit } from '../language/memory.ts';
 import type { OtherFolio } from '../ports/documentFiles.ts';
 import type { Origin } from '../ports/origin.ts';
 import type { DerivedStore, PicturePort } from '../ports/ports.ts';
@@ -32,6 +33,8 @@ export interface ConversionPorts {
   others?: ReadonlyMap<string, OtherFolio> | undefined;
   /** The source that it came in from. */
   origin?: Origin | null;
+  /** What was translated before from one language into another. */
+  memory?: (source: string, target: string) => Promise<MemoryUnit[]>;
   pictures: PicturePort;
   derived: DerivedStore;
   /** The runtime that goes into web output. */

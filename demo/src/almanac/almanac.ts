@@ -1,5 +1,4 @@
 import { ellipsePath, multiply, rectPath, rotation, translation } from '@elastic-folio/core';
-import { edition } from '../editions/edition.ts';
 import { featureGerman } from '../editions/german.ts';
 import { domeAtDusk, hillMap, moon, nightSky, starChart, telescope, twilightPath } from '../art/scenes.ts';
 import { SampleAssembly, ink, para, soft } from '../sampleAssembly.ts';
@@ -40,7 +39,7 @@ export async function marrowbyAlmanac(): Promise<Sample> {
   dial(b);
   twilightStory(b, [...walk, diaryPage(b)]);
   backCover(b);
-  b.edition(edition('de', 'German (main feature)', featureGerman));
+  b.edition('de', 'German (main feature)', featureGerman);
   b.transitions([
     { style: 'fade', seconds: 0.6 },
     { style: 'wipe', seconds: 0.5, direction: 180 },

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { Folio } from '../../folio/folio.ts';
-import { Edition, Recipe } from '../../folio/folio.ts';
+import { Recipe } from '../../folio/folio.ts';
+import { Edition } from '../../folio/edition.ts';
 import { FORMAT_VERSION, Head } from '../../folio/head.ts';
 import { Spread } from '../../folio/spread.ts';
 import { Story } from '../../folio/story.ts';

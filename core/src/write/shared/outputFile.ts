@@ -13,3 +13,10 @@ export const outputFile = (path: string, mediaType: string, content: string | Ui
   mediaType,
   body: once(typeof content === 'string' ? new TextEncoder().encode(content) : content),
 });
+
+/** All bytes of what comes piece by piece. */
+export async function collectBytes(body: AsyncIterable<Uint8Array>): Promise<Uint8Array> {
+  const chunks: Uint8Array[] = [];
+  for await (const chunk of body) chunks.push(chunk);
+  return new Uint8Array(Buffer.concat(chunks));
+}

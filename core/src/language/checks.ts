@@ -1,0 +1,146 @@
+import type { TextPart } from '../folio/edition.ts';
+import type { Code } from './codes.ts';
+import { decimalMark } from './conventions.ts';
+import { codesIn, joined, wordsOf } from './parts.ts';
+
+/** What can be wrong with a translation by itself. `wrong`: it cannot be taken as it is; `look`: a person should look at it. */
+export const FAULTS = {
+  codeMissing: 'wrong',
+  codeDoubled: 'wrong',
+  codeUnknown: 'wrong',
+  codeOrder: 'wrong',
+  forbidden: 'wrong',
+  numbers: 'look',
+  spaces: 'look',
+  punctuation: 'look',
+  sourceChanged: 'look',
+  overflow: 'look',
+  glyphs: 'look',
+} as const;
+export type Fault = keyof typeof FAULTS;
+
+/** A finding about a translation, with a sentence that says what and where. */
+export interface SegmentFinding {
+  fault: Fault;
+  says: string;
+}
+
+/** Signs that no text may hold: control characters, noncharacters, halves of surrogates, those that turn the direction by force, and our own marks. */
+// eslint-disable-next-line no-control-regex -- these are what is looked for
+const FORBIDDEN = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u0084\u0086-\u009F\u202A-\u202E\u2066-\u2069\uE000-\uE003\uFDD0-\uFDEF\uFFFC\uFFFE\uFFFF]|\p{Cs}/gu;
+
+const called = (code: Code | undefined, n: number): string => (code ? `${n} (${code.shows || code.says})` : String(n));
+
+/** Looks a translation through against its source. */
+export function faultsOf(source: readonly TextPart[], target: readonly TextPart[], codes: readonly Code[], languages: { source: string; target: string }): SegmentFinding[] {
+  return [...codeFaults(source, target, codes), ...wordFaults(wordsOf(source), target, languages)];
+}
+
+function codeFaults(source: readonly TextPart[], target: readonly TextPart[], codes: readonly Code[]): SegmentFinding[] {
+  const found: SegmentFinding[] = [];
+  const byNumber = new Map(codes.map((c) => [c.n, c]));
+  const wanted = codesIn(source);
+  const has = codesIn(target);
+  for (const n of new Set(wanted)) {
+    const count = has.filter((m) => m === n).length;
+    const kind = byNumber.get(n)?.kind;
+    // A reading belongs to the script of the source; another language can do without it.
+    if (!count && kind !== 'ruby') found.push({ fault: 'codeMissing', says: `Code ${called(byNumber.get(n), n)} is missing.` });
+    if (count > wanted.filter((m) => m === n).length) found.push({ fault: 'codeDoubled', says: `Code ${called(byNumber.get(n), n)} is there ${count} times.` });
+  }
+  for (const n of new Set(has)) if (!wanted.includes(n)) found.push({ fault: 'codeUnknown', says: `Code ${n} is not in the source.` });
+  const open: number[] = [];
+  for (const part of target) {
+    if (part.type === 'open') open.push(part.code);
+    if (part.type !== 'close') continue;
+    if (open[open.length - 1] === part.code) open.pop();
+    else {
+      found.push({ fault: 'codeOrder', says: open.includes(part.code) ? `Code ${part.code} ends inside another.` : `Code ${part.code} ends before it begins.` });
+      open.splice(0, open.length, ...open.filter((n) => n !== part.code));
+    }
+  }
+  for (const n of open) found.push({ fault: 'codeOrder', says: `Code ${n} does not end.` });
+  return found;
+}
+
+function wordFaults(source: string, target: readonly TextPart[], languages: { source: string; target: string }): SegmentFinding[] {
+  const found: SegmentFinding[] = [];
+  const words = wordsOf(target);
+  const forbidden = [...new Set(words.match(FORBIDDEN) ?? [])];
+  if (forbidden.length)
+    found.push({ fault: 'forbidden', says: `It holds signs that cannot be seen: ${forbidden.map((c) => `U+${c.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`).join(', ')}.` });
+  const [before, after] = [numbersIn(source, languages.source), numbersIn(words, languages.target)];
+  const gone = without(before, after);
+  const come = without(after, before);
+  if (gone.length || come.length)
+    found.push({ fault: 'numbers', says: [gone.length && `without ${gone.join(', ')}`, come.length && `with ${come.join(', ')}`].filter(Boolean).join(', ').replace(/^./, (c) => c.toUpperCase()) + '.' });
+  const [lead, trail] = [/^\s*/, /\s*$/].map((at) => at.exec(source)![0] === at.exec(words)![0]);
+  if (!lead || !trail) found.push({ fault: 'spaces', says: `There is ${!lead && !trail ? 'other white space at both ends' : `other white space at the ${lead ? 'end' : 'beginning'}`}.` });
+  else if (/[^\S\n] {1,}/.test(words) && !/[^\S\n] {1,}/.test(source)) found.push({ fault: 'spaces', says: 'There are two spaces in a row.' });
+  const [is, was] = [endMark(words), endMark(source)];
+  if (is !== was) found.push({ fault: 'punctuation', says: `It ends ${is ? `with “${is}”` : 'without a mark'}; the source ends ${was ? `with “${was}”` : 'without one'}.` });
+  return found;
+}
+
+/** Numbers of a text with a full stop for their decimals, whatever language they are written in; those in full width as well. */
+function numbersIn(text: string, language: string): string[] {
+  const decimal = decimalMark(language);
+  const plain = text.normalize('NFKC');
+  return (plain.match(/\d+(?:[.,\u00A0\u202F'’]\d+)*/g) ?? []).map((n) => {
+    const parts = n.split(/([.,\u00A0\u202F'’])/);
+    let out = parts[0]!;
+    for (let i = 1; i < parts.length; i += 2) {
+      const [mark, digits] = [parts[i]!, parts[i + 1]!];
+      // Three digits after another mark than that of decimals are thousands.
+      if (mark === decimal) out += `.${digits}`;
+      else out += digits.length === 3 ? digits : `.${digits}`;
+    }
+    return out;
+  });
+}
+
+function without(a: readonly string[], b: readonly string[]): string[] {
+  const rest = [...b];
+  return a.filter((n) => {
+    const at = rest.indexOf(n);
+    if (at >= 0) rest.splice(at, 1);
+    return at < 0;
+  });
+}
+
+/** The mark that a text ends with, the same for all scripts (common practice). */
+const SAME_MARK: Record<string, string> = { '。': '.', '．': '.', '！': '!', '？': '?', '：': ':', '；': ';', '…': '…', '؟': '?', '۔': '.', '।': '.', '；;': ';' };
+function endMark(text: string): string {
+  const last = /([.!?:;…。．！？：；؟۔।])[\p{Pe}\p{Pf}\p{Pi}"'”’\s]*$/u.exec(text)?.[1] ?? '';
+  return SAME_MARK[last] ?? last;
+}
+
+/** A translation that can be taken: without forbidden signs, codes once each and in pairs; those that stand for something and are missing come at its end. */
+export function mended(source: readonly TextPart[], target: readonly TextPart[], codes: readonly Code[]): TextPart[] {
+  const wanted = new Map<number, number>();
+  for (const n of codesIn(source)) wanted.set(n, (wanted.get(n) ?? 0) + 1);
+  const out: TextPart[] = [];
+  const open: number[] = [];
+  for (const part of target) {
+    if (part.type === 'text') out.push({ type: 'text', text: part.text.replace(FORBIDDEN, '') });
+    else if (part.type === 'wrap') out.push(part);
+    else if (part.type === 'close') {
+      const at = open.lastIndexOf(part.code);
+      if (at < 0) continue;
+      // What was opened since ends with it.
+      for (const n of open.splice(at).reverse()) out.push({ type: 'close', code: n });
+    } else {
+      const left = wanted.get(part.code) ?? 0;
+      if (!left) continue;
+      wanted.set(part.code, left - 1);
+      out.push(part);
+      if (part.type === 'open') open.push(part.code);
+    }
+  }
+  for (const n of open.reverse()) out.push({ type: 'close', code: n });
+  for (const code of codes) {
+    const left = wanted.get(code.n) ?? 0;
+    if (!code.paired) for (let i = 0; i < left; i++) out.push({ type: 'code', code: code.n });
+  }
+  return joined(out);
+}

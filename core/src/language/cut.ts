@@ -1,0 +1,125 @@
+import type { TextPart } from '../folio/edition.ts';
+import { OBJECT } from '../folio/text.ts';
+import type { Code, Coded } from './codes.ts';
+import { joined, wordsOf } from './parts.ts';
+import { sentenceBreaks } from './srx.ts';
+import type { SentenceRules } from './srx.ts';
+
+/** A segment of a unit, and what stands between it and the next. */
+export interface CutSegment {
+  source: TextPart[];
+  glue?: TextPart[];
+}
+
+/** A text cut into segments; what it begins and ends with besides words is glue before the first and after the last. */
+export interface Cut {
+  before?: TextPart[];
+  segments: CutSegment[];
+  /** Codes of the text; a pair that is cut in two has a number of its own in each. */
+  codes: Code[];
+}
+
+/**
+ * Cuts a text into segments: at every tab, and into sentences where there are rules. White space around a segment is not part of
+ * it. A pair of codes that reaches over a cut is closed before it and opened again behind it.
+ */
+export function cutIntoSegments({ parts, codes }: Pick<Coded, 'parts' | 'codes'>, language: string, rules: SentenceRules | null): Cut {
+  const plain = parts.map((p) => (p.type === 'text' ? p.text : p.type === 'wrap' ? '\n' : p.type === 'code' ? OBJECT : '')).join('');
+  const tabs = [...plain.matchAll(/\t/g)].map((m) => m.index);
+  const sentences = rules ? sentenceBreaks(plain.replaceAll('\n', ' '), language, rules) : [];
+  const edges = [...new Set([...tabs.flatMap((t) => [t, t + 1]), ...sentences])].sort((a, b) => a - b);
+  const allCodes = [...codes];
+  const pieces = partsBetween(parts, edges, allCodes);
+  const cut: Cut = { segments: [], codes: allCodes };
+  const glue = (more: TextPart[]): void => {
+    if (!more.length) return;
+    const last = cut.segments[cut.segments.length - 1];
+    if (last) last.glue = joined([...(last.glue ?? []), ...more]);
+    else cut.before = joined([...(cut.before ?? []), ...more]);
+  };
+  for (const piece of pieces) {
+    const { lead, inner, trail } = trimmed(piece);
+    glue(lead);
+    if (isSaid(inner)) cut.segments.push({ source: inner });
+    else glue(inner);
+    glue(trail);
+  }
+  return cut;
+}
+
+/** Whether there is anything to translate or to place: words, or codes that stand by themselves. */
+const isSaid = (parts: readonly TextPart[]): boolean => wordsOf(parts).trim() !== '' || parts.some((p) => p.type === 'code');
+
+/** The parts between places of the plain text; pairs that are cut get codes of their own on each side. */
+function partsBetween(parts: readonly TextPart[], edges: readonly number[], codes: Code[]): TextPart[][] {
+  const out: TextPart[][] = [[]];
+  // Pairs that are open: the number they had, and the one they have in this piece.
+  const open: { was: number; now: number }[] = [];
+  let at = 0;
+  let next = 0;
+  const last = (): TextPart[] => out[out.length - 1]!;
+  const part = (): void => {
+    for (const pair of [...open].reverse()) last().push({ type: 'close', code: pair.now });
+    out.push([]);
+    for (const pair of open) {
+      const before = codes.find((c) => c.n === pair.now)!;
+      pair.now = codes.length + 1;
+      codes.push({ ...before, n: pair.now });
+      last().push({ type: 'open', code: pair.now });
+    }
+  };
+  for (const p of parts) {
+    if (p.type === 'open') open.push({ was: p.code, now: p.code });
+    if (p.type === 'open' || p.type === 'close') {
+      const pair = open.find((o) => o.was === p.code);
+      last().push({ ...p, code: pair?.now ?? p.code });
+      if (p.type === 'close' && pair) open.splice(open.indexOf(pair), 1);
+      continue;
+    }
+    const length = p.type === 'text' ? p.text.length : 1;
+    let from = 0;
+    while (next < edges.length && edges[next]! < at + length) {
+      const cut = edges[next++]! - at;
+      if (cut < from) continue;
+      if (p.type === 'text') last().push({ type: 'text', text: p.text.slice(from, cut) });
+      part();
+      from = Math.max(cut, 0);
+    }
+    last().push(p.type === 'text' ? { type: 'text', text: p.text.slice(from) } : p);
+    at += length;
+  }
+  return out.map((piece) => withoutEmptyPairs(joined(piece)));
+}
+
+function withoutEmptyPairs(parts: TextPart[]): TextPart[] {
+  const at = parts.findIndex((p, i) => p.type === 'open' && parts[i + 1]?.type === 'close');
+  return at < 0 ? parts : withoutEmptyPairs(joined([...parts.slice(0, at), ...parts.slice(at + 2)]));
+}
+
+/** White space at the ends, taken off where it stands outside of pairs. */
+function trimmed(parts: readonly TextPart[]): { lead: TextPart[]; inner: TextPart[]; trail: TextPart[] } {
+  const inner = [...parts];
+  const lead: TextPart[] = [];
+  const trail: TextPart[] = [];
+  for (;;) {
+    const first = inner[0];
+    const blank = first?.type === 'text' ? /^\s*/.exec(first.text)![0] : '';
+    if (first?.type === 'wrap') lead.push(inner.shift()!);
+    else if (first?.type === 'text' && blank) {
+      lead.push({ type: 'text', text: blank });
+      inner[0] = { type: 'text', text: first.text.slice(blank.length) };
+      if (blank.length === first.text.length) inner.shift();
+    } else break;
+  }
+  for (;;) {
+    const end = inner[inner.length - 1];
+    const blank = end?.type === 'text' ? /\s*$/.exec(end.text)![0] : '';
+    if (end?.type === 'wrap') trail.unshift(inner.pop()!);
+    else if (end?.type === 'text' && blank) {
+      trail.unshift({ type: 'text', text: blank });
+      inner[inner.length - 1] = { type: 'text', text: end.text.slice(0, end.text.length - blank.length) };
+      if (blank.length === end.text.length) inner.pop();
+    } else break;
+  }
+  return { lead, inner, trail };
+}

@@ -1,0 +1,63 @@
+import type { TextPart } from '../../folio/edition.ts';
+import { emptyInbound } from '../../language/exchange.ts';
+import type { Inbound } from '../../language/exchange.ts';
+import { joined } from '../../language/parts.ts';
+import { stateOf } from '../../language/states.ts';
+import { FolioError } from '../../ports/ports.ts';
+import { textOfFile, unitOfSegment } from './exchangeReader.ts';
+import type { ExchangeReader } from './exchangeReader.ts';
+import { childNode, childNodes, passedOver, textIn, walkXml } from './walkXml.ts';
+import type { XmlNode } from './walkXml.ts';
+
+/** Our plain XML with rules of ITS 2.0. */
+export const xmlReader: ExchangeReader = {
+  id: 'xml',
+  extensions: ['.xml'],
+  async read(file, limits) {
+    return readTexts(await textOfFile(file, limits));
+  },
+};
+
+export function readTexts(text: string): Inbound {
+  const out = emptyInbound();
+  let isTexts = false;
+  const { instructions } = walkXml(text, 'The XML file', {
+    whole: new Set(['text', 'rules']),
+    opened(name, attributes, depth) {
+      if (name !== 'texts' || depth) return;
+      isTexts = true;
+      out.document = attributes['document'] ?? null;
+      out.source = attributes['source'] ?? null;
+      out.target = attributes['target'] ?? null;
+    },
+    taken(node) {
+      if (node.name === 'rules') return;
+      const [source, target] = ['source', 'target'].map((n) => childNode(node, n));
+      const said = target ? partsOf(target) : [];
+      out.segments.push({
+        ...unitOfSegment(node.attributes['id'] ?? ''),
+        source: source ? partsOf(source) : null,
+        target: said.length ? said : null,
+        state: stateOf(node.attributes['state']),
+        comments: childNodes(node, 'comment').map(textIn),
+      });
+    },
+  });
+  if (!isTexts) throw new FolioError('exchange.kind', 'The file is XML, and none of the texts that went out.', 'Choose the file that the translator sent back.');
+  out.passedOver.push(...passedOver(instructions));
+  return out;
+}
+
+function partsOf(node: XmlNode): TextPart[] {
+  return joined(
+    node.children.flatMap((child): TextPart[] => {
+      if (typeof child === 'string') return [{ type: 'text', text: child }];
+      const n = Number(child.attributes['n']);
+      if (child.name === 'wrap') return [{ type: 'wrap' }];
+      if (!(Number.isInteger(n) && n > 0)) return partsOf(child);
+      if (child.name === 'pair') return [{ type: 'open', code: n }, ...partsOf(child), { type: 'close', code: n }];
+      const at = child.attributes['at'];
+      return [{ type: at === 'start' ? 'open' : at === 'end' ? 'close' : 'code', code: n }];
+    }),
+  );
+}

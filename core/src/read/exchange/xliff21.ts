@@ -1,0 +1,115 @@
+import type { TextPart } from '../../folio/edition.ts';
+import { emptyInbound } from '../../language/exchange.ts';
+import type { Inbound, InboundSegment } from '../../language/exchange.ts';
+import { joined } from '../../language/parts.ts';
+import { stateOf } from '../../language/states.ts';
+import { FolioError } from '../../ports/ports.ts';
+import { textOfFile } from './exchangeReader.ts';
+import type { ExchangeReader } from './exchangeReader.ts';
+import { childNode, childNodes, passedOver, textIn, walkXml } from './walkXml.ts';
+import type { XmlNode } from './walkXml.ts';
+
+/** XLIFF 2.0 and 2.1. */
+export const xliff21Reader: ExchangeReader = {
+  id: 'xliff-2.1',
+  extensions: ['.xlf', '.xliff'],
+  isOfThis: (beginning) => /<xliff[^>]*\sversion\s*=\s*["']2\./.test(beginning),
+  async read(file, limits) {
+    return readXliff21(await textOfFile(file, limits));
+  },
+};
+
+export function readXliff21(text: string): Inbound {
+  const out = emptyInbound();
+  const { instructions } = walkXml(text, 'The XLIFF file', {
+    whole: new Set(['unit']),
+    opened(name, attributes) {
+      if (name === 'xliff') {
+        out.source = attributes['srcLang'] ?? null;
+        out.target = attributes['trgLang'] ?? null;
+      }
+      if (name === 'file') out.document ??= attributes['original'] ?? null;
+    },
+    taken: (unit) => out.segments.push(...segmentsOf(unit)),
+  });
+  out.passedOver.push(...passedOver(instructions));
+  return out;
+}
+
+/** The segments of a unit, in the order of their targets’ text; what stands between two of them goes with the first. */
+function segmentsOf(unit: XmlNode): InboundSegment[] {
+  const id = unit.attributes['id'] ?? '';
+  const { translate } = unit.attributes;
+  const wraps = new Set<string>();
+  const comments = childNodes(childNode(unit, 'notes'), 'note').filter((n) => n.attributes['category'] !== 'place').map(textIn);
+  const segments: InboundSegment[] = [];
+  for (const child of childNodes(unit)) {
+    if (child.name !== 'segment' && child.name !== 'ignorable') continue;
+    const [source, target] = ['source', 'target'].map((n) => childNode(child, n));
+    if (target?.attributes['order'] !== undefined && Number(target.attributes['order']) !== segments.length + 1 && child.name === 'segment')
+      throw new FolioError('exchange.order', `The segments of “${id}” are in another order than in the document.`, 'Ask for a file whose segments stand in the order of their sources.');
+    const parts = source ? partsOf(source, wraps) : [];
+    if (child.name === 'ignorable') {
+      const last = segments[segments.length - 1];
+      if (last) last.glue = joined([...(last.glue ?? []), ...parts]);
+      continue;
+    }
+    const said = target ? partsOf(target, wraps) : [];
+    segments.push({
+      unit: id,
+      at: segments.length,
+      source: parts,
+      target: said.length ? said : null,
+      state: stateOf(child.attributes['state'], { translate }),
+      comments: segments.length ? [] : comments,
+    });
+  }
+  return segments;
+}
+
+/** What stands in a source or target (section 4.7): words, codes, and marks around words, which are passed over. */
+function partsOf(node: XmlNode, wraps: Set<string>): TextPart[] {
+  const out: TextPart[] = [];
+  const numberOf = (id: string | undefined): number => Number(/^\d+$/.exec(id ?? '')?.[0] ?? NaN);
+  const walk = (children: XmlNode['children']): void => {
+    for (const child of children) {
+      if (typeof child === 'string') {
+        out.push({ type: 'text', text: child });
+        continue;
+      }
+      const { id, startRef, subType, hex } = child.attributes;
+      const n = numberOf(startRef ?? id);
+      switch (child.name) {
+        case 'pc':
+          if (!(n > 0)) walk(child.children);
+          else {
+            out.push({ type: 'open', code: n });
+            walk(child.children);
+            out.push({ type: 'close', code: n });
+          }
+          break;
+        case 'ph':
+          if (subType === 'xlf:lb' || wraps.has(id ?? '')) {
+            out.push({ type: 'wrap' });
+            if (id !== undefined) wraps.add(id);
+          } else if (n > 0) out.push({ type: 'code', code: n });
+          break;
+        case 'sc':
+          if (n > 0) out.push({ type: 'open', code: n });
+          break;
+        case 'ec':
+          if (n > 0) out.push({ type: 'close', code: n });
+          break;
+        case 'mrk':
+          walk(child.children);
+          break;
+        case 'cp':
+          // A sign that XML cannot hold (4.2.3.1): it is brought on, and told as one that no text may hold.
+          if (hex !== undefined && /^[0-9A-Fa-f]{1,6}$/.test(hex)) out.push({ type: 'text', text: String.fromCodePoint(Math.min(parseInt(hex, 16), 0x10ffff)) });
+          break;
+      }
+    }
+  };
+  walk(node.children);
+  return joined(out);
+}

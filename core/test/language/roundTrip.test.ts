@@ -1,0 +1,45 @@
+import type { Folio } from '../../src/index.ts';
+import { inEdition } from '../../src/language/index.ts';
+import { sample } from '../support/samples.ts';
+import { backInto, FORMATS, readBytes, textsOf, withAll } from './support/exchanged.ts';
+
+/** Everything goes out, into a language that writes numbers as English does, so that everything comes back. */
+const ALL = { target: 'ja', targets: 'copies', hiddenLayers: 'in', linkTargets: 'in', onlyNumbers: 'in' };
+
+/** A document without what says which language its texts are in. */
+function withoutLanguages(folio: Folio): unknown {
+  const { metadata, listStyles: _, ...head } = folio.head;
+  const stories = Object.fromEntries(
+    Object.entries(folio.stories).map(([id, story]) => [
+      id,
+      {
+        ...story,
+        blocks: Object.fromEntries(
+          Object.entries(story.blocks).map(([key, block]) => {
+            if (block.kind !== 'paragraph') return [key, block];
+            const { language: __, ...character } = block.character ?? {};
+            const { character: ___, ...rest } = block;
+            return [key, Object.keys(character).length ? { ...rest, character } : rest];
+          }),
+        ),
+      },
+    ]),
+  );
+  return { head: { ...head, metadata: { ...metadata, language: '' } }, spreads: folio.spreads, stories };
+}
+
+describe.each(['marrowby-almanac', 'observers-handbook'] as const)('%s', (id) => {
+  describe.each(FORMATS)('%s', (format) => {
+    test.each(['paragraphs', 'sentences'] as const)('a copy of the source in %s comes back as the identical document', async (cut) => {
+      const s = await sample(id);
+      const { name, bytes } = await textsOf(s, format, { ...ALL, cut });
+      const inbound = await readBytes(name, bytes);
+      const back = backInto(s.folio, inbound, 'ja');
+      expect(back.segments.filter((r) => r.kind !== 'new').map((r) => [r.id, r.kind])).toEqual([]);
+      expect(back.segments.flatMap((r) => r.findings.map((f) => [r.id, f.fault, f.says]))).toEqual([]);
+      const made = inEdition(withAll(s.folio, back), 'ja');
+      expect(made.head.metadata.language).toBe('ja');
+      expect(withoutLanguages(made)).toEqual(withoutLanguages(s.folio));
+    });
+  });
+});
