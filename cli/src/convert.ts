@@ -5,7 +5,8 @@ import { join, resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { FileDerived, FolioError, sharpPictures } from '@elastic-folio/core/node';
 import { convert, readRecipe, readSettings, writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
-import type { Writer } from '@elastic-folio/core/write';
+import type { ConversionPorts, Writer } from '@elastic-folio/core/write';
+import { inEdition } from '@elastic-folio/core/language';
 import { withDocument } from './openDocument.ts';
 import { playerBytes } from './player.ts';
 import type { ConvertResult } from './results.ts';
@@ -17,6 +18,10 @@ export interface ConvertOptions {
   recipe?: string | undefined;
   edition?: string | undefined;
   pages?: string | undefined;
+  /** Settings that the command line gives, over those of the recipe. */
+  settings?: Record<string, unknown>;
+  /** What was translated before. */
+  memory?: ConversionPorts['memory'];
   onProgress?: (output: string, done: number, total: number) => void;
 }
 
@@ -30,20 +35,9 @@ export async function convertFile(file: string, options: ConvertOptions): Promis
   const out = resolve(options.out);
   const stop = new AbortController();
   process.once('SIGINT', () => stop.abort());
-  return withDocument(file, async ({ folio, fonts, media, others, origin }) => {
-    const { language } = folio.head.metadata;
-    if (options.edition !== undefined && options.edition !== language && !folio.editions[options.edition])
-      throw new FolioError(
-        'edition.none',
-        `The document has no edition in "${options.edition}".`,
-        `It has: ${[language, ...Object.keys(folio.editions)].join(', ')}.`,
-      );
-    if (options.edition !== undefined && options.edition !== language)
-      throw new FolioError(
-        'edition.notYet',
-        'Editions in other languages cannot be written yet.',
-        `Leave --edition out, or give ${language}.`,
-      );
+  return withDocument(file, async ({ folio: document, fontsOf, media, others, origin }) => {
+    const folio = options.edition === undefined ? document : inEdition(document, options.edition);
+    const fonts = await fontsOf(folio);
     const outputs: ConvertResult['outputs'] = [];
     for (const writer of writers) {
       const settings = await settingsFor(writer, options);
@@ -55,6 +49,7 @@ export async function convertFile(file: string, options: ConvertOptions): Promis
         media,
         others,
         origin,
+        ...(options.memory && { memory: options.memory }),
         pictures: sharpPictures,
         derived: new FileDerived(join(tmpdir(), 'elastic-folio-derived')),
         player: playerBytes,
@@ -94,7 +89,7 @@ async function settingsFor(writer: Writer, options: ConvertOptions): Promise<unk
   }
   return readSettings(writer, {
     ...recipe,
-    settings: { ...recipe.settings, ...(options.pages !== undefined && { pages: options.pages }) },
+    settings: { ...recipe.settings, ...options.settings, ...(options.pages !== undefined && { pages: options.pages }) },
   });
 }
 

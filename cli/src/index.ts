@@ -1,1 +1,1 @@
-export { InspectResult, ConvertResult, CorrectionsResult, SamplesResult } from './results.ts';
+export { InspectResult, ConvertResult, CorrectionsResult, EditionResult, SamplesResult, SegmentsResult } from './results.ts';

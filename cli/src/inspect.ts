@@ -6,7 +6,8 @@ import type { InspectResult } from './results.ts';
 
 /** Looks into a document: what is in it and what should be looked at. */
 export function inspect(file: string): Promise<InspectResult> {
-  return withDocument(file, async ({ folio, fonts, record }) => {
+  return withDocument(file, async ({ folio, fontsOf, record }) => {
+    const fonts = await fontsOf(folio);
     const composition = new Composer(fonts).compose(folio);
     const places = new Map<string, number>();
     let words = 0;

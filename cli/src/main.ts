@@ -1,9 +1,13 @@
 import { parseArgs } from 'node:util';
+import { BANDS } from '@elastic-folio/core/language';
 import { FolioError } from '@elastic-folio/core/node';
+import { BAND_NAMES } from '@elastic-folio/core/write';
 import { convertFile } from './convert.ts';
 import { corrections } from './corrections.ts';
 import { inspect } from './inspect.ts';
+import { editionFrom } from './edition.ts';
 import { samplesInto } from './samples.ts';
+import { segmentsOf } from './segments.ts';
 import { USAGE, UsageError } from './usage.ts';
 
 const OPTIONS = {
@@ -14,6 +18,14 @@ const OPTIONS = {
   recipe: { type: 'string' },
   edition: { type: 'string' },
   pages: { type: 'string' },
+  source: { type: 'string' },
+  target: { type: 'string' },
+  memory: { type: 'string' },
+  'copy-source': { type: 'boolean' },
+  sentences: { type: 'boolean' },
+  good: { type: 'boolean' },
+  flatten: { type: 'boolean' },
+  original: { type: 'boolean' },
   help: { type: 'boolean' },
 } as const;
 
@@ -27,7 +39,8 @@ async function run(argv: string[]): Promise<void> {
   const { values, positionals } = parsed;
   const [command, file, ...more] = positionals;
   if (values.help || command === 'help') return console.log(USAGE);
-  if (more.length || (command === 'samples' && file)) throw new UsageError(`"${more[0] ?? file}" is one argument too many.`);
+  if ((more.length && command !== 'segments') || (command === 'samples' && file))
+    throw new UsageError(`"${more[0] ?? file}" is one argument too many.`);
   const need = (value: string | undefined, name: string): string => {
     if (!value) throw new UsageError(`${command} needs ${name}.`);
     return value;
@@ -78,11 +91,57 @@ async function run(argv: string[]): Promise<void> {
         `${r.corrections.length} paragraphs changed, ${r.taken} taken`,
       ].join('\n'),
     );
+  } else if (command === 'segments') {
+    const r = await segmentsOf([need(file, 'a FILE'), ...more], {
+      to: need(values.to, '--to'),
+      out: need(values.out, '--out'),
+      target: need(values.target, '--target'),
+      source: values.source,
+      recipe: values.recipe,
+      pages: values.pages,
+      memory: values.memory,
+      sentences: values.sentences ?? false,
+      copySource: values['copy-source'] ?? false,
+    });
+    print(r, () =>
+      [
+        ...r.documents.map(
+          (d) =>
+            `${d.title}: ${counted(d.analysis.total)}; ${d.stays.length} texts stay here\n  ${d.files.map((f) => f.path).join('\n  ')}`,
+        ),
+        `in all ${counted(r.total.total)}`,
+        ...BANDS.filter((b) => r.total.bands[b].segments).map((b) => `  ${BAND_NAMES[b]}: ${counted(r.total.bands[b])}`),
+      ].join('\n'),
+    );
+    if (r.documents.some((d) => !d.valid)) process.exitCode = 1;
+  } else if (command === 'edition') {
+    const r = await editionFrom(need(file, 'a FILE'), {
+      from: need(values.from, '--from'),
+      target: need(values.target, '--target'),
+      out: need(values.out, '--out'),
+      goodOnly: values.good ?? false,
+      flatten: values.flatten ?? false,
+      original: values.original ?? false,
+    });
+    print(r, () =>
+      [
+        ...r.segments.flatMap((s) => [
+          ...(s.kind === 'unknown' ? [`${s.id}: not in the document`] : []),
+          ...s.findings.map((f) => `${s.id}${s.pages.length ? ` (page ${s.pages.join(', ')})` : ''}: ${f.says}`),
+        ]),
+        ...r.passedOver.map((p) => `passed over: ${p}`),
+        `${r.taken} of ${r.segments.length} segments taken`,
+        ...r.files,
+      ].join('\n'),
+    );
   } else if (command === 'samples') {
     const r = await samplesInto(need(values.out, '--out'));
     print(r, () => r.files.map((f) => `${f.title}: ${f.path}${f.notHeld.length ? `\n  without: ${f.notHeld.join('; ')}` : ''}`).join('\n'));
   } else throw new UsageError(command ? `There is no command "${command}".` : 'A command is missing.');
 }
+
+const counted = ({ segments, words, characters }: { segments: number; words: number; characters: number }): string =>
+  `${segments} segments, ${words} words, ${characters} characters`;
 
 run(process.argv.slice(2)).catch((error: unknown) => {
   if (error instanceof UsageError) {

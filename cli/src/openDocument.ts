@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { existsSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { FileBlobs, fontsFor, mediaReader, othersFor, othersShownBy, sharpPictures } from '@elastic-folio/core/node';
+import type { Folio } from '@elastic-folio/core';
 import { DEFAULT_LIMITS, readFolio, originOf, recordOf } from '@elastic-folio/core/read';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 
@@ -29,7 +30,8 @@ async function open(file: string, folder: string) {
   return {
     ...loaded,
     blobs,
-    fonts: await fontsFor(loaded, blobs),
+    /** The fonts that a document, or an edition of it, is set with. */
+    fontsOf: (folio: Folio) => fontsFor({ ...loaded, folio }, blobs),
     media: mediaReader(loaded, blobs),
     others: othersFor(others, blobs),
     record: await recordOf(loaded, blobs),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Corrections } from '@elastic-folio/core';
 import { Finding, NotTaken } from '@elastic-folio/core/check';
+import { Analysis } from '@elastic-folio/core/language';
 import { LedgerCounts } from '@elastic-folio/core/ledger';
 
 /** What `inspect --json` prints. */
@@ -43,6 +44,40 @@ export type ConvertResult = z.infer<typeof ConvertResult>;
 /** What `corrections --json` prints; `taken`: how many of them are in the package that was written. */
 export const CorrectionsResult = Corrections.extend({ taken: z.number().int() });
 export type CorrectionsResult = z.infer<typeof CorrectionsResult>;
+
+/** What `segments --json` prints: the files of each document, what stays here and why, and what there is to translate, in all and by bands. */
+export const SegmentsResult = z.object({
+  documents: z.array(
+    z.object({
+      id: z.string(),
+      title: z.string(),
+      files: ConvertResult.shape.outputs.element.shape.files,
+      stays: z.array(z.object({ id: z.string(), because: z.string() })),
+      analysis: Analysis,
+      valid: z.boolean(),
+    }),
+  ),
+  total: Analysis,
+});
+export type SegmentsResult = z.infer<typeof SegmentsResult>;
+
+/** What `edition --json` prints: the files that were written, and what was found about each segment. */
+export const EditionResult = z.object({
+  files: z.array(z.string()),
+  taken: z.number().int(),
+  segments: z.array(
+    z.object({
+      id: z.string(),
+      kind: z.enum(['new', 'changed', 'unchanged', 'empty', 'unknown']),
+      pages: z.array(z.number()),
+      findings: z.array(z.object({ fault: z.string(), says: z.string() })),
+      taken: z.boolean(),
+      belongs: z.string().optional(),
+    }),
+  ),
+  passedOver: z.array(z.string()),
+});
+export type EditionResult = z.infer<typeof EditionResult>;
 
 /** What `samples --json` prints. */
 export const SamplesResult = z.object({

@@ -234,7 +234,12 @@ export class SampleAssembly {
   }
 
   /** An edition in another language, from its paragraphs; more is said of it where it has more. */
-  edition(language: string, name: string, texts: EditionTexts, more: Omit<z.input<typeof Edition>, 'language' | 'name' | 'units'> = {}): void {
+  edition(
+    language: string,
+    name: string,
+    texts: EditionTexts,
+    more: Omit<z.input<typeof Edition>, 'language' | 'name' | 'units'> = {},
+  ): void {
     this.editions.push((folio) => Edition.parse({ language, name, units: unitsFromParagraphs(folio, paragraphsFrom(texts)), ...more }));
   }
 

@@ -45,6 +45,8 @@ export type TranslatedSegment = z.infer<typeof TranslatedSegment>;
 /** A unit in another language: a paragraph, an alt text, a title; its segments in the order of its source. */
 export const TranslatedUnit = z.object({
   segments: z.array(TranslatedSegment).min(1),
+  /** What stands before the first segment: white space, the beginning of a look that all of it has. */
+  before: z.array(TextPart).optional(),
   /** What its codes stood for when it was translated, by their numbers. */
   codes: z.record(z.string(), z.string()).default({}),
 });

@@ -18,7 +18,10 @@ export type Analysis = z.infer<typeof Analysis>;
 
 /** What a word costs in each band, and how many of them a translator does in a day. */
 export const Rates = z.object({
-  currency: z.string().regex(/^[A-Z]{3}$/, 'three letters, such as EUR').default('EUR'),
+  currency: z
+    .string()
+    .regex(/^[A-Z]{3}$/, 'three letters, such as EUR')
+    .default('EUR'),
   perWord: z.number().min(0).max(1000).default(0.12),
   wordsADay: z.number().int().min(1).max(100_000).default(2000),
   /** Shares of the full rate and of the time (common practice, from memory). */
@@ -41,7 +44,8 @@ export function countOf(text: string, language: string): Count {
   return { segments: 1, words: countWords(text, language), characters: [...text.replace(/\s+/g, '')].length };
 }
 
-export const bandOf = (percent: number): Band => (percent >= 95 ? '95-99' : percent >= 85 ? '85-94' : percent >= 75 ? '75-84' : percent >= 50 ? '50-74' : 'new');
+export const bandOf = (percent: number): Band =>
+  percent >= 95 ? '95-99' : percent >= 85 ? '85-94' : percent >= 75 ? '75-84' : percent >= 50 ? '50-74' : 'new';
 
 /**
  * What the texts of one or several documents amount to against a memory. A text that stood before in them is *repeated*: it counts in

@@ -27,12 +27,18 @@ export interface SegmentFinding {
 
 /** Signs that no text may hold: control characters, noncharacters, halves of surrogates, those that turn the direction by force, and our own marks. */
 // eslint-disable-next-line no-control-regex -- these are what is looked for
-const FORBIDDEN = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u0084\u0086-\u009F\u202A-\u202E\u2066-\u2069\uE000-\uE003\uFDD0-\uFDEF\uFFFC\uFFFE\uFFFF]|\p{Cs}/gu;
+const FORBIDDEN =
+  /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u0084\u0086-\u009F\u202A-\u202E\u2066-\u2069\uE000-\uE003\uFDD0-\uFDEF\uFFFC\uFFFE\uFFFF]|\p{Cs}/gu;
 
 const called = (code: Code | undefined, n: number): string => (code ? `${n} (${code.shows || code.says})` : String(n));
 
 /** Looks a translation through against its source. */
-export function faultsOf(source: readonly TextPart[], target: readonly TextPart[], codes: readonly Code[], languages: { source: string; target: string }): SegmentFinding[] {
+export function faultsOf(
+  source: readonly TextPart[],
+  target: readonly TextPart[],
+  codes: readonly Code[],
+  languages: { source: string; target: string },
+): SegmentFinding[] {
   return [...codeFaults(source, target, codes), ...wordFaults(wordsOf(source), target, languages)];
 }
 
@@ -46,7 +52,8 @@ function codeFaults(source: readonly TextPart[], target: readonly TextPart[], co
     const kind = byNumber.get(n)?.kind;
     // A reading belongs to the script of the source; another language can do without it.
     if (!count && kind !== 'ruby') found.push({ fault: 'codeMissing', says: `Code ${called(byNumber.get(n), n)} is missing.` });
-    if (count > wanted.filter((m) => m === n).length) found.push({ fault: 'codeDoubled', says: `Code ${called(byNumber.get(n), n)} is there ${count} times.` });
+    if (count > wanted.filter((m) => m === n).length)
+      found.push({ fault: 'codeDoubled', says: `Code ${called(byNumber.get(n), n)} is there ${count} times.` });
   }
   for (const n of new Set(has)) if (!wanted.includes(n)) found.push({ fault: 'codeUnknown', says: `Code ${n} is not in the source.` });
   const open: number[] = [];
@@ -55,7 +62,10 @@ function codeFaults(source: readonly TextPart[], target: readonly TextPart[], co
     if (part.type !== 'close') continue;
     if (open[open.length - 1] === part.code) open.pop();
     else {
-      found.push({ fault: 'codeOrder', says: open.includes(part.code) ? `Code ${part.code} ends inside another.` : `Code ${part.code} ends before it begins.` });
+      found.push({
+        fault: 'codeOrder',
+        says: open.includes(part.code) ? `Code ${part.code} ends inside another.` : `Code ${part.code} ends before it begins.`,
+      });
       open.splice(0, open.length, ...open.filter((n) => n !== part.code));
     }
   }
@@ -68,48 +78,73 @@ function wordFaults(source: string, target: readonly TextPart[], languages: { so
   const words = wordsOf(target);
   const forbidden = [...new Set(words.match(FORBIDDEN) ?? [])];
   if (forbidden.length)
-    found.push({ fault: 'forbidden', says: `It holds signs that cannot be seen: ${forbidden.map((c) => `U+${c.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`).join(', ')}.` });
-  const [before, after] = [numbersIn(source, languages.source), numbersIn(words, languages.target)];
-  const gone = without(before, after);
-  const come = without(after, before);
-  if (gone.length || come.length)
-    found.push({ fault: 'numbers', says: [gone.length && `without ${gone.join(', ')}`, come.length && `with ${come.join(', ')}`].filter(Boolean).join(', ').replace(/^./, (c) => c.toUpperCase()) + '.' });
+    found.push({
+      fault: 'forbidden',
+      says: `It holds signs that cannot be seen: ${forbidden.map((c) => `U+${c.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`).join(', ')}.`,
+    });
+  found.push(...numberFaults(source, words, languages));
   const [lead, trail] = [/^\s*/, /\s*$/].map((at) => at.exec(source)![0] === at.exec(words)![0]);
-  if (!lead || !trail) found.push({ fault: 'spaces', says: `There is ${!lead && !trail ? 'other white space at both ends' : `other white space at the ${lead ? 'end' : 'beginning'}`}.` });
-  else if (/[^\S\n] {1,}/.test(words) && !/[^\S\n] {1,}/.test(source)) found.push({ fault: 'spaces', says: 'There are two spaces in a row.' });
+  if (!lead || !trail)
+    found.push({
+      fault: 'spaces',
+      says: `There is ${!lead && !trail ? 'other white space at both ends' : `other white space at the ${lead ? 'end' : 'beginning'}`}.`,
+    });
+  else if (/[^\S\n] {1,}/.test(words) && !/[^\S\n] {1,}/.test(source))
+    found.push({ fault: 'spaces', says: 'There are two spaces in a row.' });
   const [is, was] = [endMark(words), endMark(source)];
-  if (is !== was) found.push({ fault: 'punctuation', says: `It ends ${is ? `with “${is}”` : 'without a mark'}; the source ends ${was ? `with “${was}”` : 'without one'}.` });
+  if (is !== was)
+    found.push({
+      fault: 'punctuation',
+      says: `It ends ${is ? `with “${is}”` : 'without a mark'}; the source ends ${was ? `with “${was}”` : 'without one'}.`,
+    });
   return found;
 }
 
-/** Numbers of a text with a full stop for their decimals, whatever language they are written in; those in full width as well. */
-function numbersIn(text: string, language: string): string[] {
-  const decimal = decimalMark(language);
-  const plain = text.normalize('NFKC');
-  return (plain.match(/\d+(?:[.,\u00A0\u202F'’]\d+)*/g) ?? []).map((n) => {
-    const parts = n.split(/([.,\u00A0\u202F'’])/);
-    let out = parts[0]!;
-    for (let i = 1; i < parts.length; i += 2) {
-      const [mark, digits] = [parts[i]!, parts[i + 1]!];
-      // Three digits after another mark than that of decimals are thousands.
-      if (mark === decimal) out += `.${digits}`;
-      else out += digits.length === 3 ? digits : `.${digits}`;
-    }
-    return out;
-  });
+/** Numbers that are there on one side only; one that was left as it stood may be another number in another language. */
+function numberFaults(source: string, target: string, languages: { source: string; target: string }): SegmentFinding[] {
+  const after = numbersIn(target, languages.target);
+  const gone = numbersIn(source, languages.source).filter(({ value }) => !takeFrom(after, (n) => n.value === value));
+  const misread = gone.filter(({ written }) => takeFrom(after, (n) => n.written === written));
+  const says = [
+    ...misread.map((n) => `${n.written} stands as in the source, and is another number in this language.`),
+    ...gone.filter((n) => !misread.includes(n)).map((n) => `${n.written} is missing.`),
+    ...after.map((n) => `${n.written} is not in the source.`),
+  ];
+  return says.length ? [{ fault: 'numbers', says: says.join(' ') }] : [];
 }
 
-function without(a: readonly string[], b: readonly string[]): string[] {
-  const rest = [...b];
-  return a.filter((n) => {
-    const at = rest.indexOf(n);
-    if (at >= 0) rest.splice(at, 1);
-    return at < 0;
+function takeFrom<T>(list: T[], fits: (one: T) => boolean): boolean {
+  const at = list.findIndex(fits);
+  if (at >= 0) list.splice(at, 1);
+  return at >= 0;
+}
+
+/** Numbers of a text, and what each is worth: with a full stop for its decimals, whatever language it is written in; those in full width as well. */
+function numbersIn(text: string, language: string): { written: string; value: string }[] {
+  const decimal = decimalMark(language);
+  return (text.normalize('NFKC').match(/\d+(?:[.,\u00A0\u202F'’]\d+)*/g) ?? []).map((written) => {
+    const [whole = '', ...rest] = written.split(/([.,\u00A0\u202F'’])/);
+    let value = whole;
+    // Three digits after another mark than that of decimals are thousands.
+    for (let i = 0; i < rest.length; i += 2) value += (rest[i] !== decimal && rest[i + 1]!.length === 3 ? '' : '.') + rest[i + 1]!;
+    return { written, value };
   });
 }
 
 /** The mark that a text ends with, the same for all scripts (common practice). */
-const SAME_MARK: Record<string, string> = { '。': '.', '．': '.', '！': '!', '？': '?', '：': ':', '；': ';', '…': '…', '؟': '?', '۔': '.', '।': '.', '；;': ';' };
+const SAME_MARK: Record<string, string> = {
+  '。': '.',
+  '．': '.',
+  '！': '!',
+  '？': '?',
+  '：': ':',
+  '；': ';',
+  '…': '…',
+  '؟': '?',
+  '۔': '.',
+  '।': '.',
+  '；;': ';',
+};
 function endMark(text: string): string {
   const last = /([.!?:;…。．！？：；؟۔।])[\p{Pe}\p{Pf}\p{Pi}"'”’\s]*$/u.exec(text)?.[1] ?? '';
   return SAME_MARK[last] ?? last;

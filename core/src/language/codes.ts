@@ -52,7 +52,11 @@ interface Piece {
 const UNSEEN_ON_SPACE = ['fill', 'stroke', 'fontWeight', 'fontStyle', 'capitals', 'features', 'kerning', 'language'] as const;
 
 const plainOf = (look: CharacterProperties, without: readonly (keyof CharacterProperties)[] = []): string =>
-  JSON.stringify(Object.entries(look).filter(([k]) => !without.includes(k as keyof CharacterProperties)).sort(([a], [b]) => (a < b ? -1 : 1)));
+  JSON.stringify(
+    Object.entries(look)
+      .filter(([k]) => !without.includes(k as keyof CharacterProperties))
+      .sort(([a], [b]) => (a < b ? -1 : 1)),
+  );
 
 /** A paragraph’s text with what is not words as numbered codes, as few of them as possible. */
 export function codesOf(paragraph: Paragraph, context: CodeContext): Coded {
@@ -259,7 +263,9 @@ export function contentOf(parts: readonly TextPart[], codes: readonly Code[], gr
 export function pairCodes(before: Readonly<Record<string, string>>, now: readonly Code[]): Map<number, number> {
   const pairs = new Map<number, number>();
   const free = [...now];
-  const numbers = Object.keys(before).map(Number).sort((a, b) => a - b);
+  const numbers = Object.keys(before)
+    .map(Number)
+    .sort((a, b) => a - b);
   const take = (fits: (code: Code, signature: string) => boolean): void => {
     for (const n of numbers) {
       if (pairs.has(n)) continue;

@@ -83,17 +83,34 @@ export function comingBack(folio: Folio, inbound: Inbound, language: string, uni
 
 function refuseOthers(folio: Folio, inbound: Inbound, language: string): void {
   const { head } = folio;
-  if (!inbound.segments.length) throw new FolioError('exchange.empty', 'The file holds no text to take.', 'Choose the file that the translator sent back.');
+  if (!inbound.segments.length)
+    throw new FolioError('exchange.empty', 'The file holds no text to take.', 'Choose the file that the translator sent back.');
   if (inbound.document !== null && inbound.document !== head.id)
-    throw new FolioError('exchange.other', `The file belongs to another document (“${inbound.document}”).`, 'Open that document, or choose the file of this one.');
+    throw new FolioError(
+      'exchange.other',
+      `The file belongs to another document (“${inbound.document}”).`,
+      'Open that document, or choose the file of this one.',
+    );
   if (inbound.target !== null && primary(inbound.target) !== primary(language))
-    throw new FolioError('exchange.language', `The file is in “${inbound.target}”, not in “${language}”.`, `Bring it into an edition in “${inbound.target}”, or choose the file in “${language}”.`);
+    throw new FolioError(
+      'exchange.language',
+      `The file is in “${inbound.target}”, not in “${language}”.`,
+      `Bring it into an edition in “${inbound.target}”, or choose the file in “${language}”.`,
+    );
   if (inbound.source !== null && primary(inbound.source) !== primary(head.metadata.language))
-    throw new FolioError('exchange.source', `The file was translated from “${inbound.source}”; the document is in “${head.metadata.language}”.`, 'Choose the file that was made from this document.');
+    throw new FolioError(
+      'exchange.source',
+      `The file was translated from “${inbound.source}”; the document is in “${head.metadata.language}”.`,
+      'Choose the file that was made from this document.',
+    );
 }
 
 /** Texts whose unit is not there any more, or says something else by now: where their source stands, by its words. */
-function homesOf(groups: ReadonlyMap<string, InboundSegment[]>, byId: ReadonlyMap<string, Unit>, units: readonly Unit[]): Map<string, string> {
+function homesOf(
+  groups: ReadonlyMap<string, InboundSegment[]>,
+  byId: ReadonlyMap<string, Unit>,
+  units: readonly Unit[],
+): Map<string, string> {
   const homes = new Map<string, string>();
   const lost = [...groups].filter(([id]) => !byId.has(id));
   if (!lost.length) return homes;
@@ -124,16 +141,29 @@ function cutLike(unit: Unit, count: number): CutUnit | null {
   return null;
 }
 
-function takeUnit(out: Return, unit: Unit, was: string, segments: readonly InboundSegment[], known: TranslatedUnit | undefined, language: string): void {
+function takeUnit(
+  out: Return,
+  unit: Unit,
+  was: string,
+  segments: readonly InboundSegment[],
+  known: TranslatedUnit | undefined,
+  language: string,
+): void {
   const cut = cutLike(unit, segments.length);
   const codes = cut?.codes ?? unit.codes;
   const sources = segments.map((s, i) => s.source ?? cut?.segments[i]?.source ?? (segments.length === 1 ? unit.parts : []));
   const pairs = known ? pairCodes(known.codes, codes) : new Map<number, number>();
   const after: TranslatedSegment[] = segments.map((s, i) => {
     const glue = s.glue ?? (cut ? cut.segments[i]!.glue : i < segments.length - 1 ? [{ type: 'text' as const, text: ' ' }] : undefined);
-    return { source: sources[i]!, ...(glue && { glue }), target: s.target && mended(sources[i]!, s.target, codes), state: s.state ?? 'translated' };
+    return {
+      source: sources[i]!,
+      ...(glue && { glue }),
+      target: s.target && mended(sources[i]!, s.target, codes),
+      state: s.state ?? 'translated',
+    };
   });
-  const translated: TranslatedUnit = { segments: after, codes: signaturesOf(codes) };
+  const lead = segments[0]!.before ?? cut?.before;
+  const translated: TranslatedUnit = { segments: after, ...(lead && { before: lead }), codes: signaturesOf(codes) };
   const { changed } = standingOf({ ...unit, codes: [...codes] }, translated);
   // A source that has become another text altogether says so; the translation is kept for it all the same.
   const percent = changed ? percentAlike(tokensOf(sources.map(wordsOf).join(' ')), tokensOf(wordsOf(unit.parts))) : 100;
@@ -147,7 +177,13 @@ function takeUnit(out: Return, unit: Unit, was: string, segments: readonly Inbou
     out.segments.push({
       id: segmentId(was, segment.at, segments.length),
       unit: unit.id,
-      kind: !segment.target ? 'empty' : !before?.target ? 'new' : sameParts(before.target, after[i]!.target!) && !needsWord(findings) ? 'unchanged' : 'changed',
+      kind: !segment.target
+        ? 'empty'
+        : !before?.target
+          ? 'new'
+          : sameParts(before.target, after[i]!.target!) && !needsWord(findings)
+            ? 'unchanged'
+            : 'changed',
       source: sources[i]!,
       before: before?.target ?? null,
       after: segment.target,
@@ -164,15 +200,26 @@ function takeUnit(out: Return, unit: Unit, was: string, segments: readonly Inbou
 const needsWord = (findings: readonly SegmentFinding[]): boolean => findings.some((f) => FAULTS[f.fault] === 'wrong');
 
 /** What a segment was translated with before, with the numbers that its codes have now. */
-function formerOf(known: TranslatedUnit | undefined, source: readonly TextPart[], at: number, pairs: ReadonlyMap<number, number>, count: number) {
+function formerOf(
+  known: TranslatedUnit | undefined,
+  source: readonly TextPart[],
+  at: number,
+  pairs: ReadonlyMap<number, number>,
+  count: number,
+) {
   if (!known) return undefined;
-  const same = known.segments.find((s) => sameParts(withCodesOf(s.source, pairs), source)) ?? (known.segments.length === count ? known.segments[at] : undefined);
+  const same =
+    known.segments.find((s) => sameParts(withCodesOf(s.source, pairs), source)) ??
+    (known.segments.length === count ? known.segments[at] : undefined);
   return same && { ...same, target: same.target && withCodesOf(same.target, pairs) };
 }
 
 /** Whether a segment can be taken without a person’s look. */
 export const isGood = (segment: Returned): boolean =>
-  (segment.kind === 'new' || segment.kind === 'changed') && !segment.locked && !needsWord(segment.findings) && !segment.findings.some((f) => f.fault === 'sourceChanged' || f.fault === 'overflow' || f.fault === 'glyphs');
+  (segment.kind === 'new' || segment.kind === 'changed') &&
+  !segment.locked &&
+  !needsWord(segment.findings) &&
+  !segment.findings.some((f) => f.fault === 'sourceChanged' || f.fault === 'overflow' || f.fault === 'glyphs');
 
 /** Whether a segment brings anything that can be taken at all. */
 export const isTakeable = (segment: Returned): boolean => !segment.locked && (segment.kind === 'new' || segment.kind === 'changed');
@@ -194,16 +241,24 @@ export function taken(edition: Edition | undefined, back: Return, chosen: Readon
     const segments = now.segments.map((segment, i): TranslatedSegment => {
       const one = returned[i]!;
       const former = formerOf(known, segment.source, i, pairs, now.segments.length);
-      if (!chosen.has(one.id) || !isTakeable(one)) return former ? { ...former, source: segment.source, ...(segment.glue && { glue: segment.glue }) } : { ...segment, target: null, state: 'initial' };
+      if (!chosen.has(one.id) || !isTakeable(one))
+        return former
+          ? { ...former, source: segment.source, ...(segment.glue && { glue: segment.glue }) }
+          : { ...segment, target: null, state: 'initial' };
       return afterwards(segment, former, { by, at }, one.comments);
     });
-    units[id] = { segments, codes: now.codes };
+    units[id] = { ...now, segments };
   }
   return { ...base, units };
 }
 
 /** A segment with a new target: what it was before is in its history. */
-export function afterwards(segment: TranslatedSegment, former: TranslatedSegment | undefined, said: { by: string; at: string }, comments: readonly string[] = []): TranslatedSegment {
+export function afterwards(
+  segment: TranslatedSegment,
+  former: TranslatedSegment | undefined,
+  said: { by: string; at: string },
+  comments: readonly string[] = [],
+): TranslatedSegment {
   const history = [
     ...(former?.history ?? []),
     ...(former?.target ? [{ by: former.by ?? '', at: former.at ?? '', target: former.target, state: former.state }] : []),
@@ -221,7 +276,14 @@ export function afterwards(segment: TranslatedSegment, former: TranslatedSegment
 function pairCodesBy(before: Readonly<Record<string, string>>, now: Readonly<Record<string, string>>): Map<number, number> {
   return pairCodes(
     before,
-    Object.entries(now).map(([n, signature]) => ({ n: Number(n), signature, kind: signature.slice(0, signature.indexOf(':')) as 'look', paired: false, says: '', shows: '' })),
+    Object.entries(now).map(([n, signature]) => ({
+      n: Number(n),
+      signature,
+      kind: signature.slice(0, signature.indexOf(':')) as 'look',
+      paired: false,
+      says: '',
+      shows: '',
+    })),
   );
 }
 

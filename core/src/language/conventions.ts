@@ -56,7 +56,8 @@ function withQuotes(parts: readonly TextPart[], from: string, to: string): TextP
   const inner = new Set(was ? [was[2]] : []);
   if (to !== from && primary(from) !== primary(to)) {
     const text = parts.map((p) => (p.type === 'text' ? p.text : '')).join('');
-    if (open.trim() !== close.trim() && text.includes(open.trim()) && ![...outer].some((o) => o !== close.trim() && text.includes(o))) return [...parts];
+    if (open.trim() !== close.trim() && text.includes(open.trim()) && ![...outer].some((o) => o !== close.trim() && text.includes(o)))
+      return [...parts];
   }
   let before = ' ';
   return parts.map((p) => {

@@ -38,7 +38,7 @@ export function cutIntoSegments({ parts, codes }: Pick<Coded, 'parts' | 'codes'>
     else cut.before = joined([...(cut.before ?? []), ...more]);
   };
   for (const piece of pieces) {
-    const { lead, inner, trail } = trimmed(piece);
+    const { lead, inner, trail } = bared(piece, allCodes);
     glue(lead);
     if (isSaid(inner)) cut.segments.push({ source: inner });
     else glue(inner);
@@ -94,6 +94,24 @@ function partsBetween(parts: readonly TextPart[], edges: readonly number[], code
 function withoutEmptyPairs(parts: TextPart[]): TextPart[] {
   const at = parts.findIndex((p, i) => p.type === 'open' && parts[i + 1]?.type === 'close');
   return at < 0 ? parts : withoutEmptyPairs(joined([...parts.slice(0, at), ...parts.slice(at + 2)]));
+}
+
+/**
+ * A segment without what is around all of it: white space, and pairs that hold the whole of it, which translators need not see. A reading
+ * above words is no such pair: other languages can do without.
+ */
+function bared(parts: readonly TextPart[], codes: readonly Code[]): { lead: TextPart[]; inner: TextPart[]; trail: TextPart[] } {
+  const out = trimmed(parts);
+  for (;;) {
+    const { inner } = out;
+    const [first, last] = [inner[0], inner[inner.length - 1]];
+    const isAround = first?.type === 'open' && last?.type === 'close' && first.code === last.code && inner.length > 2;
+    if (!isAround || !isSaid(inner) || codes.find((c) => c.n === first.code)?.kind === 'ruby') return out;
+    const within = trimmed(inner.slice(1, -1));
+    out.lead.push(first, ...within.lead);
+    out.trail.unshift(...within.trail, last);
+    out.inner = within.inner;
+  }
 }
 
 /** White space at the ends, taken off where it stands outside of pairs. */

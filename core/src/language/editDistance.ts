@@ -1,6 +1,10 @@
 /** A text as the words, numbers and signs that fuzzy matches compare; each ideograph is one of its own (UAX 29 has none between them). */
 export function tokensOf(text: string): string[] {
-  return text.toLowerCase().match(/\p{Ideographic}|\p{Script=Hiragana}|\p{Script=Katakana}|[\p{L}\p{N}\p{M}]+(?:['’\-.][\p{L}\p{N}\p{M}]+)*|[^\s]/gu) ?? [];
+  return (
+    text
+      .toLowerCase()
+      .match(/\p{Ideographic}|\p{Script=Hiragana}|\p{Script=Katakana}|[\p{L}\p{N}\p{M}]+(?:['’\-.][\p{L}\p{N}\p{M}]+)*|[^\s]/gu) ?? []
+  );
 }
 
 /**

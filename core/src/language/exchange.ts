@@ -31,6 +31,8 @@ export interface InboundSegment {
   /** Null where the file has no sources. */
   source: TextPart[] | null;
   glue?: TextPart[];
+  /** What stands before the first segment of its unit, where the file says so. */
+  before?: TextPart[];
   /** Null where it is empty. */
   target: TextPart[] | null;
   state: SegmentState | null;

@@ -26,10 +26,14 @@ function unitFrom(folio: Folio, story: Story, paragraph: Paragraph, content: rea
   // Where both have as many parts between tabs, they are segments of their own.
   const [cut, other] = [cutIntoSegments(source, '', null), cutIntoSegments({ parts: whole.target, codes: source.codes }, '', null)];
   const segments =
-    cut.segments.length === other.segments.length && cut.segments.length > 1 && cut.codes.length === source.codes.length && other.codes.length === source.codes.length
+    cut.segments.length === other.segments.length &&
+    cut.segments.length > 1 &&
+    cut.codes.length === source.codes.length &&
+    other.codes.length === source.codes.length
       ? cut.segments.map((s, i) => ({ ...s, target: other.segments[i]!.source, state: 'translated' as const }))
       : [whole];
-  return { segments, codes: signaturesOf(source.codes) };
+  const before = segments.length > 1 ? cut.before : undefined;
+  return { segments, ...(before && { before }), codes: signaturesOf(source.codes) };
 }
 
 /** Editions as documents had them before units: whole paragraphs. Nothing where they are of today. */
@@ -37,7 +41,8 @@ export function editionsOfBefore(folio: Folio, raw: Readonly<Record<string, unkn
   const out: Record<string, Edition> = {};
   for (const [language, edition] of Object.entries(raw)) {
     const { targets, name } = edition as { targets?: Record<string, Inline[]>; name?: string };
-    if (targets) out[language] = Edition.parse({ language, ...(name !== undefined && { name }), units: unitsFromParagraphs(folio, targets) });
+    if (targets)
+      out[language] = Edition.parse({ language, ...(name !== undefined && { name }), units: unitsFromParagraphs(folio, targets) });
   }
   return out;
 }

@@ -20,9 +20,23 @@ const choice = (title: string, help: string, usual: 'in' | 'out') =>
 
 /** What of a document goes to a translator; each choice has its effect on what it costs. */
 export const choiceOfTexts = {
-  pages: z.string().regex(PAGE_RANGE, 'like 2-5, 8').default('').meta({ title: 'Pages', help: 'Texts that are seen on these pages, for example 2-5, 8. Empty: all.', group }),
-  strands: z.string().max(2000).default('').meta({ title: 'Strands', help: 'Only these strands of the reading path, by their names, one a line. Empty: all.', group, format: 'lines' }),
-  styles: z.string().max(2000).default('').meta({ title: 'Styles', help: 'Only texts in these paragraph styles, by their names, one a line. Empty: all.', group, format: 'lines' }),
+  pages: z
+    .string()
+    .regex(PAGE_RANGE, 'like 2-5, 8')
+    .default('')
+    .meta({ title: 'Pages', help: 'Texts that are seen on these pages, for example 2-5, 8. Empty: all.', group }),
+  strands: z.string().max(2000).default('').meta({
+    title: 'Strands',
+    help: 'Only these strands of the reading path, by their names, one a line. Empty: all.',
+    group,
+    format: 'lines',
+  }),
+  styles: z.string().max(2000).default('').meta({
+    title: 'Styles',
+    help: 'Only texts in these paragraph styles, by their names, one a line. Empty: all.',
+    group,
+    format: 'lines',
+  }),
   hiddenLayers: choice('Hidden layers', 'Texts that lie on hidden layers, such as notes to the printer.', 'out'),
   masters: choice('Master pages', 'What repeats from page to page, such as running heads.', 'in'),
   altTexts: choice('Alt texts', 'What readers hear in place of pictures.', 'in'),
@@ -38,18 +52,40 @@ export const choiceOfTexts = {
   repeated: z
     .enum(['all', 'first'])
     .default('all')
-    .meta({ title: 'Repeated texts', help: 'Whether what stands in several places goes out each time, or once for all of them.', group, labels: { all: 'Each time', first: 'Once' } }),
+    .meta({
+      title: 'Repeated texts',
+      help: 'Whether what stands in several places goes out each time, or once for all of them.',
+      group,
+      labels: { all: 'Each time', first: 'Once' },
+    }),
   cut: z
     .enum(['paragraphs', 'sentences'])
     .default('paragraphs')
-    .meta({ title: 'Segments', help: 'Sentences find more in a memory; paragraphs leave translators free to part them otherwise.', group, labels: { paragraphs: 'Paragraphs', sentences: 'Sentences' } }),
-  rules: z.string().max(500_000).default('').meta({ title: 'Rules for sentences', help: 'A file of rules in the SRX format. Empty: rules for common languages.', group, format: 'lines', showIf: { cut: ['sentences'] } }),
+    .meta({
+      title: 'Segments',
+      help: 'Sentences find more in a memory; paragraphs leave translators free to part them otherwise.',
+      group,
+      labels: { paragraphs: 'Paragraphs', sentences: 'Sentences' },
+    }),
+  rules: z
+    .string()
+    .max(500_000)
+    .default('')
+    .meta({
+      title: 'Rules for sentences',
+      help: 'A file of rules in the SRX format. Empty: rules for common languages.',
+      group,
+      format: 'lines',
+      showIf: { cut: ['sentences'] },
+    }),
 };
 export const ChoiceOfTexts = z.object(choiceOfTexts);
 export type ChoiceOfTexts = z.infer<typeof ChoiceOfTexts>;
 
 /** The choice that decides on a kind of text; all others go out as they are. */
-const CHOICE: Partial<Record<UnitKind, 'masters' | 'altTexts' | 'metadata' | 'notes' | 'speakersNotes' | 'outline' | 'linkTargets' | 'fieldLabels' | 'captions'>> = {
+const CHOICE: Partial<
+  Record<UnitKind, 'masters' | 'altTexts' | 'metadata' | 'notes' | 'speakersNotes' | 'outline' | 'linkTargets' | 'fieldLabels' | 'captions'>
+> = {
   master: 'masters',
   alt: 'altTexts',
   metadata: 'metadata',
@@ -114,7 +150,11 @@ export function cutUnit(unit: Unit, rules: SentenceRules | null): CutUnit {
   };
 }
 
-const lines = (text: string): string[] => text.split('\n').map((l) => l.trim()).filter(Boolean);
+const lines = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((l) => l.trim())
+    .filter(Boolean);
 
 function filterFor(folio: Folio, chosen: ChoiceOfTexts): (unit: Unit) => StaysBecause | null {
   const pages = chosen.pages.trim() ? pageNumbers(chosen.pages, pagesOf(folio).length) : null;
@@ -146,7 +186,8 @@ function storiesOfStrands(folio: Folio, names: readonly string[]): Set<string> {
   const stories = new Set<string>();
   for (const name of names) {
     const strand = folio.head.structure.strands.find((s) => s.name === name);
-    if (!strand) throw new FolioError('texts.strand', `The reading path has no strand “${name}”.`, 'Write its name as the structure has it.');
+    if (!strand)
+      throw new FolioError('texts.strand', `The reading path has no strand “${name}”.`, 'Write its name as the structure has it.');
     for (const { spread, item } of strand.entries) {
       const held = folio.spreads[spread]?.items[item];
       for (const id of held?.kind === 'group' ? held.members : [item]) if (frames.has(id)) stories.add(frames.get(id)!);

@@ -135,7 +135,9 @@ class Translating {
       paragraphStyles: mapped(head.paragraphStyles, (style, id) => {
         const own = overrides.paragraphStyles[id];
         const character = this.look({ ...style.character, ...own?.character });
-        return same(character, style.character) && !own?.paragraph ? style : { ...style, character, paragraph: { ...style.paragraph, ...own?.paragraph } };
+        return same(character, style.character) && !own?.paragraph
+          ? style
+          : { ...style, character, paragraph: { ...style.paragraph, ...own?.paragraph } };
       }),
       characterStyles: mapped(head.characterStyles, (style, id) => {
         const character = this.look({ ...style.character, ...overrides.characterStyles[id]?.character });
@@ -160,7 +162,10 @@ class Translating {
     if (!other && !slanted) return look;
     return {
       ...look,
-      ...(other && { fontFamily: other.family, ...(other.scale !== undefined && look.size !== undefined && { size: look.size * other.scale }) }),
+      ...(other && {
+        fontFamily: other.family,
+        ...(other.scale !== undefined && look.size !== undefined && { size: look.size * other.scale }),
+      }),
       ...(slanted && { fontStyle: 'normal', ...(italics === 'bold' && { fontWeight: 700 }) }),
     };
   }
@@ -189,18 +194,25 @@ class Translating {
     if (out.kind === 'media') {
       const transcript = this.says(`transcript:${item.id}`, out.transcript);
       const other = overrides.pictures[item.id];
-      return { ...out, ...(transcript !== undefined && { transcript }), ...(other && this.folio.head.media[other.media] && { media: other.media }) };
+      return {
+        ...out,
+        ...(transcript !== undefined && { transcript }),
+        ...(other && this.folio.head.media[other.media] && { media: other.media }),
+      };
     }
     if (out.kind === 'veil') {
       const action = this.says(`action:${item.id}`, out.action);
       return action === undefined ? out : { ...out, action };
     }
-    if (out.kind === 'switcher') return { ...out, cards: out.cards.map((card) => ({ ...card, name: this.says(`card:${card.id}`, card.name) ?? card.name })) };
+    if (out.kind === 'switcher')
+      return { ...out, cards: out.cards.map((card) => ({ ...card, name: this.says(`card:${card.id}`, card.name) ?? card.name })) };
     if (out.kind !== 'field') return out;
     const { control } = out;
     const label = this.says(`label:${item.id}`, out.label) ?? out.label;
-    if (control.type === 'button') return { ...out, label, control: { ...control, caption: this.says(`caption:${item.id}`, control.caption) ?? control.caption } };
-    if (control.type === 'text') return { ...out, label, control: { ...control, value: this.says(`value:${item.id}`, control.value) ?? control.value } };
+    if (control.type === 'button')
+      return { ...out, label, control: { ...control, caption: this.says(`caption:${item.id}`, control.caption) ?? control.caption } };
+    if (control.type === 'text')
+      return { ...out, label, control: { ...control, value: this.says(`value:${item.id}`, control.value) ?? control.value } };
     if (control.type === 'choice') {
       const options = control.options.map((o, i) => ({ ...o, label: this.says(`option:${item.id}:${i + 1}`, o.label) ?? o.label }));
       return { ...out, label, control: { ...control, options } };
@@ -219,7 +231,10 @@ class Translating {
       const other = overrides.links[`${story.id}/${link.id}`];
       const href = other ?? (link.destination.to === 'address' ? this.says(`link:${key}`, link.destination.href) : undefined);
       if (title === undefined && href === undefined) return link;
-      const destination = href === undefined ? link.destination : { to: 'address' as const, href, window: link.destination.to === 'address' ? link.destination.window : ('same' as const) };
+      const destination =
+        href === undefined
+          ? link.destination
+          : { to: 'address' as const, href, window: link.destination.to === 'address' ? link.destination.window : ('same' as const) };
       return { ...link, destination, ...(title !== undefined && { title }) };
     });
     return blocks === story.blocks && items === story.items && links === story.links ? story : { ...story, blocks, items, links };

@@ -11,7 +11,12 @@ import type { CutUnit } from './unit.ts';
 export type Pretranslation = 'none' | 'inContext' | 'exact';
 
 /** The translations that are there already, by the names of segments: those of the edition first, then those of the memory. */
-export function outboundOf(units: readonly CutUnit[], edition: Edition | undefined, memory: Memory | null, from: Pretranslation): Map<string, Outbound> {
+export function outboundOf(
+  units: readonly CutUnit[],
+  edition: Edition | undefined,
+  memory: Memory | null,
+  from: Pretranslation,
+): Map<string, Outbound> {
   const out = new Map<string, Outbound>();
   for (const { unit, segment, source, before, after } of inOrder(units)) {
     const known = edition?.units[unit.id];

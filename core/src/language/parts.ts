@@ -34,9 +34,7 @@ const MARKS = { open: '\uE000', close: '\uE001', code: '\uE002' } as const;
 
 /** Parts as one string that is equal only for equal parts: codes as private-use signs with their numbers. */
 export const keyOf = (parts: readonly TextPart[]): string =>
-  parts
-    .map((p) => (p.type === 'text' ? p.text : p.type === 'wrap' ? WRAP : `${MARKS[p.type]}${p.code}\uE003`))
-    .join('');
+  parts.map((p) => (p.type === 'text' ? p.text : p.type === 'wrap' ? WRAP : `${MARKS[p.type]}${p.code}\uE003`)).join('');
 
 export const sameParts = (a: readonly TextPart[], b: readonly TextPart[]): boolean => keyOf(joined(a)) === keyOf(joined(b));
 

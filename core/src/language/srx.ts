@@ -16,7 +16,11 @@ export interface SentenceRules {
 }
 
 const refuse = (why: string): FolioError =>
-  new FolioError('srx.unusable', `The rules for sentences cannot be used: ${why}.`, 'Correct the file, or leave it out: rules for common languages are there.');
+  new FolioError(
+    'srx.unusable',
+    `The rules for sentences cannot be used: ${why}.`,
+    'Correct the file, or leave it out: rules for common languages are there.',
+  );
 
 const MOST_RULES = 5000;
 

@@ -1,8 +1,7 @@
-import type { SegmentState, TextPart, TranslatedUnit } from '../folio/edition.ts';
+import type { SegmentState, TextPart, TranslatedSegment, TranslatedUnit } from '../folio/edition.ts';
 import type { Code, Coded } from './codes.ts';
 import { contentOf, pairCodes } from './codes.ts';
-import { cutIntoSegments } from './cut.ts';
-import { joined, renumbered, sameParts } from './parts.ts';
+import { joined, sameParts } from './parts.ts';
 
 /** Parts with the numbers that their codes have now; codes that nothing is known of any more are left out. */
 export const withCodesOf = (parts: readonly TextPart[], pairs: ReadonlyMap<number, number>): TextPart[] =>
@@ -33,7 +32,10 @@ const ORDER: readonly SegmentState[] = ['initial', 'translated', 'reviewed', 'fi
 export function standingOf(source: Coded, translated: TranslatedUnit): Standing {
   const { segments } = translated;
   const pairs = pairCodes(translated.codes, source.codes);
-  const was = segments.flatMap((s) => [...withCodesOf(s.source, pairs), ...(s.glue ?? [])]);
+  const before = withCodesOf(translated.before ?? [], pairs);
+  const together = (parts: (segment: TranslatedSegment) => readonly TextPart[]): TextPart[] =>
+    joined([...before, ...segments.flatMap((s) => [...withCodesOf(parts(s), pairs), ...withCodesOf(s.glue ?? [], pairs)])]);
+  const was = together((s) => s.source);
   const changed = !saysTheSame(source, was);
   const open = segments.some((s) => s.target === null || !s.target.length);
   const state = ORDER.find((o) => segments.some((s) => s.state === o)) ?? 'initial';
@@ -41,23 +43,12 @@ export function standingOf(source: Coded, translated: TranslatedUnit): Standing 
   const same = segments.every((s) => s.target !== null && sameParts(s.target, s.source));
   // A copy of the source is the source itself, piece by piece.
   if (same && !changed) return { target: source.parts, codes: source.codes, changed, open, state };
-  const { before, after } = ends(source);
-  const last = segments.length - 1;
-  const said = segments.flatMap((s, i) => [...withCodesOf(s.target ?? s.source, pairs), ...(i < last ? (s.glue ?? []) : [])]);
-  return { target: joined([...before, ...said, ...after]), codes: source.codes, changed, open, state };
+  return { target: together((s) => s.target ?? s.source), codes: source.codes, changed, open, state };
 }
 
 /** Whether what was translated is what stands there now, however it was cut. */
 function saysTheSame(source: Coded, was: readonly TextPart[]): boolean {
+  if (sameParts(source.parts, was)) return true;
   const said = (parts: readonly TextPart[]): string => JSON.stringify(contentOf(parts, source.codes, source.ground));
-  const { before, after } = ends(source);
-  const inner = source.parts;
-  if (sameParts(renumbered(inner).parts, renumbered([...before, ...was]).parts)) return true;
-  return said(inner) === said([...before, ...was]) || said(inner) === said([...before, ...was, ...after]);
-}
-
-/** What a text begins and ends with besides segments. */
-function ends(source: Coded): { before: readonly TextPart[]; after: readonly TextPart[] } {
-  const cut = cutIntoSegments(source, '', null);
-  return { before: cut.before ?? [], after: cut.segments[cut.segments.length - 1]?.glue ?? [] };
+  return said(source.parts) === said(was);
 }

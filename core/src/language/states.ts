@@ -14,7 +14,10 @@ export const writtenState = (state: SegmentState): (typeof TABLE)[SegmentState] 
 export const STATES = Object.keys(TABLE) as SegmentState[];
 
 /** The state that a word of any of the formats means; null for a word that none of them has. */
-export function stateOf(word: string | null | undefined, more: { translate?: string | null | undefined; approved?: string | null | undefined } = {}): SegmentState | null {
+export function stateOf(
+  word: string | null | undefined,
+  more: { translate?: string | null | undefined; approved?: string | null | undefined } = {},
+): SegmentState | null {
   if (more.translate === 'no') return 'locked';
   if (more.approved === 'yes') return 'final';
   const said = word?.trim().toLowerCase();

@@ -8,7 +8,10 @@ import { leadingOf, resolveParagraph, resolveSpan } from '../folio/resolve.ts';
 export function tightened(folio: Folio, by: Readonly<Record<string, Tightening>>): Folio {
   const wanted = Object.entries(by).filter(([id, t]) => folio.stories[id] && !isNone(t));
   if (!wanted.length) return folio;
-  return { ...folio, stories: { ...folio.stories, ...Object.fromEntries(wanted.map(([id, t]) => [id, tighter(folio, folio.stories[id]!, t)])) } };
+  return {
+    ...folio,
+    stories: { ...folio.stories, ...Object.fromEntries(wanted.map(([id, t]) => [id, tighter(folio, folio.stories[id]!, t)])) },
+  };
 }
 
 const isNone = (t: Tightening): boolean => t.tracking === 0 && t.wordSpace === 1 && t.size === 1 && t.leading === 1;
@@ -42,7 +45,11 @@ function tighter(folio: Folio, story: Story, by: Tightening): Story {
           },
           overrides: {
             ...block.overrides,
-            wordSpace: { least: Math.min(least, ideal * by.wordSpace) * (by.wordSpace < 1 ? by.wordSpace : 1), ideal: ideal * by.wordSpace, most },
+            wordSpace: {
+              least: Math.min(least, ideal * by.wordSpace) * (by.wordSpace < 1 ? by.wordSpace : 1),
+              ideal: ideal * by.wordSpace,
+              most,
+            },
           },
         },
       ];

@@ -89,7 +89,9 @@ class Units {
   }
 
   private pagesWith(pages: readonly PagePlace[], master: string): number[] {
-    return pages.flatMap((p) => (p.page.showMaster && masterChain(this.folio, p.page.master).some((m) => m.id === master) ? [p.number] : []));
+    return pages.flatMap((p) =>
+      p.page.showMaster && masterChain(this.folio, p.page.master).some((m) => m.id === master) ? [p.number] : [],
+    );
   }
 
   private learnPages(composition: Composition): void {
@@ -107,7 +109,15 @@ class Units {
       }
   }
 
-  private add(id: string, kind: UnitKind, text: string | undefined, says: string, pages: readonly number[], hidden = false, story?: string): void {
+  private add(
+    id: string,
+    kind: UnitKind,
+    text: string | undefined,
+    says: string,
+    pages: readonly number[],
+    hidden = false,
+    story?: string,
+  ): void {
     if (!text?.trim()) return;
     const { language } = this.folio.head.metadata;
     this.out.push({ id, kind, language, pages, says, hidden, ...(story !== undefined && { story }), ...plainText(text) });
@@ -151,7 +161,9 @@ class Units {
       if (item.control.type === 'button') say('caption', 'fieldLabel', item.control.caption, 'words on a button');
       if (item.control.type === 'text') say('value', 'fieldLabel', item.control.value, 'words that a field begins with');
       if (item.control.type === 'choice')
-        item.control.options.forEach((o, i) => this.add(`option:${id}:${i + 1}`, 'fieldLabel', o.label, 'choice of a form field', pages, hidden));
+        item.control.options.forEach((o, i) =>
+          this.add(`option:${id}:${i + 1}`, 'fieldLabel', o.label, 'choice of a form field', pages, hidden),
+        );
     }
     for (const cue of Object.values(item.cues))
       cue.steps.forEach((step, i) => {
@@ -172,8 +184,15 @@ class Units {
     const frames = storyOfFrame(folio);
     const context = codeContext(folio, story);
     for (const paragraph of paragraphsOf(story)) {
-      if (paragraph.translate === false || styleChain(folio.head.paragraphStyles, paragraph.style).some((s) => s.translate === false)) continue;
-      const kind: UnitKind = this.speakersNotes.has(story.id) ? 'speakersNote' : isMaster ? 'master' : notes.has(paragraph.id) ? 'note' : 'text';
+      if (paragraph.translate === false || styleChain(folio.head.paragraphStyles, paragraph.style).some((s) => s.translate === false))
+        continue;
+      const kind: UnitKind = this.speakersNotes.has(story.id)
+        ? 'speakersNote'
+        : isMaster
+          ? 'master'
+          : notes.has(paragraph.id)
+            ? 'note'
+            : 'text';
       this.paragraph(paragraph, story, kind, [...(this.pagesByParagraph.get(paragraph.id) ?? shownOn)], hidden, context);
     }
     for (const item of Object.values(story.items)) {
@@ -183,16 +202,32 @@ class Units {
     }
     for (const link of Object.values(story.links)) {
       if (link.destination.to === 'address')
-        this.add(`link:${story.id}:${link.id}`, 'linkTarget', link.destination.href, 'address that a link leads to', shownOn, hidden, story.id);
+        this.add(
+          `link:${story.id}:${link.id}`,
+          'linkTarget',
+          link.destination.href,
+          'address that a link leads to',
+          shownOn,
+          hidden,
+          story.id,
+        );
       this.add(`linkTitle:${story.id}:${link.id}`, 'linkTitle', link.title, 'title of a link', shownOn, hidden, story.id);
     }
   }
 
-  private paragraph(paragraph: Paragraph, story: Story, kind: UnitKind, pages: readonly number[], hidden: boolean, context: CodeContext): void {
+  private paragraph(
+    paragraph: Paragraph,
+    story: Story,
+    kind: UnitKind,
+    pages: readonly number[],
+    hidden: boolean,
+    context: CodeContext,
+  ): void {
     const coded = codesOf(paragraph, context);
     if (!coded.parts.some((p) => p.type === 'text' || p.type === 'code')) return;
     const style = this.folio.head.paragraphStyles[paragraph.style]?.name;
-    const says = kind === 'note' ? 'note' : kind === 'speakersNote' ? 'speaker’s notes' : kind === 'master' ? 'text of a master page' : 'text';
+    const says =
+      kind === 'note' ? 'note' : kind === 'speakersNote' ? 'speaker’s notes' : kind === 'master' ? 'text of a master page' : 'text';
     this.out.push({
       id: paragraph.id,
       kind,
@@ -220,7 +255,8 @@ class Units {
     const letters = lines.reduce((n, l) => n + l.end - l.start, 0);
     const width = lines.reduce((n, l) => n + l.width, 0);
     if (frame?.kind !== 'textFrame' || !letters || !width) return {};
-    const pitch = (Math.max(...lines.map((l) => l.baseline + l.descent)) - Math.min(...lines.map((l) => l.baseline - l.ascent))) / lines.length;
+    const pitch =
+      (Math.max(...lines.map((l) => l.baseline + l.descent)) - Math.min(...lines.map((l) => l.baseline - l.ascent))) / lines.length;
     const height = frame.size.height - frame.inset[0] - frame.inset[2];
     const fit = Math.max(lines.length, Math.floor(height / pitch));
     return { room: Math.max(letters, Math.floor((fit * Math.max(...lines.map((l) => l.measure))) / (width / letters))) };
@@ -240,7 +276,9 @@ class Units {
 
 /** The language a paragraph says it is in; where none of its styles says so, that of its document. */
 function languageOf({ head }: Folio, paragraph: Paragraph): string {
-  const said = paragraph.character?.language !== undefined || styleChain(head.paragraphStyles, paragraph.style).some((s) => s.character.language !== undefined);
+  const said =
+    paragraph.character?.language !== undefined ||
+    styleChain(head.paragraphStyles, paragraph.style).some((s) => s.character.language !== undefined);
   return said ? resolveParagraph(head, paragraph).character.language : head.metadata.language;
 }
 

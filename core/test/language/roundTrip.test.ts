@@ -1,3 +1,4 @@
+import { describe, expect, test } from '@jest/globals';
 import type { Folio } from '../../src/index.ts';
 import { inEdition } from '../../src/language/index.ts';
 import { sample } from '../support/samples.ts';

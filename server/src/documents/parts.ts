@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { partPath } from '@elastic-folio/core';
 import type { Folio } from '@elastic-folio/core';
+import { editionsOfBefore } from '@elastic-folio/core/language';
 
 /** A document as the rows that hold it. */
 export function partsOf(folio: Folio): Map<string, unknown> {
@@ -20,6 +21,7 @@ export function folioFrom(rows: readonly { path: string; body: unknown }[]): Fol
     const match = /^(spreads|stories|editions|recipes)\/(.+)\.json$/.exec(path);
     if (match) (folio[match[1] as 'spreads'] as Record<string, unknown>)[match[2]!] = body;
   }
+  Object.assign(folio.editions, editionsOfBefore(folio, folio.editions));
   return folio;
 }
 

@@ -14,7 +14,13 @@ import { masterInstances } from './masterInstances.ts';
 type Read = (file: string, name: string, limits: ArchiveLimits) => Promise<Inbound>;
 
 /** Reads a file of texts as if it came back from a translator, and holds it against what should be in it. */
-export async function* observeExchange(folio: Folio, job: ExchangeJob, bytes: Uint8Array, name: string, read: Read): AsyncGenerator<Evidence> {
+export async function* observeExchange(
+  folio: Folio,
+  job: ExchangeJob,
+  bytes: Uint8Array,
+  name: string,
+  read: Read,
+): AsyncGenerator<Evidence> {
   const folder = await mkdtemp(join(tmpdir(), 'folio-exchange-'));
   let inbound: Inbound;
   try {
@@ -28,7 +34,11 @@ export async function* observeExchange(folio: Folio, job: ExchangeJob, bytes: Ui
   const found = new Map(inbound.segments.map((s) => [segmentId(s.unit, s.at, counts.get(s.unit)!), s]));
   const isOf = inbound.document === null || inbound.document === job.document.id;
   const languages = (inbound.source ?? job.source) === job.source && (inbound.target ?? job.target) === job.target;
-  yield { subject: { kind: 'document', id: folio.head.id, aspect: 'language' }, agrees: isOf && languages, says: `from ${inbound.source} into ${inbound.target}` };
+  yield {
+    subject: { kind: 'document', id: folio.head.id, aspect: 'language' },
+    agrees: isOf && languages,
+    says: `from ${inbound.source} into ${inbound.target}`,
+  };
   let editionAgrees = true;
   for (const unit of job.units) {
     const wrong: string[] = [];
@@ -52,7 +62,12 @@ export async function* observeExchange(folio: Folio, job: ExchangeJob, bytes: Ui
     yield {
       subject: { kind: 'edition', id: job.target, aspect: 'text' },
       agrees: editionAgrees && more === undefined,
-      says: more === undefined ? (editionAgrees ? 'its translations are in the file' : 'some of its translations are others') : `“${more}” is in the file, and not in the document`,
+      says:
+        more === undefined
+          ? editionAgrees
+            ? 'its translations are in the file'
+            : 'some of its translations are others'
+          : `“${more}” is in the file, and not in the document`,
     };
 }
 

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import type { Folio } from '../../folio/folio.ts';
 import { Recipe } from '../../folio/folio.ts';
 import { Edition } from '../../folio/edition.ts';
+import { editionsOfBefore } from '../../language/fromParagraphs.ts';
 import { FORMAT_VERSION, Head } from '../../folio/head.ts';
 import { Spread } from '../../folio/spread.ts';
 import { Story } from '../../folio/story.ts';
@@ -81,6 +82,7 @@ function assemble(parts: Map<string, unknown>): Folio {
     [/^editions\/([^/]+)\.json$/, Edition, (v: Edition) => ((folio.editions[v.language] = v), v.language)],
     [/^recipes\/([^/]+)\.json$/, Recipe, (v: Recipe) => ((folio.recipes[v.id] = v), v.id)],
   ];
+  const before: Record<string, unknown> = {};
   for (const [path, value] of parts)
     for (const [pattern, schema, take] of kinds) {
       const name = pattern.exec(path)?.[1];
@@ -92,7 +94,9 @@ function assemble(parts: Map<string, unknown>): Folio {
           `${path} holds a part called "${id}".`,
           'Make the package again with the program it came from.',
         );
+      if (pattern.source.startsWith('^editions')) before[id] = value;
     }
+  Object.assign(folio.editions, editionsOfBefore(folio, before));
   return folio;
 }
 

@@ -16,9 +16,18 @@ export const csvReader: ExchangeReader = {
 /** Comma-separated values; semicolons and tabs as well, which programs of other countries write. */
 export function readCsv(text: string): Inbound {
   const rows = new Rows();
-  const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimiter: '', delimitersToGuess: [',', ';', '\t'], skipEmptyLines: true });
+  const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+    delimiter: '',
+    delimitersToGuess: [',', ';', '\t'],
+    skipEmptyLines: true,
+  });
   const broken = errors.find((e) => e.type === 'Quotes');
-  if (broken) throw new FolioError('exchange.damaged', `The table breaks off in row ${(broken.row ?? 0) + 1}: a quotation mark does not end.`, 'Save it again as CSV in UTF-8.');
+  if (broken)
+    throw new FolioError(
+      'exchange.damaged',
+      `The table breaks off in row ${(broken.row ?? 0) + 1}: a quotation mark does not end.`,
+      'Save it again as CSV in UTF-8.',
+    );
   for (const row of data) rows.take(row.map((cell) => (/^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell)));
   return rows.done();
 }

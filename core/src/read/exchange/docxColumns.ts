@@ -14,7 +14,8 @@ export const docxColumnsReader: ExchangeReader = { id: 'docx-columns', extension
 /** The document of two columns as a reviewer sends it back: rows of three cells, the first of which begins with a name. */
 async function readColumns(file: string, limits: ArchiveLimits): Promise<Inbound> {
   for await (const entry of readArchive(file, limits))
-    if (entry.path === 'word/document.xml') return columnsOf((await collect(await entry.open(), limits.partBytes, entry.path)).toString('utf8'));
+    if (entry.path === 'word/document.xml')
+      return columnsOf((await collect(await entry.open(), limits.partBytes, entry.path)).toString('utf8'));
   throw new FolioError('exchange.kind', 'The file is no text document.', 'Choose a file ending in .docx.');
 }
 

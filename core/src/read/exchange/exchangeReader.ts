@@ -16,7 +16,11 @@ export interface ExchangeReader {
 export async function textOfFile(file: string, limits: ArchiveLimits): Promise<string> {
   const { size } = await stat(file);
   if (size > limits.partBytes)
-    throw new FolioError('exchange.large', `The file is larger than ${Math.round(limits.partBytes / 2 ** 20)} MiB.`, 'Ask for it in several files.');
+    throw new FolioError(
+      'exchange.large',
+      `The file is larger than ${Math.round(limits.partBytes / 2 ** 20)} MiB.`,
+      'Ask for it in several files.',
+    );
   const bytes = await readFile(file);
   const encoding = bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : 'utf-8';
   try {

@@ -37,7 +37,8 @@ export async function readExchange(file: string, name: string, limits: ArchiveLi
   if (fitting.length === 1) return fitting[0]!.read(file, limits);
   const beginning = await beginningOf(file);
   const reader = fitting.find((r) => r.isOfThis?.(beginning));
-  if (!reader) throw new FolioError('exchange.kind', `“${name}” is not what its ending says.`, 'Choose the file that the translator sent back.');
+  if (!reader)
+    throw new FolioError('exchange.kind', `“${name}” is not what its ending says.`, 'Choose the file that the translator sent back.');
   return reader.read(file, limits);
 }
 

@@ -43,7 +43,12 @@ export function readTexts(text: string): Inbound {
       });
     },
   });
-  if (!isTexts) throw new FolioError('exchange.kind', 'The file is XML, and none of the texts that went out.', 'Choose the file that the translator sent back.');
+  if (!isTexts)
+    throw new FolioError(
+      'exchange.kind',
+      'The file is XML, and none of the texts that went out.',
+      'Choose the file that the translator sent back.',
+    );
   out.passedOver.push(...passedOver(instructions));
   return out;
 }

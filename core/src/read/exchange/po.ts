@@ -20,9 +20,16 @@ export function readPo(text: string): Inbound {
   try {
     read = po.parse(text, { defaultCharset: 'utf-8', validation: false });
   } catch (error) {
-    throw new FolioError('exchange.damaged', `The PO file cannot be read: ${(error as Error).message}.`, 'Ask the translator to save it again.');
+    throw new FolioError(
+      'exchange.damaged',
+      `The PO file cannot be read: ${(error as Error).message}.`,
+      'Ask the translator to save it again.',
+    );
   }
-  const header = (name: string): string | null => Object.entries(read.headers).find(([k]) => k.toLowerCase() === name)?.[1]?.trim() || null;
+  const header = (name: string): string | null =>
+    Object.entries(read.headers)
+      .find(([k]) => k.toLowerCase() === name)?.[1]
+      ?.trim() || null;
   const out = emptyInbound();
   out.document = header('project-id-version');
   out.source = header('x-source-language');
@@ -41,7 +48,10 @@ export function readPo(text: string): Inbound {
         source: fromReadable(msgid),
         target: said ? fromReadable(said) : null,
         state: fuzzy ? 'initial' : is === 'initial' || is === null ? 'translated' : is,
-        comments: (comments?.translator ?? '').split('\n').map((c) => c.trim()).filter(Boolean),
+        comments: (comments?.translator ?? '')
+          .split('\n')
+          .map((c) => c.trim())
+          .filter(Boolean),
       });
     }
   return out;

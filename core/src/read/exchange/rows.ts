@@ -18,7 +18,11 @@ export class Rows {
   /** Gives whether more are wanted. `formula`: some cell of the row holds one; what it once showed is what counts. */
   take(cells: readonly string[], formula = false): void {
     if (++this.count > MOST_ROWS + 10)
-      throw new FolioError('exchange.rows', `The table has more than ${MOST_ROWS.toLocaleString('en')} rows.`, 'Ask for it in several files, or delete empty rows.');
+      throw new FolioError(
+        'exchange.rows',
+        `The table has more than ${MOST_ROWS.toLocaleString('en')} rows.`,
+        'Ask for it in several files, or delete empty rows.',
+      );
     if (formula) this.formulas++;
     if (!this.columns) {
       const names = cells.map((c) => c.trim().toLowerCase());
@@ -44,14 +48,24 @@ export class Rows {
       source: source === undefined || source === '' ? null : fromReadable(source),
       target: target?.trim() ? fromReadable(target) : null,
       state: stateOf(cell('state')),
-      comments: (cell('comments') ?? '').split('\n').map((c) => c.trim()).filter(Boolean),
+      comments: (cell('comments') ?? '')
+        .split('\n')
+        .map((c) => c.trim())
+        .filter(Boolean),
     });
   }
 
   done(): Inbound {
     if (!this.columns)
-      throw new FolioError('exchange.columns', 'The table has no columns named “id” and “target”.', 'Choose the table that went out, with its first row as it was.');
-    if (this.formulas) this.inbound.passedOver.push(`${this.formulas} ${this.formulas === 1 ? 'formula' : 'formulas'}, which are never worked out: what they showed last was taken`);
+      throw new FolioError(
+        'exchange.columns',
+        'The table has no columns named “id” and “target”.',
+        'Choose the table that went out, with its first row as it was.',
+      );
+    if (this.formulas)
+      this.inbound.passedOver.push(
+        `${this.formulas} ${this.formulas === 1 ? 'formula' : 'formulas'}, which are never worked out: what they showed last was taken`,
+      );
     return this.inbound;
   }
 }

@@ -21,7 +21,10 @@ export const tmxReader: ExchangeReader = {
 };
 
 /** Each unit with its languages, one after another. */
-function walkTmx(text: string, taken: (tu: XmlNode, texts: { language: string; seg: XmlNode }[]) => void): { srclang: string | null; instructions: number } {
+function walkTmx(
+  text: string,
+  taken: (tu: XmlNode, texts: { language: string; seg: XmlNode }[]) => void,
+): { srclang: string | null; instructions: number } {
   let srclang: string | null = null;
   let isTmx = false;
   const { instructions } = walkXml(text, 'The memory', {
@@ -71,7 +74,9 @@ export function readMemory(text: string, source: string, target: string): { unit
   const units: MemoryUnit[] = [];
   let others = 0;
   walkTmx(text, (tu, texts) => {
-    const find = (language: string) => texts.find((t) => t.language.toLowerCase() === language.toLowerCase()) ?? texts.find((t) => primary(t.language) === primary(language));
+    const find = (language: string) =>
+      texts.find((t) => t.language.toLowerCase() === language.toLowerCase()) ??
+      texts.find((t) => primary(t.language) === primary(language));
     const [from, to] = [find(source), find(target)];
     const said = from && to && from !== to ? { source: partsOf(from.seg), target: partsOf(to.seg) } : null;
     if (!said?.source.length || !said.target.length) return void others++;
@@ -84,7 +89,8 @@ export function readMemory(text: string, source: string, target: string): { unit
       ...(after !== undefined && { after }),
       ...(where !== undefined && { from: where }),
       ...(by !== undefined && { by }),
-      ...(at !== undefined && /^\d{8}T\d{6}Z$/.test(at) && { at: at.replace(/^(\d{4})(\d\d)(\d\d)T(\d\d)(\d\d)(\d\d)Z$/, '$1-$2-$3T$4:$5:$6Z') }),
+      ...(at !== undefined &&
+        /^\d{8}T\d{6}Z$/.test(at) && { at: at.replace(/^(\d{4})(\d\d)(\d\d)T(\d\d)(\d\d)(\d\d)Z$/, '$1-$2-$3T$4:$5:$6Z') }),
     });
   });
   return { units, others };

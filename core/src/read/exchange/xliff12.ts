@@ -40,7 +40,9 @@ export function readXliff12(text: string): Inbound {
         ...{ source: source ? partsOf(source) : null, target: said.length ? said : null },
         state: stateOf(target?.attributes['state'], { approved, translate }),
         // Ours say where a text stands; others are by people.
-        comments: childNodes(node, 'note').filter((n) => n.attributes['from'] !== 'designer').map(textIn),
+        comments: childNodes(node, 'note')
+          .filter((n) => n.attributes['from'] !== 'designer')
+          .map(textIn),
       });
     },
   });

@@ -41,17 +41,25 @@ function segmentsOf(unit: XmlNode): InboundSegment[] {
   const id = unit.attributes['id'] ?? '';
   const { translate } = unit.attributes;
   const wraps = new Set<string>();
-  const comments = childNodes(childNode(unit, 'notes'), 'note').filter((n) => n.attributes['category'] !== 'place').map(textIn);
+  const comments = childNodes(childNode(unit, 'notes'), 'note')
+    .filter((n) => n.attributes['category'] !== 'place')
+    .map(textIn);
   const segments: InboundSegment[] = [];
+  let before: TextPart[] = [];
   for (const child of childNodes(unit)) {
     if (child.name !== 'segment' && child.name !== 'ignorable') continue;
     const [source, target] = ['source', 'target'].map((n) => childNode(child, n));
     if (target?.attributes['order'] !== undefined && Number(target.attributes['order']) !== segments.length + 1 && child.name === 'segment')
-      throw new FolioError('exchange.order', `The segments of “${id}” are in another order than in the document.`, 'Ask for a file whose segments stand in the order of their sources.');
+      throw new FolioError(
+        'exchange.order',
+        `The segments of “${id}” are in another order than in the document.`,
+        'Ask for a file whose segments stand in the order of their sources.',
+      );
     const parts = source ? partsOf(source, wraps) : [];
     if (child.name === 'ignorable') {
       const last = segments[segments.length - 1];
       if (last) last.glue = joined([...(last.glue ?? []), ...parts]);
+      else before = joined([...before, ...parts]);
       continue;
     }
     const said = target ? partsOf(target, wraps) : [];
@@ -62,6 +70,7 @@ function segmentsOf(unit: XmlNode): InboundSegment[] {
       target: said.length ? said : null,
       state: stateOf(child.attributes['state'], { translate }),
       comments: segments.length ? [] : comments,
+      ...(!segments.length && before.length && { before }),
     });
   }
   return segments;
@@ -105,7 +114,8 @@ function partsOf(node: XmlNode, wraps: Set<string>): TextPart[] {
           break;
         case 'cp':
           // A sign that XML cannot hold (4.2.3.1): it is brought on, and told as one that no text may hold.
-          if (hex !== undefined && /^[0-9A-Fa-f]{1,6}$/.test(hex)) out.push({ type: 'text', text: String.fromCodePoint(Math.min(parseInt(hex, 16), 0x10ffff)) });
+          if (hex !== undefined && /^[0-9A-Fa-f]{1,6}$/.test(hex))
+            out.push({ type: 'text', text: String.fromCodePoint(Math.min(parseInt(hex, 16), 0x10ffff)) });
           break;
       }
     }

@@ -13,9 +13,11 @@ const WANTED = /^xl\/(sharedStrings\.xml|worksheets\/sheet\d+\.xml)$/;
 async function readXlsx(file: string, limits: ArchiveLimits) {
   const parts = new Map<string, string>();
   for await (const entry of readArchive(file, limits))
-    if (WANTED.test(entry.path)) parts.set(entry.path, (await collect(await entry.open(), limits.partBytes * 4, entry.path)).toString('utf8'));
+    if (WANTED.test(entry.path))
+      parts.set(entry.path, (await collect(await entry.open(), limits.partBytes * 4, entry.path)).toString('utf8'));
   const sheets = [...parts.keys()].filter((p) => p.includes('worksheets')).sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
-  if (!sheets.length) throw new FolioError('exchange.kind', 'The file is no spreadsheet.', 'Choose a file ending in .xlsx that a spreadsheet program saved.');
+  if (!sheets.length)
+    throw new FolioError('exchange.kind', 'The file is no spreadsheet.', 'Choose a file ending in .xlsx that a spreadsheet program saved.');
   const shared = sharedStrings(parts.get('xl/sharedStrings.xml'));
   let texts: Rows | null = null;
   const facts = new Map<string, string>();
@@ -37,7 +39,11 @@ async function readXlsx(file: string, limits: ArchiveLimits) {
 }
 
 const damaged = (path: string, why: string): FolioError =>
-  new FolioError('exchange.damaged', `${path} of the spreadsheet cannot be read: ${why}.`, 'Open it in a spreadsheet program and save it again.');
+  new FolioError(
+    'exchange.damaged',
+    `${path} of the spreadsheet cannot be read: ${why}.`,
+    'Open it in a spreadsheet program and save it again.',
+  );
 
 function parserFor(path: string): SaxesParser {
   const parser = new SaxesParser();
@@ -78,7 +84,8 @@ function sharedStrings(xml: string | undefined): string[] {
 }
 
 /** Signs that XML cannot hold are written `_x001F_` (22.9.2.19). */
-const unescaped = (text: string): string => text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16)));
+const unescaped = (text: string): string =>
+  text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16)));
 
 /** The rows of a sheet, each cell in its column; a formula is never worked out: what it showed last is its text. */
 function eachRow(xml: string, path: string, shared: readonly string[], take: (cells: string[], formula: boolean) => void): void {

@@ -28,7 +28,11 @@ const columns: ExchangeFormat = {
         const has = translated.get(segment.id);
         const said = has?.target ?? (copySource ? segment.source : null);
         return row([
-          cell(WIDTHS[0]!, paragraph([run(segment.id, { small: true })]), placeOf(unit) ? paragraph([run(placeOf(unit), { small: true })]) : null),
+          cell(
+            WIDTHS[0]!,
+            paragraph([run(segment.id, { small: true })]),
+            placeOf(unit) ? paragraph([run(placeOf(unit), { small: true })]) : null,
+          ),
           cell(WIDTHS[1]!, paragraph(coded(segment.source, source))),
           cell(WIDTHS[2]!, paragraph(said ? coded(said, target) : [])),
         ]);
@@ -37,9 +41,22 @@ const columns: ExchangeFormat = {
     const table = el(
       'w:tbl',
       {},
-      el('w:tblPr', {}, el('w:tblW', { 'w:w': WIDTHS.reduce((a, b) => a + b), 'w:type': 'dxa' }), borders(), el('w:tblLayout', { 'w:type': 'fixed' })),
-      el('w:tblGrid', {}, WIDTHS.map((w) => el('w:gridCol', { 'w:w': w }))),
-      row(['id', source, target].map((text, i) => cell(WIDTHS[i]!, paragraph([run(text, { bold: true })]))), true),
+      el(
+        'w:tblPr',
+        {},
+        el('w:tblW', { 'w:w': WIDTHS.reduce((a, b) => a + b), 'w:type': 'dxa' }),
+        borders(),
+        el('w:tblLayout', { 'w:type': 'fixed' }),
+      ),
+      el(
+        'w:tblGrid',
+        {},
+        WIDTHS.map((w) => el('w:gridCol', { 'w:w': w })),
+      ),
+      row(
+        ['id', source, target].map((text, i) => cell(WIDTHS[i]!, paragraph([run(text, { bold: true })]))),
+        true,
+      ),
       rows,
     );
     const body = el(
@@ -53,7 +70,15 @@ const columns: ExchangeFormat = {
         'w:sectPr',
         {},
         el('w:pgSz', { 'w:w': PAGE.width, 'w:h': PAGE.height, 'w:orient': 'landscape' }),
-        el('w:pgMar', { 'w:top': PAGE.margin, 'w:right': PAGE.margin, 'w:bottom': PAGE.margin, 'w:left': PAGE.margin, 'w:header': 567, 'w:footer': 567, 'w:gutter': 0 }),
+        el('w:pgMar', {
+          'w:top': PAGE.margin,
+          'w:right': PAGE.margin,
+          'w:bottom': PAGE.margin,
+          'w:left': PAGE.margin,
+          'w:header': 567,
+          'w:footer': 567,
+          'w:gutter': 0,
+        }),
       ),
     );
     const pack = new OfficePackage();
@@ -64,10 +89,18 @@ const columns: ExchangeFormat = {
 };
 
 const borders = (): Xml =>
-  el('w:tblBorders', {}, ['top', 'left', 'bottom', 'right', 'insideH', 'insideV'].map((side) => el(`w:${side}`, { 'w:val': 'single', 'w:sz': 4, 'w:space': 0, 'w:color': 'D9D2C3' })));
+  el(
+    'w:tblBorders',
+    {},
+    ['top', 'left', 'bottom', 'right', 'insideH', 'insideV'].map((side) =>
+      el(`w:${side}`, { 'w:val': 'single', 'w:sz': 4, 'w:space': 0, 'w:color': 'D9D2C3' }),
+    ),
+  );
 
-const row = (cells: readonly Xml[], isHead = false): Xml => el('w:tr', {}, el('w:trPr', {}, el('w:cantSplit'), isHead && el('w:tblHeader')), cells);
-const cell = (width: number, ...inside: (Xml | null)[]): Xml => el('w:tc', {}, el('w:tcPr', {}, el('w:tcW', { 'w:w': width, 'w:type': 'dxa' })), inside);
+const row = (cells: readonly Xml[], isHead = false): Xml =>
+  el('w:tr', {}, el('w:trPr', {}, el('w:cantSplit'), isHead && el('w:tblHeader')), cells);
+const cell = (width: number, ...inside: (Xml | null)[]): Xml =>
+  el('w:tc', {}, el('w:tcPr', {}, el('w:tcW', { 'w:w': width, 'w:type': 'dxa' })), inside);
 const paragraph = (runs: readonly Xml[]): Xml => el('w:p', {}, el('w:pPr', {}, el('w:spacing', { 'w:before': 40, 'w:after': 40 })), runs);
 
 function run(text: string, look: { bold?: boolean; small?: boolean; code?: boolean; language?: string } = {}): Xml {
@@ -84,6 +117,12 @@ function run(text: string, look: { bold?: boolean; small?: boolean; code?: boole
 
 /** Codes in another colour than words; a wrap mark as the line break that it is, and so that it is seen. */
 const coded = (parts: readonly TextPart[], language: string): Xml[] =>
-  parts.map((p) => (p.type === 'text' ? run(readable([p]), { language }) : p.type === 'wrap' ? el('w:r', {}, el('w:br')) : run(readable([p]), { code: true })));
+  parts.map((p) =>
+    p.type === 'text'
+      ? run(readable([p]), { language })
+      : p.type === 'wrap'
+        ? el('w:r', {}, el('w:br'))
+        : run(readable([p]), { code: true }),
+  );
 
 export const docxColumnsWriter = exchangeWriter(columns);

@@ -27,7 +27,9 @@ const portableObjects: ExchangeFormat = {
             msgid,
             msgstr: [said ? readable(said) : ''],
             comments: {
-              extracted: [placeOf(unit), `state: ${state}`, ...(has?.comments ?? []).map((c) => `comment: ${c.replace(/\s+/g, ' ')}`)].filter(Boolean).join('\n'),
+              extracted: [placeOf(unit), `state: ${state}`, ...(has?.comments ?? []).map((c) => `comment: ${c.replace(/\s+/g, ' ')}`)]
+                .filter(Boolean)
+                .join('\n'),
               reference: unit.pages.map((p) => `page:${p}`).join(' '),
               ...(said && writtenState(state).fuzzy && { flag: 'fuzzy' }),
             },

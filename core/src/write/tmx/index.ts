@@ -24,7 +24,11 @@ const tmx: ExchangeFormat = {
         const place = placeOf(unit);
         return tu(
           { tuid: segment.id },
-          [el('prop', { type: 'x-state' }, words(has?.state ?? 'initial')), el('prop', { type: 'x-document' }, words(document.id)), place ? el('note', {}, words(place)) : null],
+          [
+            el('prop', { type: 'x-state' }, words(has?.state ?? 'initial')),
+            el('prop', { type: 'x-document' }, words(document.id)),
+            place ? el('note', {}, words(place)) : null,
+          ],
           [
             [source, segment.source],
             [target, said],
@@ -74,7 +78,12 @@ function tmxFile(source: string, tus: readonly Xml[], now: Date, segtype: 'block
   return `<?xml version="1.0" encoding="UTF-8"?>\n${el('tmx', { version: '1.4' }, header, el('body', {}, tus))}\n`;
 }
 
-const tu = (attributes: Record<string, string | undefined>, about: (Xml | null)[], texts: [string, readonly TextPart[]][], codes: readonly Code[]): Xml =>
+const tu = (
+  attributes: Record<string, string | undefined>,
+  about: (Xml | null)[],
+  texts: [string, readonly TextPart[]][],
+  codes: readonly Code[],
+): Xml =>
   el(
     'tu',
     attributes,
@@ -87,7 +96,11 @@ function inline(parts: readonly TextPart[], codes: readonly Code[]): Xml[] {
   const called = (n: number): string => codes.find((c) => c.n === n)?.shows ?? '';
   const typeOf = (n: number): string | undefined => {
     const code = codes.find((c) => c.n === n);
-    return code?.kind === 'look' && /^(bold|italic|underlined)$/.test(code.says) ? code.says.replace('underlined', 'ulined') : code?.kind === 'link' ? 'link' : undefined;
+    return code?.kind === 'look' && /^(bold|italic|underlined)$/.test(code.says)
+      ? code.says.replace('underlined', 'ulined')
+      : code?.kind === 'link'
+        ? 'link'
+        : undefined;
   };
   const open: { code: number; i: number }[] = [];
   let i = 0;

@@ -39,7 +39,14 @@ const xliff12: ExchangeFormat = {
     );
     const file = el(
       'file',
-      { original: document.id, 'source-language': source, 'target-language': target, datatype: 'x-layout', 'tool-id': TOOL.id, date: job.clock().toISOString() },
+      {
+        original: document.id,
+        'source-language': source,
+        'target-language': target,
+        datatype: 'x-layout',
+        'tool-id': TOOL.id,
+        date: job.clock().toISOString(),
+      },
       header,
       body,
     );
@@ -107,7 +114,8 @@ function inline(parts: readonly TextPart[], unit: CutUnit): Xml[] {
 function ctypeOf(code: Code | undefined): string {
   if (code?.kind === 'link') return 'link';
   if (code?.kind === 'anchor') return 'image';
-  if (code?.kind === 'look') return code.says === 'bold' ? 'bold' : code.says === 'italic' ? 'italic' : code.says === 'underlined' ? 'underlined' : 'x-look';
+  if (code?.kind === 'look')
+    return code.says === 'bold' ? 'bold' : code.says === 'italic' ? 'italic' : code.says === 'underlined' ? 'underlined' : 'x-look';
   return `x-${code?.kind ?? 'code'}`;
 }
 

@@ -55,9 +55,10 @@ function unitOf(job: ExchangeJob, unit: CutUnit): Xml {
   const first = job.translated.get(unit.segments[0]!.id);
   const place = placeOf(unit);
   const comments = unit.segments.flatMap((s) => job.translated.get(s.id)?.comments ?? []);
-  const notes = [place && el('note', { id: 'place', category: 'place' }, words(place)), ...comments.map((c, i) => el('note', { id: `n${i + 1}` }, words(c)))].filter(
-    (n): n is Xml => !!n,
-  );
+  const notes = [
+    place && el('note', { id: 'place', category: 'place' }, words(place)),
+    ...comments.map((c, i) => el('note', { id: `n${i + 1}` }, words(c))),
+  ].filter((n): n is Xml => !!n);
   const codes = new CodesOfUnit(unit);
   const segments = unit.segments.flatMap((segment, i): Xml[] => {
     const has = job.translated.get(segment.id);
@@ -70,17 +71,23 @@ function unitOf(job: ExchangeJob, unit: CutUnit): Xml {
       el('source', { 'xml:space': 'preserve' }, codes.write(segment.source)),
       target && el('target', { 'xml:space': 'preserve' }, codes.writeTarget(target)),
     );
-    return segment.glue && i < unit.segments.length - 1 ? [made, glue(segment.glue, codes)] : [made];
+    return [...(i === 0 && unit.before ? [glue(unit.before, codes)] : []), made, ...(segment.glue ? [glue(segment.glue, codes)] : [])];
   });
   return el(
     'unit',
-    { id: unit.id, name: unit.style, translate: first?.state === 'locked' ? 'no' : undefined, 'slr:sizeRestriction': unit.room === undefined ? undefined : String(unit.room) },
+    {
+      id: unit.id,
+      name: unit.style,
+      translate: first?.state === 'locked' ? 'no' : undefined,
+      'slr:sizeRestriction': unit.room === undefined ? undefined : String(unit.room),
+    },
     notes.length > 0 && el('notes', {}, notes),
     segments,
   );
 }
 
-const glue = (parts: readonly TextPart[], codes: CodesOfUnit): Xml => el('ignorable', {}, el('source', { 'xml:space': 'preserve' }, codes.write(parts)));
+const glue = (parts: readonly TextPart[], codes: CodesOfUnit): Xml =>
+  el('ignorable', {}, el('source', { 'xml:space': 'preserve' }, codes.write(parts)));
 
 /** Codes of one unit: their ids are theirs alone in all of its sources (4.3.1.18), and the same in its targets. */
 class CodesOfUnit {
@@ -114,13 +121,28 @@ class CodesOfUnit {
         return el('ph', { id: wrap(), type: 'fmt', subType: 'xlf:lb', equiv: ' ', disp: 'line ends here' });
       case 'code': {
         const code = this.code(node.code);
-        return el('ph', { id: String(node.code), canDelete: 'no', canCopy: 'no', ...kindOf(code), equiv: code?.shows || undefined, disp: code?.shows || code?.says });
+        return el('ph', {
+          id: String(node.code),
+          canDelete: 'no',
+          canCopy: 'no',
+          ...kindOf(code),
+          equiv: code?.shows || undefined,
+          disp: code?.shows || code?.says,
+        });
       }
       case 'pair': {
         const code = this.code(node.code);
         return el(
           'pc',
-          { id: String(node.code), canDelete: 'no', canCopy: 'no', canOverlap: 'no', ...kindOf(code), dispStart: code?.says, dispEnd: code && `end: ${code.says}` },
+          {
+            id: String(node.code),
+            canDelete: 'no',
+            canCopy: 'no',
+            canOverlap: 'no',
+            ...kindOf(code),
+            dispStart: code?.says,
+            dispEnd: code && `end: ${code.says}`,
+          },
           node.inside.map((n) => this.node(n, wrap)),
         );
       }

@@ -24,7 +24,11 @@ const xlsx: ExchangeFormat = {
   async write(job) {
     const pack = new OfficePackage();
     const rows = [...sheetRows(job)];
-    const texts = pack.add('xl/worksheets/sheet1.xml', `${CONTENT}.worksheet+xml`, xmlFile(textsSheet(rows.map((row) => COLUMNS.map((c) => row[c])))));
+    const texts = pack.add(
+      'xl/worksheets/sheet1.xml',
+      `${CONTENT}.worksheet+xml`,
+      xmlFile(textsSheet(rows.map((row) => COLUMNS.map((c) => row[c])))),
+    );
     const facts = [
       ['document', job.document.id],
       ['title', job.document.title],
@@ -44,7 +48,11 @@ const xlsx: ExchangeFormat = {
       el(
         'workbook',
         { xmlns: MAIN, 'xmlns:r': OFFICE },
-        el('sheets', {}, sheets.map(([name, part], i) => el('sheet', { name, sheetId: i + 1, 'r:id': book.relate(`${OFFICE}/worksheet`, part) }))),
+        el(
+          'sheets',
+          {},
+          sheets.map(([name, part], i) => el('sheet', { name, sheetId: i + 1, 'r:id': book.relate(`${OFFICE}/worksheet`, part) })),
+        ),
       ),
     );
     book.relate(`${OFFICE}/styles`, styles);
@@ -60,14 +68,44 @@ const cell = (row: number, at: number, text: string, style: number): Xml =>
   el('c', { r: `${column(at)}${row}`, t: 'inlineStr', s: style }, el('is', {}, el('t', { 'xml:space': 'preserve' }, words(text))));
 
 function textsSheet(rows: readonly string[][]): Xml {
-  const head = el('row', { r: 1 }, COLUMNS.map((name, i) => cell(1, i, name, STYLE.head)));
-  const styleOf = (name: (typeof COLUMNS)[number]): number => (name === 'id' ? STYLE.id : name === 'source' || name === 'where' ? STYLE.locked : STYLE.free);
+  const head = el(
+    'row',
+    { r: 1 },
+    COLUMNS.map((name, i) => cell(1, i, name, STYLE.head)),
+  );
+  const styleOf = (name: (typeof COLUMNS)[number]): number =>
+    name === 'id' ? STYLE.id : name === 'source' || name === 'where' ? STYLE.locked : STYLE.free;
   return el(
     'worksheet',
     { xmlns: MAIN },
-    el('sheetViews', {}, el('sheetView', { workbookViewId: 0, tabSelected: 1 }, el('pane', { xSplit: 1, ySplit: 1, topLeftCell: 'B2', activePane: 'bottomRight', state: 'frozen' }))),
-    el('cols', {}, COLUMNS.map((name, i) => el('col', { min: i + 1, max: i + 1, width: WIDTHS[name], customWidth: 1 }))),
-    el('sheetData', {}, head, rows.map((row, r) => el('row', { r: r + 2 }, row.map((text, i) => (text ? cell(r + 2, i, text, styleOf(COLUMNS[i]!)) : el('c', { r: `${column(i)}${r + 2}`, s: styleOf(COLUMNS[i]!) })))))),
+    el(
+      'sheetViews',
+      {},
+      el(
+        'sheetView',
+        { workbookViewId: 0, tabSelected: 1 },
+        el('pane', { xSplit: 1, ySplit: 1, topLeftCell: 'B2', activePane: 'bottomRight', state: 'frozen' }),
+      ),
+    ),
+    el(
+      'cols',
+      {},
+      COLUMNS.map((name, i) => el('col', { min: i + 1, max: i + 1, width: WIDTHS[name], customWidth: 1 })),
+    ),
+    el(
+      'sheetData',
+      {},
+      head,
+      rows.map((row, r) =>
+        el(
+          'row',
+          { r: r + 2 },
+          row.map((text, i) =>
+            text ? cell(r + 2, i, text, styleOf(COLUMNS[i]!)) : el('c', { r: `${column(i)}${r + 2}`, s: styleOf(COLUMNS[i]!) }),
+          ),
+        ),
+      ),
+    ),
     // Locked without a password: a person can lift it, and nobody changes an id by a slip.
     el('sheetProtection', { sheet: 1, formatCells: 0, formatColumns: 0, formatRows: 0, sort: 0, autoFilter: 0 }),
   );
@@ -78,7 +116,17 @@ const aboutSheet = (facts: readonly (readonly string[])[]): Xml =>
     'worksheet',
     { xmlns: MAIN },
     el('cols', {}, el('col', { min: 1, max: 1, width: 14, customWidth: 1 }), el('col', { min: 2, max: 2, width: 60, customWidth: 1 })),
-    el('sheetData', {}, facts.map((row, r) => el('row', { r: r + 1 }, row.map((text, i) => cell(r + 1, i, text, STYLE.locked))))),
+    el(
+      'sheetData',
+      {},
+      facts.map((row, r) =>
+        el(
+          'row',
+          { r: r + 1 },
+          row.map((text, i) => cell(r + 1, i, text, STYLE.locked)),
+        ),
+      ),
+    ),
     el('sheetProtection', { sheet: 1 }),
   );
 
@@ -87,16 +135,47 @@ function styleSheet(): Xml {
   const size = (n: number): Xml => el('sz', { val: n });
   const wrapped = el('alignment', { vertical: 'top', wrapText: 1 });
   const format = (fontId: number, locked: 0 | 1, fillId = 0): Xml =>
-    el('xf', { numFmtId: 49, fontId, fillId, borderId: 0, xfId: 0, applyNumberFormat: 1, applyFont: 1, applyFill: 1, applyAlignment: 1, applyProtection: 1 }, wrapped, el('protection', { locked }));
+    el(
+      'xf',
+      {
+        numFmtId: 49,
+        fontId,
+        fillId,
+        borderId: 0,
+        xfId: 0,
+        applyNumberFormat: 1,
+        applyFont: 1,
+        applyFill: 1,
+        applyAlignment: 1,
+        applyProtection: 1,
+      },
+      wrapped,
+      el('protection', { locked }),
+    );
   const solid = (rgb: string): Xml => el('fill', {}, el('patternFill', { patternType: 'solid' }, el('fgColor', { rgb })));
   return el(
     'styleSheet',
     { xmlns: MAIN },
     el('fonts', { count: 3 }, font(size(11)), font(size(8), el('color', { rgb: 'FF59655E' })), font(el('b'), size(11))),
-    el('fills', { count: 4 }, el('fill', {}, el('patternFill', { patternType: 'none' })), el('fill', {}, el('patternFill', { patternType: 'gray125' })), solid('FFFBF9F4'), solid('FFECE7DC')),
+    el(
+      'fills',
+      { count: 4 },
+      el('fill', {}, el('patternFill', { patternType: 'none' })),
+      el('fill', {}, el('patternFill', { patternType: 'gray125' })),
+      solid('FFFBF9F4'),
+      solid('FFECE7DC'),
+    ),
     el('borders', { count: 1 }, el('border', {}, el('left'), el('right'), el('top'), el('bottom'), el('diagonal'))),
     el('cellStyleXfs', { count: 1 }, el('xf', { numFmtId: 0, fontId: 0, fillId: 0, borderId: 0 })),
-    el('cellXfs', { count: 5 }, el('xf', { numFmtId: 0, fontId: 0, fillId: 0, borderId: 0, xfId: 0 }), format(1, 1, 2), format(0, 1, 2), format(0, 0), format(2, 1, 3)),
+    el(
+      'cellXfs',
+      { count: 5 },
+      el('xf', { numFmtId: 0, fontId: 0, fillId: 0, borderId: 0, xfId: 0 }),
+      format(1, 1, 2),
+      format(0, 1, 2),
+      format(0, 0),
+      format(2, 1, 3),
+    ),
     el('cellStyles', { count: 1 }, el('cellStyle', { name: 'Normal', xfId: 0, builtinId: 0 })),
   );
 }

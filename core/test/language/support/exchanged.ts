@@ -13,7 +13,12 @@ export const FORMATS = ['xliff-1.2', 'xliff-2.1', 'xlsx', 'docx-columns', 'tmx',
 export type FormatId = (typeof FORMATS)[number];
 
 /** The file of texts that a recipe makes of a document. */
-export async function textsOf(s: Sample, format: FormatId, settings: Record<string, unknown> = {}, folio: Folio = s.folio): Promise<{ name: string; bytes: Uint8Array }> {
+export async function textsOf(
+  s: Sample,
+  format: FormatId,
+  settings: Record<string, unknown> = {},
+  folio: Folio = s.folio,
+): Promise<{ name: string; bytes: Uint8Array }> {
   const files = await writeOnly(s, format, { pagesToSee: false, ...settings }, folio);
   const [name, bytes] = [...files].find(([path]) => path.startsWith('texts.'))!;
   return { name, bytes };

@@ -50,11 +50,19 @@ th,td{text-align:left;padding:.3rem .6rem;border-bottom:1px solid #d9d2c3;vertic
 .small{color:#59655e;font-size:13px}`;
 
 /** The report that goes along: what there is to do, what should be looked at, and what was left out. */
-export function exchangeReport(format: ExchangeFormat, job: WriteJob<ExchangeSettings>, exchange: ExchangeJob, out: Outgoing, analysis: Analysis): string {
+export function exchangeReport(
+  format: ExchangeFormat,
+  job: WriteJob<ExchangeSettings>,
+  exchange: ExchangeJob,
+  out: Outgoing,
+  analysis: Analysis,
+): string {
   const { document, source, target } = exchange;
   const row = (cells: (string | number)[], tag = 'td'): string =>
     `<tr>${cells.map((c) => `<${tag}${attrs({ class: typeof c === 'number' ? 'n' : undefined })}>${typeof c === 'number' ? c.toLocaleString('en') : escape(c)}</${tag}>`).join('')}</tr>`;
-  const counts = BANDS.filter((b) => analysis.bands[b].segments).map((b) => row([BAND_NAMES[b], analysis.bands[b].segments, analysis.bands[b].words, analysis.bands[b].characters]));
+  const counts = BANDS.filter((b) => analysis.bands[b].segments).map((b) =>
+    row([BAND_NAMES[b], analysis.bands[b].segments, analysis.bands[b].words, analysis.bands[b].characters]),
+  );
   const warnings = warningsOf(job, out);
   const reasons = new Map<string, Outgoing['stays']>();
   for (const s of out.stays) reasons.set(s.because, [...(reasons.get(s.because) ?? []), s]);
@@ -81,7 +89,12 @@ ${
 
 const someOf = (list: Outgoing['stays']): string => {
   const texts = [...new Set(list.map(({ unit }) => shortened(wordsOf(unit.parts))))];
-  return texts.slice(0, 6).map((t) => `“${t}”`).join(', ') + (texts.length > 6 ? ' …' : '');
+  return (
+    texts
+      .slice(0, 6)
+      .map((t) => `“${t}”`)
+      .join(', ') + (texts.length > 6 ? ' …' : '')
+  );
 };
 
 const shortened = (text: string): string => (text.length > 60 ? `${text.slice(0, 57).trimEnd()}…` : text).trim();
@@ -91,10 +104,15 @@ function warningsOf({ folio, composition }: WriteJob<ExchangeSettings>, out: Out
   const stories = new Set(out.units.flatMap((u) => u.story ?? []));
   for (const id of stories) {
     const overflow = composition.stories.get(id)?.overflow;
-    if (overflow) found.push({ where: placeOf(out.units.find((u) => u.story === id)!), says: `The text does not fit its frame as it is: ${overflow.words} words are not seen.` });
+    if (overflow)
+      found.push({
+        where: placeOf(out.units.find((u) => u.story === id)!),
+        says: `The text does not fit its frame as it is: ${overflow.words} words are not seen.`,
+      });
   }
   for (const unit of out.units) {
-    if (unit.codes.length > MANY_CODES) found.push({ where: placeOf(unit), says: `“${shortened(wordsOf(unit.parts))}” has ${unit.codes.length} codes.` });
+    if (unit.codes.length > MANY_CODES)
+      found.push({ where: placeOf(unit), says: `“${shortened(wordsOf(unit.parts))}” has ${unit.codes.length} codes.` });
     if (unit.language.split('-')[0] !== folio.head.metadata.language.split('-')[0])
       found.push({ where: placeOf(unit), says: `“${shortened(wordsOf(unit.parts))}” is in another language (${unit.language}).` });
   }

@@ -62,7 +62,8 @@ async function prepare(job: WriteJob<ExchangeSettings>): Promise<{ job: Exchange
   if (source.toLowerCase() === settings.target.toLowerCase())
     throw new FolioError('exchange.same', `The document is in “${source}” already.`, 'Choose another language to translate it into.');
   const { out } = preparedFor(job);
-  if (!out.units.length) throw new FolioError('exchange.nothing', 'Nothing of the document goes out with these settings.', 'Let more of its texts go out.');
+  if (!out.units.length)
+    throw new FolioError('exchange.nothing', 'Nothing of the document goes out with these settings.', 'Let more of its texts go out.');
   const memory = new Memory((await job.memory?.(source, settings.target)) ?? []);
   return {
     out,
@@ -92,7 +93,11 @@ async function* write(format: ExchangeFormat, job: WriteJob<ExchangeSettings>): 
   if (settings.pictures)
     for (const media of Object.values(folio.head.media))
       if (media.mediaType.startsWith('image/') && isShown(job, media.id))
-        yield streamedFile(`pictures/${media.file.slice(media.file.lastIndexOf('/') + 1)}`, media.mediaType, once(() => job.media(media.id)));
+        yield streamedFile(
+          `pictures/${media.file.slice(media.file.lastIndexOf('/') + 1)}`,
+          media.mediaType,
+          once(() => job.media(media.id)),
+        );
 }
 
 async function* once(bytes: () => Promise<Uint8Array>): AsyncGenerator<Uint8Array> {

@@ -22,12 +22,20 @@ export function judgeExchange({ folio, settings }: WriteJob<ExchangeSettings>, o
   const text = (id: string): Judgement =>
     going.has(id) ? kept : because.has(id) ? excluded('exchange.chosen', { because: because.get(id)! }) : excluded('exchange.noText');
   const code = (signature: string, paragraph: string | undefined): Judgement =>
-    codes.has(signature) && paragraph !== undefined && going.has(paragraph) ? { outcome: 'kept', code: 'exchange.code' } : excluded('exchange.stays');
+    codes.has(signature) && paragraph !== undefined && going.has(paragraph)
+      ? { outcome: 'kept', code: 'exchange.code' }
+      : excluded('exchange.stays');
   return ({ subject, paragraph }) => {
     const { kind, id, aspect } = subject;
     switch (kind) {
       case 'document':
-        return aspect === 'title' ? (folio.head.metadata.title ? text('meta:title') : excluded('exchange.noText')) : aspect === 'language' ? kept : excluded('exchange.stays');
+        return aspect === 'title'
+          ? folio.head.metadata.title
+            ? text('meta:title')
+            : excluded('exchange.noText')
+          : aspect === 'language'
+            ? kept
+            : excluded('exchange.stays');
       case 'edition':
         return id === settings.target ? kept : excluded('exchange.otherEdition');
       case 'paragraph':

@@ -1,0 +1,87 @@
+import { Composer } from '../compose/compose.ts';
+import type { FontSet } from '../compose/fontSet.ts';
+import type { Composition, TextOverflow } from '../compose/marks.ts';
+import type { Folio } from '../folio/folio.ts';
+import { paragraphsOf } from '../folio/traverse.ts';
+import { isTakeable, taken } from './comingBack.ts';
+import type { Return, Returned } from './comingBack.ts';
+import { inEdition } from './inEdition.ts';
+
+/** Some texts of a document set by themselves, with those in frames that are anchored in them. */
+export function composeStories(folio: Folio, fonts: FontSet, stories: ReadonlySet<string>): Composition {
+  const wanted = new Set(stories);
+  for (const story of Object.values(folio.stories)) if (story.frames.some((f) => wanted.has(f.spread))) wanted.add(story.id);
+  const some = {
+    ...folio,
+    head: { ...folio.head, storyOrder: folio.head.storyOrder.filter((id) => wanted.has(id)) },
+    stories: Object.fromEntries(Object.entries(folio.stories).filter(([id]) => wanted.has(id))),
+  };
+  return new Composer(fonts).compose(some);
+}
+
+/** A text that is longer than its frames by more than it was. */
+export interface Overflowing {
+  story: string;
+  now: TextOverflow;
+  /** Paragraphs of which not all is seen. */
+  unseen: ReadonlySet<string>;
+}
+
+/** Texts that do not fit their frames any more, though they did, or did so more. */
+export function overflowing(folio: Folio, before: Composition, after: Composition): Overflowing[] {
+  const out: Overflowing[] = [];
+  for (const [id, set] of after.stories) {
+    const was = before.stories.get(id)?.overflow;
+    if (!set.overflow || set.overflow.characters <= (was?.characters ?? 0)) continue;
+    const lines = set.frames.flatMap((f) => f.lines);
+    const ends = new Map<string, boolean>();
+    for (const line of lines) ends.set(line.paragraph, line.last);
+    const unseen = new Set([...paragraphsOf(folio.stories[id]!)].flatMap((p) => (p.content.length && !ends.get(p.id) ? [p.id] : [])));
+    out.push({ story: id, now: set.overflow, unseen });
+  }
+  return out;
+}
+
+/**
+ * What only composing can tell of what comes back: texts that are longer than their frames, and signs that no font has. Sets the texts
+ * that change, as they are now and as they would be.
+ */
+export function fitFindings(folio: Folio, back: Return, fonts: FontSet, storyOf: ReadonlyMap<string, string>): Return {
+  const changing = back.segments.filter(isTakeable);
+  const stories = new Set(changing.flatMap((s) => storyOf.get(s.unit) ?? []));
+  if (!stories.size) return back;
+  const chosen = new Set(changing.map((s) => s.id));
+  const edition = taken(folio.editions[back.language], back, chosen, '', '');
+  const trial = inEdition({ ...folio, editions: { ...folio.editions, [back.language]: edition } }, back.language);
+  const now = folio.editions[back.language] ? inEdition(folio, back.language) : folio;
+  const [before, after] = [composeStories(now, fonts, stories), composeStories(trial, fonts, stories)];
+  const found = new Map<string, Returned['findings']>();
+  const say = (id: string, finding: Returned['findings'][number]): void => void found.set(id, [...(found.get(id) ?? []), finding]);
+  const byStory = new Map<string, Returned[]>();
+  for (const s of changing) {
+    const story = storyOf.get(s.unit);
+    if (story !== undefined) byStory.set(story, [...(byStory.get(story) ?? []), s]);
+  }
+  for (const { story, now: overflow, unseen } of overflowing(trial, before, after)) {
+    const segments = byStory.get(story) ?? [];
+    const over = segments.filter((s) => unseen.has(s.unit));
+    for (const s of over.length ? over : segments.slice(-1))
+      say(s.id, {
+        fault: 'overflow',
+        says: `The text is longer than its ${folio.stories[story]!.frames.length > 1 ? 'frames' : 'frame'}: ${overflow.characters} letters are not seen.`,
+      });
+  }
+  for (const [story, set] of after.stories) {
+    const was = new Set((before.stories.get(story)?.missingGlyphs ?? []).map((g) => g.character));
+    const missing = new Map<string, Map<string, Set<string>>>();
+    for (const { paragraph, character, family } of set.missingGlyphs) {
+      if (was.has(character)) continue;
+      const families = missing.get(paragraph) ?? new Map<string, Set<string>>();
+      missing.set(paragraph, families.set(family, (families.get(family) ?? new Set()).add(character)));
+    }
+    for (const s of byStory.get(story) ?? [])
+      for (const [family, characters] of missing.get(s.unit) ?? [])
+        say(s.id, { fault: 'glyphs', says: `${family} has no ${[...characters].join(' ')}, and no other font at hand does.` });
+  }
+  return { ...back, segments: back.segments.map((s) => (found.has(s.id) ? { ...s, findings: [...s.findings, ...found.get(s.id)!] } : s)) };
+}
