@@ -29,6 +29,7 @@ function systemTools() {
     epubcheck: '/usr/share/java/epubcheck.jar',
     postgresql: '/usr/lib/postgresql',
     'python3-docx': '/usr/lib/python3/dist-packages/docx/__init__.py',
+    'translate-toolkit': '/usr/lib/python3/dist-packages/translate/__init__.py',
   };
   const missing = Object.entries(needed)
     .filter(([, file]) => !existsSync(file))

@@ -3,11 +3,10 @@ import { produce } from 'immer';
 import { applyEdit, Folio, groupAround, runsOn } from '../src/index.ts';
 import { pictureFindings } from '../src/check/pictureFindings.ts';
 import { subjectKey } from '../src/ledger/index.ts';
-import { WRITERS } from '../src/write/index.ts';
 import { sharpPictures } from '../src/ports/node.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { plainHead } from './support/plainHead.ts';
-import { asSample, make, readBack, sample, writeOnly } from './support/samples.ts';
+import { PUBLICATIONS, asSample, make, readBack, sample, writeOnly } from './support/samples.ts';
 
 /** A page with a group of two frames and a shape, one frame a caption, and a paragraph before and after it. */
 function grouped(): Folio {
@@ -141,7 +140,7 @@ describe('groups of the Almanac as figures', () => {
         for (const id of ['dial', 'moons']) if (spread.items[id]) spread.items[id].alt = `What ${id} shows.`;
     });
   });
-  test.each(WRITERS.map((w) => w.id))('%s is borne out by reading it back', async (output) => {
+  test.each(PUBLICATIONS.map((w) => w.id))('%s is borne out by reading it back', async (output) => {
     const made = await make(almanac, output, { resolution: 36, cover: 'none' }, folio);
     expect(made.ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence])).toEqual([]);
   });

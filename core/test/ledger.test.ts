@@ -4,9 +4,8 @@ import { produce } from 'immer';
 import { Folio } from '../src/index.ts';
 import type { LedgerEntry } from '../src/ledger/index.ts';
 import { subjectKey, subjectsOf } from '../src/ledger/index.ts';
-import { WRITERS } from '../src/write/index.ts';
 import type { Writer } from '../src/write/index.ts';
-import { asSample, make, sample } from './support/samples.ts';
+import { PUBLICATIONS, asSample, make, sample } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 
 /** What reacts, moves and is filled in; and what becomes of each in outputs that play, in a book, on paper and in running text. */
@@ -104,7 +103,7 @@ function everything(): Folio {
 
 const find = (ledger: LedgerEntry[], key: string): LedgerEntry | undefined => ledger.find((e) => subjectKey(e.subject) === key);
 
-describe.each(WRITERS.map((w) => [w.id, w] as const))('the ledger of %s', (id, writer) => {
+describe.each(PUBLICATIONS.map((w) => [w.id, w] as const))('the ledger of %s', (id, writer) => {
   test('has one entry for every subject, whatever the document holds, each code with a sentence', async () => {
     for (const s of [await sample('marrowby-almanac'), await sample('open-dome-night'), asSample(everything())]) {
       const { ledger } = await make(s, id);

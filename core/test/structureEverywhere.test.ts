@@ -3,9 +3,8 @@ import { produce } from 'immer';
 import type { Folio, Table } from '../src/index.ts';
 import { applyEdit, pagesOf, pathOf } from '../src/index.ts';
 import { subjectKey } from '../src/ledger/index.ts';
-import { WRITERS } from '../src/write/index.ts';
 import type { Sample } from '@elastic-folio/demo';
-import { make, readBack, sample } from './support/samples.ts';
+import { PUBLICATIONS, make, readBack, sample } from './support/samples.ts';
 
 const SMALL = { resolution: 36, cover: 'none' };
 let almanac: Sample;
@@ -80,7 +79,7 @@ const NOT_TOLD: Record<string, string[]> = {
   odt: ['that cells head their rows, by the role of their style'],
 };
 
-describe.each(WRITERS.map((w) => w.id))('the structure steers %s', (output) => {
+describe.each(PUBLICATIONS.map((w) => w.id))('the structure steers %s', (output) => {
   let plain: Map<string, Uint8Array>;
   beforeAll(async () => {
     const made = await make(almanac, output, SMALL);

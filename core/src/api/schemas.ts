@@ -79,7 +79,7 @@ export const OutputKind = z.object({
   label: z.string(),
   about: z.string(),
   version: z.number(),
-  view: z.enum(['pages', 'boxes', 'flow']),
+  view: z.enum(['pages', 'boxes', 'flow', 'texts']),
   entry: z.string(),
   /** Whether what is shown of it is drawn from its files, since browsers cannot show these. */
   redrawn: z.boolean(),

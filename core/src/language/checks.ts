@@ -122,7 +122,7 @@ function takeFrom<T>(list: T[], fits: (one: T) => boolean): boolean {
 /** Numbers of a text, and what each is worth: with a full stop for its decimals, whatever language it is written in; those in full width as well. */
 function numbersIn(text: string, language: string): { written: string; value: string }[] {
   const decimal = decimalMark(language);
-  return (text.normalize('NFKC').match(/\d+(?:[.,\u00A0\u202F'’]\d+)*/g) ?? []).map((written) => {
+  return (halfWidth(text).match(/\d+(?:[.,\u00A0\u202F'’]\d+)*/g) ?? []).map((written) => {
     const [whole = '', ...rest] = written.split(/([.,\u00A0\u202F'’])/);
     let value = whole;
     // Three digits after another mark than that of decimals are thousands.
@@ -130,6 +130,9 @@ function numbersIn(text: string, language: string): { written: string; value: st
     return { written, value };
   });
 }
+
+/** Digits and their marks in full width, as Japanese and Chinese write them, in the width of Latin letters. */
+const halfWidth = (text: string): string => text.replace(/[０-９，．]/g, (c) => String.fromCharCode(c.charCodeAt(0) - 0xfee0));
 
 /** The mark that a text ends with, the same for all scripts (common practice). */
 const SAME_MARK: Record<string, string> = {

@@ -89,8 +89,18 @@ export function codesOf(paragraph: Paragraph, context: CodeContext): Coded {
   }
   const ground = groundOf(pieces);
   const coded = new Coding(context, ground === undefined ? base : looks.get(ground)!.props, looks, ground);
-  for (const piece of pieces) coded.take(piece);
+  for (const piece of pieces) for (const part of spacesApart(piece, ground, looks)) coded.take(part);
   return { ...coded.end(), ground: ground === undefined ? {} : looks.get(ground)!.look };
+}
+
+/** White space at the ends of words in another look belongs to what is around them, where nobody can see the difference. */
+function spacesApart(piece: Piece | Exclude<Inline, Span>, ground: string | undefined, looks: ReadonlyMap<string, { props: CharacterProperties }>): (Piece | Exclude<Inline, Span>)[] {
+  if (!('seen' in piece) || piece.kept || ground === undefined || piece.seen === ground || piece.span.link !== undefined) return [piece];
+  const [own, around] = [looks.get(piece.seen)!.props, looks.get(ground)!.props];
+  const [, lead = '', words = '', trail = ''] = /^(\s*)([^]*?)(\s*)$/.exec(piece.span.text)!;
+  if (!words || (!lead && !trail) || plainOf(own, UNSEEN_ON_SPACE) !== plainOf(around, UNSEEN_ON_SPACE)) return [piece];
+  const space = (text: string): Piece[] => (text ? [{ span: { ...piece.span, text }, kept: false, seen: ground }] : []);
+  return [...space(lead), { ...piece, span: { ...piece.span, text: words } }, ...space(trail)];
 }
 
 const isKept = (head: CodeContext['head'], span: Span): boolean =>

@@ -27,7 +27,9 @@ export function cutIntoSegments({ parts, codes }: Pick<Coded, 'parts' | 'codes'>
   const plain = parts.map((p) => (p.type === 'text' ? p.text : p.type === 'wrap' ? '\n' : p.type === 'code' ? OBJECT : '')).join('');
   const tabs = [...plain.matchAll(/\t/g)].map((m) => m.index);
   const sentences = rules ? sentenceBreaks(plain.replaceAll('\n', ' '), language, rules) : [];
-  const edges = [...new Set([...tabs.flatMap((t) => [t, t + 1]), ...sentences])].sort((a, b) => a - b);
+  // White space after a sentence is a piece of its own, in whatever look it has.
+  const spaces = sentences.flatMap((at) => at + /^\s*/.exec(plain.slice(at))![0].length);
+  const edges = [...new Set([...tabs.flatMap((t) => [t, t + 1]), ...sentences, ...spaces])].sort((a, b) => a - b);
   const allCodes = [...codes];
   const pieces = partsBetween(parts, edges, allCodes);
   const cut: Cut = { segments: [], codes: allCodes };

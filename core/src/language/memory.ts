@@ -120,8 +120,8 @@ const put = (map: Map<string, number[]>, key: string, at: number): void => {
   else map.set(key, [at]);
 };
 
-/** Where neither has a neighbour, they are at the same end of a text. */
-const isSame = (a: string | undefined, b: string | undefined): boolean => (a ?? '') === (b ?? '');
+/** An empty neighbour is the end of a text; one that is not known is no neighbour of anything. */
+const isSame = (a: string | undefined, b: string | undefined): boolean => a !== undefined && a === b;
 
 /** Texts of too unlike lengths cannot be half alike. */
 const fits = (a: number, b: number): boolean => Math.min(a, b) * 100 >= Math.max(a, b) * LEAST_FUZZY;

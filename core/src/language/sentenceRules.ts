@@ -46,7 +46,8 @@ export const SHIPPED_SRX = `<?xml version="1.0" encoding="UTF-8"?>
   ),
   language(
     'All',
-    // Initials of names, and stops inside one sentence.
+    // Initials of names, abbreviations of several letters, and stops inside one sentence.
+    '<rule break="no"><beforebreak>(?&lt;![\\p{L}\\p{N}])\\p{L}\\.</beforebreak><afterbreak>\\s\\p{L}\\.</afterbreak></rule>',
     '<rule break="no"><beforebreak>(?&lt;![\\p{L}\\p{N}])\\p{Lu}\\.</beforebreak><afterbreak>\\s</afterbreak></rule>',
     '<rule break="no"><beforebreak>[.?!…]+[\\p{Pe}\\p{Pf}"\']*</beforebreak><afterbreak>\\s+\\p{Ll}</afterbreak></rule>',
     '<rule break="yes"><beforebreak>[.?!…]+[\\p{Pe}\\p{Pf}"\'“”]*</beforebreak><afterbreak>\\s</afterbreak></rule>',

@@ -77,8 +77,11 @@ export interface Writer<S = unknown> {
   /** One line that says what the result is good for. */
   about: string;
   version: number;
-  /** How it can be looked at: pages line by line as designed, pages of boxes whose lines end where others decide, or running text. */
-  view: 'pages' | 'boxes' | 'flow';
+  /**
+   * How it can be looked at: pages line by line as designed, pages of boxes whose lines end where others decide, running text, or texts
+   * for translators with a report.
+   */
+  view: 'pages' | 'boxes' | 'flow' | 'texts';
   /** The file that opens the result. */
   entry: string;
   settings: ZodType<S>;

@@ -10,8 +10,11 @@ import type { FontSet } from '../../src/compose/index.ts';
 import { subjectKey } from '../../src/ledger/index.ts';
 import { sharpPictures, shippedFontSource } from '../../src/ports/node.ts';
 import type { DerivedStore } from '../../src/ports/node.ts';
-import { convert, readSettings, writerById } from '../../src/write/index.ts';
+import { convert, readSettings, writerById, WRITERS } from '../../src/write/index.ts';
 import type { Conversion, ConversionPorts, WriteJob, Writer, WrittenFile } from '../../src/write/index.ts';
+
+/** Outputs that readers get, as against files of texts for translators. */
+export const PUBLICATIONS = WRITERS.filter((w) => w.view !== 'texts');
 
 let made: Promise<Sample[]> | undefined;
 export const SAMPLES = ['marrowby-almanac', 'open-dome-night', 'observers-handbook', 'five-worlds'] as const;

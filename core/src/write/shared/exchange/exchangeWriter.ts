@@ -24,7 +24,7 @@ export function exchangeWriter(format: ExchangeFormat): Writer<ExchangeSettings>
     label: format.label,
     about: format.about,
     version: 1,
-    view: 'flow',
+    view: 'texts',
     entry: 'report.html',
     settings: ExchangeSettings,
     migrate: (old) => ExchangeSettings.parse(old),
