@@ -8,6 +8,7 @@ import type { Sample } from '@elastic-folio/demo';
 import { longFolio, proseOf, typeInLongChain } from './longChain.ts';
 import { bookTimes, structureTimes } from './books.ts';
 import { intakeTimes } from './intake.ts';
+import { analysisTimes, importTimes, manyTexts } from './languages.ts';
 import { motionTimes } from './motion.ts';
 import { onScreen } from './onScreen.ts';
 import { printed, printMemory } from './printing.ts';
@@ -55,6 +56,10 @@ const FIRST_PAGE_LIMIT = 200;
 const TURN_TASK_LIMIT = 100;
 /** Turning a page of 300 may take this many times what turning one of 16 takes. */
 const LONG_TURN_LIMIT = 3;
+/** Counting texts against a memory of 100,000 units may take this many times counting them against none. */
+const MEMORY_RATIO = 3;
+/** Bringing texts back may take this many times composing them alone. */
+const IMPORT_RATIO = 1.2;
 /** MiB that a document of 3,000 pages may take altogether. */
 const MEMORY_LIMIT = 1500;
 const round = (v: number, d = 2): number => +v.toFixed(d);
@@ -275,6 +280,22 @@ async function office(sample: Sample, fonts: FontSet): Promise<void> {
   }
 }
 
+/** Counting ten Handbooks against a memory; bringing back 20,000 segments against composing their texts. */
+async function languages(): Promise<void> {
+  const all = await samples();
+  const handbook = all.find((s) => s.folio.head.id === 'observers-handbook')!.folio;
+  const a = analysisTimes(handbook, ROUNDS);
+  report['ten Handbooks against a memory of 100,000 units'] = Object.fromEntries(Object.entries(a).map(([k, v]) => [k, round(v)]));
+  if (a.ratio > MEMORY_RATIO)
+    missed.push(`a memory of 100,000 units makes counting ${round(a.ratio)} times as long; at most ${MEMORY_RATIO}`);
+  const almanac = all.find((s) => s.folio.stories['dome-feature'])!.folio;
+  const i = importTimes(manyTexts(almanac), await loadFonts(almanac.head, [await shippedFontSource()]), 3);
+  report['20,000 segments brought back, against composing their texts'] = Object.fromEntries(
+    Object.entries(i).map(([k, v]) => [k, round(v)]),
+  );
+  if (i.ratio > IMPORT_RATIO) missed.push(`bringing back takes ${round(i.ratio)} times composing alone; at most ${IMPORT_RATIO}`);
+}
+
 /** A deck of many slides against packing the same bytes and encoding the same pictures. */
 async function slides(): Promise<void> {
   const sample = await largePresentation(SLIDES);
@@ -344,9 +365,19 @@ async function main(): Promise<void> {
   process.chdir(dirname(new URL(import.meta.url).pathname).replace(/\/node_modules\/.*$/, ''));
   const json = process.argv.includes('--json');
   // `-- chains` and the like measure one part alone.
-  const parts = ['compositions', 'conversions', 'chains', 'printing', 'screen', 'books', 'office', 'intake', 'motion', 'web'].filter((p) =>
-    process.argv.includes(p),
-  );
+  const parts = [
+    'compositions',
+    'conversions',
+    'chains',
+    'printing',
+    'screen',
+    'books',
+    'office',
+    'languages',
+    'intake',
+    'motion',
+    'web',
+  ].filter((p) => process.argv.includes(p));
   const only = (part: string): boolean => !parts.length || parts.includes(part);
   report['machine'] = { processor: cpus()[0]?.model, cores: availableParallelism(), node: process.version, rounds: ROUNDS };
   for (const sample of await samples()) {
@@ -361,6 +392,7 @@ async function main(): Promise<void> {
     if (only('chains') && sample.folio.stories['dome-feature']) longChains(sample, fonts);
   }
   if (only('office')) await slides();
+  if (only('languages')) await languages();
 
   if (only('intake')) {
     const t = await intakeTimes(ROUNDS);

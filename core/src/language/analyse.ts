@@ -63,11 +63,12 @@ export function analyse(documents: readonly (readonly CutUnit[])[], memory: Memo
       add(bands[bandFor()], count);
       seen.add(key);
       function bandFor(): Band {
-        const best = memory.size ? memory.find(source, { before, after }, 1)[0] : undefined;
-        if (best?.kind === 'inContext') return 'inContext';
+        const [same] = memory.same(source, { before, after });
+        if (same?.kind === 'inContext') return 'inContext';
         if (seen.has(key)) return 'repeated';
-        if (!best) return 'new';
-        return best.kind === 'exact' ? 'exact' : bandOf(best.percent);
+        if (same) return 'exact';
+        const [best] = memory.find(source, { before, after }, 1);
+        return best ? bandOf(best.percent) : 'new';
       }
     }
     return { total, bands };

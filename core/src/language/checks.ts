@@ -121,6 +121,7 @@ function takeFrom<T>(list: T[], fits: (one: T) => boolean): boolean {
 
 /** Numbers of a text, and what each is worth: with a full stop for its decimals, whatever language it is written in; those in full width as well. */
 function numbersIn(text: string, language: string): { written: string; value: string }[] {
+  if (!/[\d０-９]/.test(text)) return [];
   const decimal = decimalMark(language);
   return (halfWidth(text).match(/\d+(?:[.,\u00A0\u202F'’]\d+)*/g) ?? []).map((written) => {
     const [whole = '', ...rest] = written.split(/([.,\u00A0\u202F'’])/);

@@ -51,7 +51,16 @@ interface Piece {
 /** Properties that have no effect on white space, or by less than a hair. */
 const UNSEEN_ON_SPACE = ['fill', 'stroke', 'fontWeight', 'fontStyle', 'capitals', 'features', 'kerning', 'language'] as const;
 
-const plainOf = (look: CharacterProperties, without: readonly (keyof CharacterProperties)[] = []): string =>
+const told = new WeakMap<CharacterProperties, string>();
+
+/** A look as a string that is equal only for equal looks; those of styles are the same objects again and again. */
+function plainOf(look: CharacterProperties): string {
+  let plain = told.get(look);
+  if (plain === undefined) told.set(look, (plain = sortedJson(look)));
+  return plain;
+}
+
+const sortedJson = (look: CharacterProperties, without: readonly (keyof CharacterProperties)[] = []): string =>
   JSON.stringify(
     Object.entries(look)
       .filter(([k]) => !without.includes(k as keyof CharacterProperties))
@@ -77,7 +86,7 @@ export function codesOf(paragraph: Paragraph, context: CodeContext): Coded {
     // White space takes the look of the words before it, where nobody can see the difference.
     if (/^\s+$/.test(node.text) && last && 'seen' in last && last.span.link === node.link && last.kept === kept) {
       const before = looks.get(last.seen)!.props;
-      if (plainOf(before, UNSEEN_ON_SPACE) === plainOf(props, UNSEEN_ON_SPACE)) seen = last.seen;
+      if (sortedJson(before, UNSEEN_ON_SPACE) === sortedJson(props, UNSEEN_ON_SPACE)) seen = last.seen;
     }
     if (!looks.has(seen)) {
       const { style, overrides } = node;
@@ -94,11 +103,15 @@ export function codesOf(paragraph: Paragraph, context: CodeContext): Coded {
 }
 
 /** White space at the ends of words in another look belongs to what is around them, where nobody can see the difference. */
-function spacesApart(piece: Piece | Exclude<Inline, Span>, ground: string | undefined, looks: ReadonlyMap<string, { props: CharacterProperties }>): (Piece | Exclude<Inline, Span>)[] {
+function spacesApart(
+  piece: Piece | Exclude<Inline, Span>,
+  ground: string | undefined,
+  looks: ReadonlyMap<string, { props: CharacterProperties }>,
+): (Piece | Exclude<Inline, Span>)[] {
   if (!('seen' in piece) || piece.kept || ground === undefined || piece.seen === ground || piece.span.link !== undefined) return [piece];
   const [own, around] = [looks.get(piece.seen)!.props, looks.get(ground)!.props];
   const [, lead = '', words = '', trail = ''] = /^(\s*)([^]*?)(\s*)$/.exec(piece.span.text)!;
-  if (!words || (!lead && !trail) || plainOf(own, UNSEEN_ON_SPACE) !== plainOf(around, UNSEEN_ON_SPACE)) return [piece];
+  if (!words || (!lead && !trail) || sortedJson(own, UNSEEN_ON_SPACE) !== sortedJson(around, UNSEEN_ON_SPACE)) return [piece];
   const space = (text: string): Piece[] => (text ? [{ span: { ...piece.span, text }, kept: false, seen: ground }] : []);
   return [...space(lead), { ...piece, span: { ...piece.span, text: words } }, ...space(trail)];
 }

@@ -25,8 +25,14 @@ const quotesOf = (language: string): (typeof QUOTES)[string] | undefined => QUOT
 
 /** What decimals are marked by (Unicode CLDR, `symbols`). */
 export function decimalMark(language: string): string {
-  return new Intl.NumberFormat(language).formatToParts(1.5).find((p) => p.type === 'decimal')?.value ?? '.';
+  let mark = marks.get(language);
+  if (mark === undefined) {
+    mark = new Intl.NumberFormat(language).formatToParts(1.5).find((p) => p.type === 'decimal')?.value ?? '.';
+    marks.set(language, mark);
+  }
+  return mark;
 }
+const marks = new Map<string, string>();
 
 /** A translated text by the habits of its language, as far as asked: quotation marks and decimal marks that came over from the source. */
 export function byConventions(parts: readonly TextPart[], conventions: Conventions, from: string, to: string): TextPart[] {

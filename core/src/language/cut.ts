@@ -24,6 +24,10 @@ export interface Cut {
  * it. A pair of codes that reaches over a cut is closed before it and opened again behind it.
  */
 export function cutIntoSegments({ parts, codes }: Pick<Coded, 'parts' | 'codes'>, language: string, rules: SentenceRules | null): Cut {
+  const [only] = parts;
+  // Most texts are one segment of plain words.
+  if (!rules && parts.length === 1 && only?.type === 'text' && /^\S(?:[^\t]*\S)?$/.test(only.text))
+    return { segments: [{ source: parts }], codes };
   const plain = parts.map((p) => (p.type === 'text' ? p.text : p.type === 'wrap' ? '\n' : p.type === 'code' ? OBJECT : '')).join('');
   const tabs = [...plain.matchAll(/\t/g)].map((m) => m.index);
   const sentences = rules ? sentenceBreaks(plain.replaceAll('\n', ' '), language, rules) : [];

@@ -53,8 +53,12 @@ export function fitFindings(folio: Folio, back: Return, fonts: FontSet, storyOf:
   const chosen = new Set(changing.map((s) => s.id));
   const edition = taken(folio.editions[back.language], back, chosen, '', '');
   const trial = inEdition({ ...folio, editions: { ...folio.editions, [back.language]: edition } }, back.language);
+  const after = composeStories(trial, fonts, stories);
+  // How it was before is asked only of texts with which something is wrong now.
+  const wrong = new Set([...after.stories].flatMap(([id, set]) => (set.overflow || set.missingGlyphs.length ? [id] : [])));
+  if (!wrong.size) return back;
   const now = folio.editions[back.language] ? inEdition(folio, back.language) : folio;
-  const [before, after] = [composeStories(now, fonts, stories), composeStories(trial, fonts, stories)];
+  const before = composeStories(now, fonts, wrong);
   const found = new Map<string, Returned['findings']>();
   const say = (id: string, finding: Returned['findings'][number]): void => void found.set(id, [...(found.get(id) ?? []), finding]);
   const byStory = new Map<string, Returned[]>();

@@ -2,11 +2,11 @@ import { Edition } from '../folio/edition.ts';
 import type { TranslatedUnit } from '../folio/edition.ts';
 import type { Folio } from '../folio/folio.ts';
 import type { Inline, Paragraph, Story } from '../folio/story.ts';
-import { codesOf, pairCodes, signaturesOf } from './codes.ts';
+import { pairCodes, signaturesOf } from './codes.ts';
 import { cutIntoSegments } from './cut.ts';
 import { joined } from './parts.ts';
 import { withCodesOf } from './standing.ts';
-import { codeContext } from './unitsOf.ts';
+import { codedParagraph } from './unitsOf.ts';
 
 /** Units of an edition from paragraphs that are there in the other language, with their looks, links and notes. */
 export function unitsFromParagraphs(folio: Folio, texts: Readonly<Record<string, readonly Inline[]>>): Record<string, TranslatedUnit> {
@@ -18,9 +18,8 @@ export function unitsFromParagraphs(folio: Folio, texts: Readonly<Record<string,
 }
 
 function unitFrom(folio: Folio, story: Story, paragraph: Paragraph, content: readonly Inline[]): TranslatedUnit {
-  const context = codeContext(folio, story);
-  const source = codesOf(paragraph, context);
-  const target = codesOf({ ...paragraph, content: [...content] }, context);
+  const source = codedParagraph(folio, story, paragraph);
+  const target = codedParagraph(folio, story, { ...paragraph, content: [...content] });
   const pairs = pairCodes(signaturesOf(target.codes), source.codes);
   const whole = { source: source.parts, target: joined(withCodesOf(target.parts, pairs)), state: 'translated' as const };
   // Where both have as many parts between tabs, they are segments of their own.

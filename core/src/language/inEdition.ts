@@ -7,7 +7,7 @@ import type { Inline, Paragraph, Story } from '../folio/story.ts';
 import type { CharacterOverrides } from '../folio/styles.ts';
 import { resolveParagraph } from '../folio/resolve.ts';
 import { byConventions } from './conventions.ts';
-import { codesOf, contentOf } from './codes.ts';
+import { contentOf } from './codes.ts';
 import { fixedTextIn } from './fixedTexts.ts';
 import { primary } from './goesOut.ts';
 import { wordsOf } from './parts.ts';
@@ -15,7 +15,7 @@ import { sortedAnew } from './sortAnew.ts';
 import { standingOf } from './standing.ts';
 import { tightened } from './tighten.ts';
 import { plainText } from './unit.ts';
-import { codeContext } from './unitsOf.ts';
+import { codedParagraph } from './unitsOf.ts';
 
 /** Languages that are written from the right (Unicode CLDR, `characterOrder`). */
 const FROM_THE_RIGHT = new Set(['ar', 'he', 'fa', 'ur', 'yi', 'ps', 'sd', 'ug', 'dv']);
@@ -222,8 +222,7 @@ class Translating {
 
   private story(story: Story): Story {
     const { overrides } = this.edition;
-    const context = codeContext(this.folio, story);
-    const blocks = mapped(story.blocks, (block) => (block.kind === 'paragraph' ? this.paragraph(block, context) : block));
+    const blocks = mapped(story.blocks, (block) => (block.kind === 'paragraph' ? this.paragraph(block, story) : block));
     const items = this.items(story.items);
     const links = mapped(story.links, (link) => {
       const key = `${story.id}:${link.id}`;
@@ -240,10 +239,10 @@ class Translating {
     return blocks === story.blocks && items === story.items && links === story.links ? story : { ...story, blocks, items, links };
   }
 
-  private paragraph(paragraph: Paragraph, context: ReturnType<typeof codeContext>): Paragraph {
+  private paragraph(paragraph: Paragraph, story: Story): Paragraph {
     const unit = this.edition.units[paragraph.id];
     if (!unit) return this.looks(paragraph);
-    const source = codesOf(paragraph, context);
+    const source = codedParagraph(this.folio, story, paragraph);
     const { target } = standingOf(source, unit);
     if (!target) return this.looks(paragraph);
     // A copy of the source is the source’s own text, as it stands.

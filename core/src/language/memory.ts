@@ -66,16 +66,20 @@ export class Memory {
     for (const token of new Set(tokens)) put(this.byToken, token, at);
   }
 
-  /** The best matches of a text, the best first; the newest of equal ones. */
-  find(source: readonly TextPart[], around: { before?: string; after?: string } = {}, most = 5): Match[] {
-    const key = memoryKey(source);
-    const same = (this.byKey.get(key) ?? []).map((at): Match => {
+  /** Units with the same source, those in the same place first; the newest of equal ones. */
+  same(source: readonly TextPart[], around: { before?: string; after?: string } = {}): Match[] {
+    const same = (this.byKey.get(memoryKey(source)) ?? []).map((at): Match => {
       const { unit } = this.kept[at]!;
       const inContext = isSame(unit.before, around.before) && isSame(unit.after, around.after);
       return { unit, kind: inContext ? 'inContext' : 'exact', percent: 100 };
     });
-    const found = same.reverse().sort((a, b) => Number(b.kind === 'inContext') - Number(a.kind === 'inContext'));
-    const others = found.length >= most ? [] : this.alike(source, key);
+    return same.reverse().sort((a, b) => Number(b.kind === 'inContext') - Number(a.kind === 'inContext'));
+  }
+
+  /** The best matches of a text, the best first. */
+  find(source: readonly TextPart[], around: { before?: string; after?: string } = {}, most = 5): Match[] {
+    const found = this.same(source, around);
+    const others = found.length >= most ? [] : this.alike(source, memoryKey(source));
     return dropDoubles([...found, ...others]).slice(0, most);
   }
 

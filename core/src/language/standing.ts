@@ -4,19 +4,22 @@ import { contentOf, pairCodes } from './codes.ts';
 import { joined, sameParts } from './parts.ts';
 
 /** Parts with the numbers that their codes have now; codes that nothing is known of any more are left out. */
-export const withCodesOf = (parts: readonly TextPart[], pairs: ReadonlyMap<number, number>): TextPart[] =>
-  joined(
+export function withCodesOf(parts: readonly TextPart[], pairs: ReadonlyMap<number, number>): TextPart[] {
+  // Most texts have none.
+  if (!parts.some((p) => 'code' in p)) return [...parts];
+  return joined(
     parts.flatMap((p): TextPart[] => {
       if (!('code' in p)) return [p];
       const code = pairs.get(p.code);
       return code === undefined ? [] : [{ ...p, code }];
     }),
   );
+}
 
 /** How a translation stands to what its source is now. */
 export interface Standing {
   /** What the text is in the other language, with the codes of the source as it is now; null where nothing of it is translated. */
-  target: TextPart[] | null;
+  target: readonly TextPart[] | null;
   codes: readonly Code[];
   /** The source is another than when it was translated. */
   changed: boolean;
@@ -33,8 +36,11 @@ export function standingOf(source: Coded, translated: TranslatedUnit): Standing 
   const { segments } = translated;
   const pairs = pairCodes(translated.codes, source.codes);
   const before = withCodesOf(translated.before ?? [], pairs);
-  const together = (parts: (segment: TranslatedSegment) => readonly TextPart[]): TextPart[] =>
-    joined([...before, ...segments.flatMap((s) => [...withCodesOf(parts(s), pairs), ...withCodesOf(s.glue ?? [], pairs)])]);
+  const isOne = segments.length === 1 && !before.length && !segments[0]!.glue;
+  const together = (parts: (segment: TranslatedSegment) => readonly TextPart[]): readonly TextPart[] => {
+    if (isOne) return withCodesOf(parts(segments[0]!), pairs);
+    return joined([...before, ...segments.flatMap((s) => [...withCodesOf(parts(s), pairs), ...withCodesOf(s.glue ?? [], pairs)])]);
+  };
   const was = together((s) => s.source);
   const changed = !saysTheSame(source, was);
   const open = segments.some((s) => s.target === null || !s.target.length);

@@ -1,15 +1,16 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Item } from '../folio/items.ts';
 import type { Destination } from '../folio/motion.ts';
+import type { Spread } from '../folio/spread.ts';
 import type { Paragraph, Story } from '../folio/story.ts';
 import { resolveParagraph, styleChain } from '../folio/resolve.ts';
-import { isOnHiddenLayer, pageOfItem, pagesOf, paragraphsOf, storyOfFrame } from '../folio/traverse.ts';
+import { isOnHiddenLayer, pageOfItem, pagesOf, paragraphsOf, placeOfPage, storyOfFrame } from '../folio/traverse.ts';
 import type { PagePlace } from '../folio/traverse.ts';
 import { masterChain } from '../folio/masters.ts';
 import type { Composition } from '../compose/marks.ts';
 import { readingItems } from '../structure/readingOrder.ts';
 import { codesOf } from './codes.ts';
-import type { CodeContext } from './codes.ts';
+import type { CodeContext, Coded } from './codes.ts';
 import { plainText } from './unit.ts';
 import type { Unit, UnitKind } from './unit.ts';
 
@@ -19,10 +20,22 @@ export function unitsOf(folio: Folio, composition?: Composition): Unit[] {
 }
 
 /** Codes are named by where links lead and how words look in a story. */
-export const codeContext = (folio: Folio, story: Story): CodeContext => ({
+const codeContext = (folio: Folio, story: Story): CodeContext => ({
   head: folio.head,
   linkTo: (id) => leadsTo(folio, story.links[id]?.destination),
 });
+
+const coded = new WeakMap<Paragraph, { styles: object[]; text: Coded }>();
+
+/** A paragraph’s text with codes; worked out once as long as it, the styles and the links of its text stay the same. */
+export function codedParagraph(folio: Folio, story: Story, paragraph: Paragraph): Coded {
+  const styles = [folio.head.paragraphStyles, folio.head.characterStyles, story.links];
+  const known = coded.get(paragraph);
+  if (known?.styles.every((s, i) => s === styles[i])) return known.text;
+  const text = codesOf(paragraph, codeContext(folio, story));
+  coded.set(paragraph, { styles, text });
+  return text;
+}
 
 function leadsTo(folio: Folio, destination: Destination | undefined): string {
   if (!destination) return 'nowhere';
@@ -62,18 +75,16 @@ class Units {
     for (const id of folio.head.spreadOrder) {
       const spread = folio.spreads[id];
       if (!spread) continue;
-      const numberOf = new Map(pages.flatMap((p) => (p.spread.id === id ? [[p.page.id, p.number] as const] : [])));
       const items = readingItems(folio, spread);
       const known = new Set(items.map((i) => i.id));
       for (const item of [...items, ...Object.values(spread.items).filter((i) => !known.has(i.id))]) {
-        const page = numberOf.get(pageOfItem(spread, item).id);
-        this.item(item, page === undefined ? [] : [page]);
+        this.item(item, this.pageOf(spread, item));
         const story = folio.stories[frames.get(item.id) ?? ''];
         if (story) this.story(story);
       }
       for (const page of spread.pages) {
         const notes = folio.stories[page.notes ?? ''];
-        if (notes) this.story(notes, [numberOf.get(page.id) ?? 0]);
+        if (notes) this.story(notes, [placeOfPage(folio, page.id)?.number ?? 0]);
       }
     }
     for (const master of Object.values(folio.head.masterPages)) {
@@ -88,6 +99,12 @@ class Units {
     return this.out;
   }
 
+  /** The number of the page that an item is on. */
+  private pageOf(spread: Spread, item: Item): number[] {
+    const place = placeOfPage(this.folio, pageOfItem(spread, item).id);
+    return place ? [place.number] : [];
+  }
+
   private pagesWith(pages: readonly PagePlace[], master: string): number[] {
     return pages.flatMap((p) =>
       p.page.showMaster && masterChain(this.folio, p.page.master).some((m) => m.id === master) ? [p.number] : [],
@@ -100,7 +117,7 @@ class Units {
       for (const item of Object.values(spread.items)) {
         const frame = composition.frames.get(item.id);
         if (!frame) continue;
-        const number = pages.find((p) => p.page.id === pageOfItem(spread, item).id)?.number;
+        const [number] = this.pageOf(spread, item);
         if (number === undefined) continue;
         for (const { paragraph } of frame.lines) {
           const on = this.pagesByParagraph.get(paragraph) ?? new Set();
@@ -182,7 +199,6 @@ class Units {
     const shownOn = pages ?? this.pagesOfFrames(story);
     const notes = notesIn(story);
     const frames = storyOfFrame(folio);
-    const context = codeContext(folio, story);
     for (const paragraph of paragraphsOf(story)) {
       if (paragraph.translate === false || styleChain(folio.head.paragraphStyles, paragraph.style).some((s) => s.translate === false))
         continue;
@@ -193,7 +209,7 @@ class Units {
           : notes.has(paragraph.id)
             ? 'note'
             : 'text';
-      this.paragraph(paragraph, story, kind, [...(this.pagesByParagraph.get(paragraph.id) ?? shownOn)], hidden, context);
+      this.paragraph(paragraph, story, kind, [...(this.pagesByParagraph.get(paragraph.id) ?? shownOn)], hidden);
     }
     for (const item of Object.values(story.items)) {
       this.item(item, shownOn);
@@ -215,16 +231,9 @@ class Units {
     }
   }
 
-  private paragraph(
-    paragraph: Paragraph,
-    story: Story,
-    kind: UnitKind,
-    pages: readonly number[],
-    hidden: boolean,
-    context: CodeContext,
-  ): void {
-    const coded = codesOf(paragraph, context);
-    if (!coded.parts.some((p) => p.type === 'text' || p.type === 'code')) return;
+  private paragraph(paragraph: Paragraph, story: Story, kind: UnitKind, pages: readonly number[], hidden: boolean): void {
+    const text = codedParagraph(this.folio, story, paragraph);
+    if (!text.parts.some((p) => p.type === 'text' || p.type === 'code')) return;
     const style = this.folio.head.paragraphStyles[paragraph.style]?.name;
     const says =
       kind === 'note' ? 'note' : kind === 'speakersNote' ? 'speaker’s notes' : kind === 'master' ? 'text of a master page' : 'text';
@@ -238,7 +247,7 @@ class Units {
       story: story.id,
       paragraph: paragraph.id,
       hidden,
-      ...coded,
+      ...text,
       ...this.roomFor(story),
     });
   }
@@ -263,12 +272,10 @@ class Units {
   }
 
   private pagesOfFrames(story: Story): number[] {
-    const numbers = new Map(pagesOf(this.folio).map((p) => [p.page.id, p.number]));
     const on = story.frames.flatMap((f) => {
       const spread = this.folio.spreads[f.spread];
       const item = spread?.items[f.item];
-      const number = spread && item ? numbers.get(pageOfItem(spread, item).id) : undefined;
-      return number ?? [];
+      return spread && item ? this.pageOf(spread, item) : [];
     });
     return [...new Set(on)].sort((a, b) => a - b);
   }
