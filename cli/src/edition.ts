@@ -27,7 +27,9 @@ export function editionFrom(file: string, options: EditionOptions): Promise<Edit
     const inbound = await readExchange(options.from, basename(options.from), DEFAULT_LIMITS);
     const brought = comingBack(folio, inbound, options.target, units);
     const storyOf = new Map(units.flatMap((u) => (u.story === undefined ? [] : [[u.id, u.story] as const])));
-    const back = fitFindings(folio, brought, await fontsOf(folio), storyOf);
+    const { head } = folio;
+    const spoken = { ...folio, head: { ...head, metadata: { ...head.metadata, language: options.target } } };
+    const back = fitFindings(folio, brought, await fontsOf(spoken), storyOf);
     const chosen = new Set(back.segments.filter(options.goodOnly ? isGood : isTakeable).map((s) => s.id));
     const now = new Date(process.env['SOURCE_DATE_EPOCH'] ? Number(process.env['SOURCE_DATE_EPOCH']) * 1000 : Date.now());
     const edition = taken(folio.editions[options.target], back, chosen, basename(options.from), now.toISOString());

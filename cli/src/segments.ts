@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 import { slugOf } from '@elastic-folio/core';
-import { analyse, goesOut, Memory, sumOf } from '@elastic-folio/core/language';
+import { analyse, goesOut, Memory, memoryOfEdition, sumOf, wholeEdition } from '@elastic-folio/core/language';
 import type { CutUnit, MemoryUnit } from '@elastic-folio/core/language';
 import { Composer } from '@elastic-folio/core/compose';
 import { readMemory } from '@elastic-folio/core/read';
@@ -39,13 +39,15 @@ export async function segmentsOf(files: readonly string[], options: SegmentsOpti
     memory === undefined ? [] : readMemory(memory, source, target).units;
   const documents: Omit<SegmentsResult['documents'][number], 'analysis'>[] = [];
   const sets: CutUnit[][] = [];
+  const known: MemoryUnit[] = [];
   let source = options.source ?? '';
   for (const file of files) {
     const made = await withDocument(file, async ({ folio, fontsOf }) => {
       source ||= folio.head.metadata.language;
       const chosen = ExchangeSettings.parse({ ...settings, ...(options.pages !== undefined && { pages: options.pages }) });
       const { units, stays } = goesOut(folio, chosen, new Composer(await fontsOf(folio)).compose(folio));
-      return { id: folio.head.id, title: folio.head.metadata.title, units, stays };
+      const known = [...memoryOfEdition(units, wholeEdition(folio, options.target))];
+      return { id: folio.head.id, title: folio.head.metadata.title, units, stays, known };
     });
     const out = files.length > 1 ? join(resolve(options.out), slugOf(made.id, 60) || made.id) : resolve(options.out);
     const { outputs } = await convertFile(file, {
@@ -58,6 +60,7 @@ export async function segmentsOf(files: readonly string[], options: SegmentsOpti
     });
     const [output] = outputs;
     sets.push(made.units);
+    known.push(...made.known);
     documents.push({
       id: made.id,
       title: made.title,
@@ -66,6 +69,6 @@ export async function segmentsOf(files: readonly string[], options: SegmentsOpti
       valid: output!.valid,
     });
   }
-  const analyses = analyse(sets, new Memory(await unitsOfMemory(source, options.target)));
+  const analyses = analyse(sets, new Memory([...(await unitsOfMemory(source, options.target)), ...known]));
   return { documents: documents.map((d, i) => ({ ...d, analysis: analyses[i]! })), total: sumOf(analyses) };
 }

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { basename, dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { unzipSync, zipSync } from 'fflate';
-import { ConvertResult, CorrectionsResult, InspectResult, SamplesResult } from '../src/index.ts';
+import { ConvertResult, CorrectionsResult, EditionResult, InspectResult, SamplesResult, SegmentsResult } from '../src/index.ts';
 
 // The built program, as a person calls it.
 const program = join(dirname(dirname(dirname(fileURLToPath(import.meta.url)))), 'dist', 'folio.mjs');
@@ -32,6 +32,60 @@ describe('the command line', () => {
     expect(found.corrections[0]!.after).toContain('lantern');
     expect(CorrectionsResult.parse(JSON.parse(folio('corrections', 'corrected.efolio', ...call).stdout)).corrections).toEqual([]);
     expect(folio('corrections', 'samples/five-worlds.efolio', ...call).stderr).toContain('another document');
+  });
+
+  test('texts go out for several documents as one set, come back into an edition, and outputs are made of it', async () => {
+    folio('samples', '--out', 'samples');
+    const out = folio(
+      'segments',
+      'samples/five-worlds.odp',
+      'samples/open-dome-night.efolio',
+      '--to',
+      'csv',
+      '--target',
+      'de',
+      '--copy-source',
+      '--out',
+      'texts',
+      '--json',
+    );
+    expect([out.status, out.stderr]).toEqual([0, '']);
+    const sent = SegmentsResult.strict().parse(JSON.parse(out.stdout));
+    expect(sent.documents.map((d) => d.valid)).toEqual([true, true]);
+    expect(sent.total.total.segments).toBe(sent.documents.reduce((n, d) => n + d.analysis.total.segments, 0));
+    const csv = await readFile(sent.documents[0]!.files.find((f) => f.path.endsWith('.csv'))!.path, 'utf8');
+    await writeFile(
+      join(folder, 'back.csv'),
+      csv.replace(/Where it rains glass, sideways/g, 'Wo es Glas regnet, seitwärts').replaceAll(',initial,', ',translated,'),
+    );
+    const back = folio(
+      'edition',
+      'samples/five-worlds.odp',
+      '--from',
+      'back.csv',
+      '--target',
+      'de',
+      '--out',
+      'edition',
+      '--original',
+      '--json',
+    );
+    expect([back.status, back.stderr]).toEqual([0, '']);
+    const taken = EditionResult.strict().parse(JSON.parse(back.stdout));
+    expect(taken.segments.every((s) => s.taken)).toBe(true);
+    expect(taken.files.map((f) => basename(f))).toEqual(['five-worlds.efolio', 'five-worlds.de.odp']);
+    const content = (file: Buffer): string => new TextDecoder().decode(unzipSync(new Uint8Array(file))['content.xml']);
+    const original = content(await readFile(join(folder, 'samples', 'five-worlds.odp')));
+    expect(content(await readFile(taken.files[1]!))).toBe(
+      original.replaceAll('Where it rains glass, sideways', 'Wo es Glas regnet, seitwärts'),
+    );
+    const made = folio('convert', 'edition/five-worlds.efolio', '--to', 'html', '--edition', 'de', '--out', 'in-german', '--json');
+    expect(ConvertResult.parse(JSON.parse(made.stdout)).outputs[0]!.valid).toBe(true);
+    expect(await readFile(join(folder, 'in-german', 'html', 'index.html'), 'utf8')).toContain('lang="de"');
+    expect(folio('convert', 'edition/five-worlds.efolio', '--to', 'html', '--edition', 'fr', '--out', 'x').stderr).toContain(
+      'no edition in “fr”',
+    );
+    expect(folio('segments', 'samples/five-worlds.odp', '--to', 'html', '--target', 'de', '--out', 'x').status).toBe(2);
   });
 
   test('samples, inspect and convert give the objects that are documented, and nothing else on standard output', async () => {
@@ -93,7 +147,7 @@ describe('the command line', () => {
     [['inspect', 'note.txt'], 1, /of no kind that can be brought in/],
     [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--pages', '7'], 1, /pages 1 to 1/],
     [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--pages', 'x'], 1, /cannot be used: pages/],
-    [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--edition', 'fr'], 1, /no edition in "fr"/],
+    [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--edition', 'fr'], 1, /no edition in “fr”/],
     [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--recipe', 'note.txt'], 1, /is no recipe/],
   ] as [string[], number, RegExp][])('%j ends with code %i and a sentence', async (args, code, says) => {
     await writeFile(join(folder, 'note.txt'), 'hello');

@@ -19,6 +19,7 @@ import { EventHub } from './events.ts';
 import { Collector } from './handover/collector.ts';
 import { PhoneListener } from './handover/phoneListener.ts';
 import { PublishedSites } from './handover/publishedSites.ts';
+import { TranslationMemory } from './languages/translationMemory.ts';
 import { Runner } from './runs/runner.ts';
 import type { RunnerPaths } from './runs/runner.ts';
 import { Rehearsals } from './runs/rehearsals.ts';
@@ -38,6 +39,7 @@ export interface Services {
   library: FontLibrary;
   roleSets: RoleSets;
   keptRecipes: KeptRecipes;
+  memory: TranslationMemory;
   newer: NewerVersions;
   rehearsals: Rehearsals;
   samples: SampleFiles;
@@ -66,7 +68,8 @@ export async function startServices(config: Config): Promise<Services> {
   const runs = new RunStore(db);
   const pool = new ConversionPool();
   const events = new EventHub();
-  const runner = new Runner(documents, runs, pool, events, paths);
+  const memory = new TranslationMemory(db);
+  const runner = new Runner(documents, runs, pool, events, paths, memory);
   await runner.start(db, config.databaseUrl);
   const loaded = (id: string): Promise<LoadedFolio> => documents.loaded(id);
   const derived = new FileDerived(paths.derived);
@@ -78,6 +81,7 @@ export async function startServices(config: Config): Promise<Services> {
     blobs,
     derived,
     documents,
+    memory,
     runs,
     runner,
     pool,

@@ -15,6 +15,7 @@ import { NewerVersion } from './stages/NewerVersion.tsx';
 import { BroughtBack } from './handover/BroughtBack.tsx';
 import { Handover } from './handover/Handover.tsx';
 import { Outputs } from './outputs/Outputs.tsx';
+import { Languages } from './languages/Languages.tsx';
 import { Compare } from './compare/Compare.tsx';
 import { cssVariables, theme } from './theme.ts';
 
@@ -33,6 +34,7 @@ const router = createBrowserRouter([
       { path: 'newer', element: <NewerVersion /> },
       { path: 'outputs', element: <Outputs /> },
       { path: 'compare', element: <Compare /> },
+      { path: 'languages', element: <Languages /> },
       { path: 'handover', element: <Handover /> },
       { path: 'corrections', element: <BroughtBack /> },
     ],

@@ -34,6 +34,7 @@ export const theme: ThemeConfig = {
     colorLinkHover: colours.fir,
     colorText: colours.ink,
     colorTextSecondary: colours.soft,
+    colorTextPlaceholder: colours.soft,
     colorBorder: colours.rule,
     colorBorderSecondary: colours.rule,
     colorBgContainer: colours.paper,

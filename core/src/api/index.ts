@@ -3,3 +3,4 @@ export * from './schemas.ts';
 export * from './weights.ts';
 export * from './collected.ts';
 export * from './handover.ts';
+export * from './languages.ts';

@@ -107,6 +107,9 @@ function nearest(faces: readonly FontFace[], wanted: Wanted): FontFace {
 /** Families that ship for scripts the others lack, by language; loaded only for documents that speak it. */
 const FAMILIES_BY_LANGUAGE: Record<string, string> = { ja: 'Zen Kaku Gothic New', he: 'Heebo', yi: 'Heebo' };
 
+/** The shipped family for the script of a language, where common fonts have none of it. */
+export const familyForLanguage = (language: string): string | undefined => FAMILIES_BY_LANGUAGE[language.split('-')[0]!.toLowerCase()];
+
 /** Every family that a document may be set with, in lower case: what it names, what stands in for that, what its languages need. */
 export function wantedFamilies(head: Head): Set<string> {
   const families = new Set<string>(['source serif 4']);
@@ -114,7 +117,7 @@ export function wantedFamilies(head: Head): Set<string> {
   for (const style of styles) if (style.character.fontFamily) families.add(style.character.fontFamily.toLowerCase());
   for (const font of Object.values(head.fonts)) families.add(font.family.toLowerCase());
   for (const language of [head.metadata.language, ...Object.keys(head.fallbacks), ...styles.map((s) => s.character.language ?? '')]) {
-    const family = FAMILIES_BY_LANGUAGE[language.split('-')[0]!.toLowerCase()];
+    const family = familyForLanguage(language);
     if (family) families.add(family.toLowerCase());
   }
   for (const order of Object.values(head.fallbacks)) for (const family of order) families.add(family.toLowerCase());

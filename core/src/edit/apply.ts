@@ -103,6 +103,7 @@ export function touchedBy(patches: readonly Patch[]): string[] {
     const [part, id, ...rest] = path.map(String);
     if (part === 'head') touched.add(headEntity([id!, ...rest]));
     else if (rest[0] === 'blocks' || rest[0] === 'items') touched.add(rest[1] === undefined ? `${part}/${id}` : rest[1]);
+    else if (part === 'editions' && rest[0] === 'units' && rest[1] !== undefined) touched.add(`editions/${id}/${rest[1]}`);
     else if (rest[0] === 'aliases') continue;
     else touched.add([part, id, rest[0]].filter(Boolean).join('/'));
   }

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { Id, Language } from '../folio/ids.ts';
 import type { Folio } from '../folio/folio.ts';
 import { Recipe } from '../folio/folio.ts';
+import { Conventions, Edition, EditionOverrides, isLocked, Tightening, TranslatedUnit } from '../folio/edition.ts';
 import { Inline } from '../folio/story.ts';
 import type { Span } from '../folio/story.ts';
 import { contentLength, normalise, sliceContent } from '../folio/text.ts';
@@ -31,6 +32,13 @@ const need = <T>(value: T | undefined, what: string): T => {
   if (value === undefined) throw new TextEditError(`${what} is not in the document any more.`);
   return value;
 };
+
+/** An edition that may be changed. */
+function unlocked(draft: Folio, language: string): Edition {
+  const edition = need(draft.editions[language], 'This edition');
+  if (isLocked(edition)) throw new TextEditError(`The edition in “${language}” is locked; unlock it first.`);
+  return edition;
+}
 
 /** A list with an id at its end, or without it. */
 const listed = (list: readonly string[], id: string, isOn: boolean): string[] => [
@@ -269,6 +277,40 @@ export const EDITS = [
   edit('recipe.remove', z.object({ recipe: Id }), (draft, a) => {
     delete draft.recipes[a.recipe];
   }),
+  /** An edition in another language, of which nothing is translated yet. */
+  edit('edition.make', z.object({ language: Language, name: z.string().optional(), basedOn: Language.optional() }), (draft, a) => {
+    if (a.language === draft.head.metadata.language) throw new TextEditError('The document is in this language already.');
+    draft.editions[a.language] ??= Edition.parse(a);
+  }),
+  edit('edition.remove', z.object({ language: Language }), (draft, a) => {
+    delete draft.editions[a.language];
+  }),
+  /** Translations of some units; the others stay as they are. */
+  edit('edition.units', z.object({ language: Language, units: z.record(z.string(), TranslatedUnit) }), (draft, a) => {
+    Object.assign(unlocked(draft, a.language).units, a.units);
+  }),
+  /** Locks an edition, or unlocks it: who did so and when is kept. */
+  edit('edition.lock', z.object({ language: Language, lock: Edition.shape.locks.unwrap().element }), (draft, a) => {
+    need(draft.editions[a.language], 'This edition').locks.push(a.lock);
+  }),
+  /** What is otherwise in one language: typefaces, looks, pictures, links, how tight texts are set; conventions, and the limits of tightening. */
+  edit(
+    'edition.settings',
+    z.object({
+      language: Language,
+      name: z.string().optional(),
+      overrides: EditionOverrides.partial().optional(),
+      conventions: Conventions.optional(),
+      limits: Tightening.optional(),
+    }),
+    (draft, a) => {
+      const edition = unlocked(draft, a.language);
+      if (a.name !== undefined) edition.name = a.name;
+      if (a.overrides) Object.assign(edition.overrides, a.overrides);
+      if (a.conventions) edition.conventions = a.conventions;
+      if (a.limits) edition.limits = a.limits;
+    },
+  ),
 ] as const;
 
 type EditOf<E> = E extends { kind: infer K; args: infer A extends z.ZodType } ? { kind: K; args: z.input<A> } : never;

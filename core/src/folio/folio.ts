@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id } from './ids.ts';
+import { Id, Language } from './ids.ts';
 import { Edition } from './edition.ts';
 import { Head } from './head.ts';
 import { Spread } from './spread.ts';
@@ -12,6 +12,8 @@ export const Recipe = z.object({
   version: z.number().int().min(1),
   name: z.string().min(1),
   settings: z.record(z.string(), z.unknown()),
+  /** The language of the edition that it writes; the document’s own where nothing is said. */
+  edition: Language.optional(),
 });
 export type Recipe = z.infer<typeof Recipe>;
 

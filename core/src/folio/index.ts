@@ -24,3 +24,4 @@ export * from './coherence.ts';
 export * from './pageRange.ts';
 export * from './address.ts';
 export { slugOf } from './slug.ts';
+export { without } from './without.ts';

@@ -35,7 +35,10 @@ export const readText = (paragraph: Paragraph, field: (node: Inline & { type: 'f
     .join('');
 
 const sameLook = (a: Span, b: Span): boolean =>
-  a.style === b.style && a.link === b.link && a.translate === b.translate && JSON.stringify(a.overrides ?? {}) === JSON.stringify(b.overrides ?? {});
+  a.style === b.style &&
+  a.link === b.link &&
+  a.translate === b.translate &&
+  JSON.stringify(a.overrides ?? {}) === JSON.stringify(b.overrides ?? {});
 
 /** Joins neighbouring spans of one look and drops empty ones, so that equal text has one form. */
 export function normalise(content: readonly Inline[]): Inline[] {

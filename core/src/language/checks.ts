@@ -26,8 +26,8 @@ export interface SegmentFinding {
 }
 
 /** Signs that no text may hold: control characters, noncharacters, halves of surrogates, those that turn the direction by force, and our own marks. */
-// eslint-disable-next-line no-control-regex -- these are what is looked for
 const FORBIDDEN =
+  // eslint-disable-next-line no-control-regex -- these are what is looked for
   /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u0084\u0086-\u009F\u202A-\u202E\u2066-\u2069\uE000-\uE003\uFDD0-\uFDEF\uFFFC\uFFFE\uFFFF]|\p{Cs}/gu;
 
 const called = (code: Code | undefined, n: number): string => (code ? `${n} (${code.shows || code.says})` : String(n));

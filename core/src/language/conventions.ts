@@ -73,7 +73,7 @@ function withQuotes(parts: readonly TextPart[], from: string, to: string): TextP
     }
     let text = '';
     for (const sign of p.text) {
-      const opens = /[\s(\[{\-–—「『«„“]/.test(before);
+      const opens = /[\s([{\-–—「『«„“]/.test(before);
       if (was && was[0] !== was[1] && (sign === was[0] || sign === was[1])) text += sign === was[0] ? open : close;
       else if (outer.has(sign)) text += opens ? open : close;
       else if (inner.has(sign)) text += innerOpen;

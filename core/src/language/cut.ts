@@ -6,7 +6,7 @@ import { sentenceBreaks } from './srx.ts';
 import type { SentenceRules } from './srx.ts';
 
 /** A segment of a unit, and what stands between it and the next. */
-export interface CutSegment {
+interface CutSegment {
   source: TextPart[];
   glue?: TextPart[];
 }

@@ -6,6 +6,7 @@ import { FolioError } from '../ports/ports.ts';
 import type { Inline, Paragraph, Story } from '../folio/story.ts';
 import type { CharacterOverrides } from '../folio/styles.ts';
 import { resolveParagraph } from '../folio/resolve.ts';
+import { without } from '../folio/without.ts';
 import { byConventions } from './conventions.ts';
 import { contentOf } from './codes.ts';
 import { fixedTextIn } from './fixedTexts.ts';
@@ -94,7 +95,7 @@ class Translating {
     });
     const stories = mapped(folio.stories, (story) => this.story(story));
     const head: Head = { ...this.head(), masterPages };
-    const { [edition.language]: _, ...editions } = folio.editions;
+    const editions = without(folio.editions, edition.language);
     const inLanguage: Folio = { ...folio, head, spreads, stories, editions };
     return sortedAnew(tightened(inLanguage, edition.overrides.tightened), edition.language);
   }
@@ -257,8 +258,8 @@ class Translating {
   private spokenHere(node: Inline): Inline {
     if (node.type !== 'span' || node.overrides?.language === undefined || node.translate === false) return node;
     if (primary(node.overrides.language) !== primary(this.from)) return node;
-    const { language: _, ...rest } = node.overrides;
-    const { overrides: __, ...span } = node;
+    const rest = without(node.overrides, 'language');
+    const span = without(node, 'overrides');
     return Object.keys(rest).length ? { ...span, overrides: rest } : span;
   }
 

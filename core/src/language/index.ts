@@ -20,7 +20,7 @@ export { inEdition, isFromTheRight, wholeEdition } from './inEdition.ts';
 export { LEAST_FUZZY, Memory, memoryKey } from './memory.ts';
 export type { Match, MemoryUnit } from './memory.ts';
 export { codesIn, fromReadable, joined, keyOf, readable, renumbered, sameParts, wordsOf } from './parts.ts';
-export { fromMatch, outboundOf } from './outbound.ts';
+export { fromMatch, memoryOfEdition, outboundOf } from './outbound.ts';
 export type { Pretranslation } from './outbound.ts';
 export { pseudoTranslation } from './pseudo.ts';
 export { SHIPPED_SRX, shippedRules } from './sentenceRules.ts';

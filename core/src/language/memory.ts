@@ -15,7 +15,7 @@ export interface MemoryUnit {
   from?: string;
 }
 
-export type MatchKind = 'inContext' | 'exact' | 'fuzzy';
+type MatchKind = 'inContext' | 'exact' | 'fuzzy';
 
 export interface Match {
   unit: MemoryUnit;

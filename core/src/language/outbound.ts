@@ -2,7 +2,7 @@ import type { Edition, TextPart } from '../folio/edition.ts';
 import { inOrder } from './analyse.ts';
 import { pairCodes } from './codes.ts';
 import type { Outbound } from './exchange.ts';
-import type { Match, Memory } from './memory.ts';
+import type { Match, Memory, MemoryUnit } from './memory.ts';
 import { codesIn, sameParts } from './parts.ts';
 import { withCodesOf } from './standing.ts';
 import type { CutUnit } from './unit.ts';
@@ -33,6 +33,15 @@ export function outboundOf(
       out.set(segment.id, { ...out.get(segment.id), target: fromMatch(best, source), state: 'translated', percent: 100 });
   }
   return out;
+}
+
+/** What an edition has of texts, as a memory that knows their places. */
+export function* memoryOfEdition(units: readonly CutUnit[], edition: Edition | undefined): Generator<MemoryUnit> {
+  const has = outboundOf(units, edition, null, 'none');
+  for (const { segment, source, before, after } of inOrder(units)) {
+    const target = has.get(segment.id)?.target;
+    if (target) yield { source: [...source], target: [...target], before, after };
+  }
 }
 
 /** The target of a match with the numbers that its codes have in this source: the first of one is the first of the other. */

@@ -1,7 +1,7 @@
 import type { TextPart } from '../folio/edition.ts';
 
 /** Stands for a wrap mark where parts are written as one string (Unicode: LINE SEPARATOR). */
-export const WRAP = '\u2028';
+const WRAP = '\u2028';
 
 /** Only the words: codes are left out, a wrap mark is a space. */
 export const wordsOf = (parts: readonly TextPart[]): string =>

@@ -1,7 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import { zipSync } from 'fflate';
 import type { Folio } from '../../src/index.ts';
-import { comingBack, fitFindings, fromReadable, inEdition, isGood, isTakeable, readable, taken, unitsOf } from '../../src/language/index.ts';
+import {
+  comingBack,
+  fitFindings,
+  fromReadable,
+  inEdition,
+  isGood,
+  isTakeable,
+  readable,
+  taken,
+  unitsOf,
+} from '../../src/language/index.ts';
 import type { Inbound, InboundSegment, Returned } from '../../src/language/index.ts';
 import { asSample, fontsOf } from '../support/samples.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
@@ -9,12 +19,24 @@ import { backInto, readBytes, textsOf, withAll } from './support/exchanged.ts';
 import { bold, codedFolio, plain, TAB } from './support/codedFolio.ts';
 
 const FOLIO = codedFolio([
-  [plain('Come '), bold('early'), plain(' to '), plain('our pages', { link: 'site' }), { type: 'field', id: 'f', field: 'pageNumber' }, plain('.')],
+  [
+    plain('Come '),
+    bold('early'),
+    plain(' to '),
+    plain('our pages', { link: 'site' }),
+    { type: 'field', id: 'f', field: 'pageNumber' },
+    plain('.'),
+  ],
   'It weighs 1,100.5 kilos.',
   'Is it open?',
 ]);
 
-const segment = (unit: string, target: string | null, source: string | null = null, more: Partial<InboundSegment> = {}): InboundSegment => ({
+const segment = (
+  unit: string,
+  target: string | null,
+  source: string | null = null,
+  more: Partial<InboundSegment> = {},
+): InboundSegment => ({
   unit,
   at: 0,
   source: source === null ? null : fromReadable(source),
@@ -60,7 +82,13 @@ describe('each kind of damage is told, and nothing else', () => {
 describe('what comes back, against what is there', () => {
   test('new, changed, unchanged, empty and unknown', () => {
     const once = withAll(FOLIO, comingBack(FOLIO, inbound(segment('p2', 'Es wiegt 1.100,5 kg.'), segment('p3', 'Offen?')), 'de'));
-    const again = seen(once, segment('p2', 'Es wiegt 1.100,5 kg.'), segment('p3', 'Ist offen?'), segment('p1', null), segment('gone', 'weg', 'Something quite different'));
+    const again = seen(
+      once,
+      segment('p2', 'Es wiegt 1.100,5 kg.'),
+      segment('p3', 'Ist offen?'),
+      segment('p1', null),
+      segment('gone', 'weg', 'Something quite different'),
+    );
     expect(again.map((r) => [r.id, r.kind])).toEqual([
       ['p2', 'unchanged'],
       ['p3', 'changed'],
@@ -84,7 +112,13 @@ describe('what comes back, against what is there', () => {
     const first = taken(undefined, back, new Set(['p2']), 'agency', '2026-03-01');
     expect(Object.keys(first.units)).toEqual(['p2']);
     const folio = { ...FOLIO, editions: { de: first } };
-    const second = taken(first, comingBack(folio, inbound(segment('p2', 'Es wiegt 1.100,5 kg.')), 'de'), new Set(['p2']), 'reviewer', '2026-03-02');
+    const second = taken(
+      first,
+      comingBack(folio, inbound(segment('p2', 'Es wiegt 1.100,5 kg.')), 'de'),
+      new Set(['p2']),
+      'reviewer',
+      '2026-03-02',
+    );
     const [now] = second.units['p2']!.segments;
     expect([readable(now!.target!), now!.by]).toEqual(['Es wiegt 1.100,5 kg.', 'reviewer']);
     expect(now!.history!.map((h) => [h.by, readable(h.target!)])).toEqual([['agency', 'Es wiegt 1.100,5 Kilo.']]);
@@ -118,7 +152,8 @@ describe('only composing can tell', () => {
     const folio = tinyFolio(['Short'], { width: 60, height: 30 });
     const fonts = await fontsOf(folio);
     const storyOf = new Map(unitsOf(folio).flatMap((u) => (u.story === undefined ? [] : [[u.id, u.story] as const])));
-    const look = (target: string): string[] => fitFindings(folio, comingBack(folio, inbound(segment('p1', target)), 'de'), fonts, storyOf).segments[0]!.findings.map((f) => f.fault);
+    const look = (target: string): string[] =>
+      fitFindings(folio, comingBack(folio, inbound(segment('p1', target)), 'de'), fonts, storyOf).segments[0]!.findings.map((f) => f.fault);
     expect(look('Kurz')).toEqual([]);
     expect(look('Eine Übersetzung, die viel länger ist, als ihr Rahmen es erlaubt')).toEqual(['overflow']);
     expect(look('Kurz 𐎀')).toEqual(['glyphs']);
@@ -129,7 +164,8 @@ describe('bad input is a clear word, and nothing is taken', () => {
   const xliff = (body: string, file = 'original="tiny" source-language="en" target-language="de"'): string =>
     `<xliff version="1.2" xmlns="urn:oasis:names:tc:xliff:document:1.2"><file ${file} datatype="x"><body>${body}</body></file></xliff>`;
   const unit = '<trans-unit id="p3"><source>Is it open?</source><target>Offen?</target></trans-unit>';
-  const bad = async (name: string, text: string | Uint8Array): Promise<unknown> => backInto(FOLIO, await readBytes(name, text), 'de').segments;
+  const bad = async (name: string, text: string | Uint8Array): Promise<unknown> =>
+    backInto(FOLIO, await readBytes(name, text), 'de').segments;
 
   test.each([
     ['a picture', 'back.png', 'x', /no kind that translations come back in/],
@@ -165,8 +201,15 @@ describe('bad input is a clear word, and nothing is taken', () => {
 
   test('formulas are never worked out: what a cell showed last is its text, and that is told', async () => {
     const sheet = (cells: string): Uint8Array =>
-      zipSync({ 'xl/worksheets/sheet1.xml': new TextEncoder().encode(`<worksheet><sheetData><row><c t="inlineStr"><is><t>id</t></is></c><c t="inlineStr"><is><t>target</t></is></c></row>${cells}</sheetData></worksheet>`) });
-    const read = await readBytes('back.xlsx', sheet('<row><c t="inlineStr"><is><t>p3</t></is></c><c t="str"><f>HYPERLINK("http://x")</f><v>Offen?</v></c></row>'));
+      zipSync({
+        'xl/worksheets/sheet1.xml': new TextEncoder().encode(
+          `<worksheet><sheetData><row><c t="inlineStr"><is><t>id</t></is></c><c t="inlineStr"><is><t>target</t></is></c></row>${cells}</sheetData></worksheet>`,
+        ),
+      });
+    const read = await readBytes(
+      'back.xlsx',
+      sheet('<row><c t="inlineStr"><is><t>p3</t></is></c><c t="str"><f>HYPERLINK("http://x")</f><v>Offen?</v></c></row>'),
+    );
     expect(read.segments.map((s) => readable(s.target!))).toEqual(['Offen?']);
     expect(read.passedOver[0]).toContain('formula');
   });
@@ -176,6 +219,11 @@ describe('bad input is a clear word, and nothing is taken', () => {
     const { bytes } = await textsOf(asSample(folio), 'csv', { target: 'de', targets: 'copies' });
     const text = new TextDecoder().decode(bytes);
     expect(text.split(/[\r\n,]+/).filter((cell) => /^"?[=@]/.test(cell))).toEqual([]);
-    expect((await readBytes('texts.de.csv', bytes)).segments.map((s) => readable(s.target!))).toEqual(['Tiny', '=cmd|x!A1', "'=already", '@sum and -1 more']);
+    expect((await readBytes('texts.de.csv', bytes)).segments.map((s) => readable(s.target!))).toEqual([
+      'Tiny',
+      '=cmd|x!A1',
+      "'=already",
+      '@sum and -1 more',
+    ]);
   });
 });

@@ -2,18 +2,37 @@ import { describe, expect, test } from '@jest/globals';
 import { produce } from 'immer';
 import { Edition } from '../../src/index.ts';
 import type { Folio, Inline, Paragraph } from '../../src/index.ts';
-import { byConventions, fixedTextIn, fromReadable, inEdition, newEdition, pseudoTranslation, readable, unitsFromParagraphs, wordsOf } from '../../src/language/index.ts';
+import {
+  byConventions,
+  fixedTextIn,
+  fromReadable,
+  inEdition,
+  newEdition,
+  pseudoTranslation,
+  readable,
+  unitsFromParagraphs,
+  wordsOf,
+} from '../../src/language/index.ts';
 import { editionsOfBefore } from '../../src/language/index.ts';
 import { sample } from '../support/samples.ts';
 import { bold, codedFolio, plain, TAB } from './support/codedFolio.ts';
 
 const p1 = (folio: Folio): Paragraph => folio.stories['t']!.blocks['p1'] as Paragraph;
-const words = (folio: Folio, id = 'p1'): string => (folio.stories['t']!.blocks[id] as Paragraph).content.map((n) => (n.type === 'span' ? n.text : `<${n.type}>`)).join('');
+const words = (folio: Folio, id = 'p1'): string =>
+  (folio.stories['t']!.blocks[id] as Paragraph).content.map((n) => (n.type === 'span' ? n.text : `<${n.type}>`)).join('');
 
 /** A document with an edition made of paragraphs. */
-const translated = (folio: Folio, texts: Record<string, Inline[]>, language = 'de', more: Partial<Parameters<typeof Edition.parse>[0] & object> = {}): Folio => ({
+const translated = (
+  folio: Folio,
+  texts: Record<string, Inline[]>,
+  language = 'de',
+  more: Partial<Parameters<typeof Edition.parse>[0] & object> = {},
+): Folio => ({
   ...folio,
-  editions: { ...folio.editions, [language]: Edition.parse({ ...newEdition(language), units: unitsFromParagraphs(folio, texts), ...more }) },
+  editions: {
+    ...folio.editions,
+    [language]: Edition.parse({ ...newEdition(language), units: unitsFromParagraphs(folio, texts), ...more }),
+  },
 });
 
 describe('an edition', () => {
@@ -60,9 +79,31 @@ describe('an edition', () => {
   });
 
   test('a passage in a third language stays in it; one in the language of the source does not', () => {
-    const f = codedFolio([[plain('Say '), plain('bonjour', { overrides: { language: 'fr' } }), plain(' or '), plain('hello', { overrides: { language: 'en-GB', fontWeight: 700 } })]]);
-    const made = inEdition(translated(f, { p1: [plain('Sagt '), plain('bonjour', { overrides: { language: 'fr' } }), plain(' oder '), plain('hallo', { overrides: { language: 'en-GB', fontWeight: 700 } })] }), 'de');
-    expect(p1(made).content.map((n) => (n.type === 'span' ? n.overrides : null))).toEqual([undefined, { language: 'fr' }, undefined, { fontWeight: 700 }]);
+    const f = codedFolio([
+      [
+        plain('Say '),
+        plain('bonjour', { overrides: { language: 'fr' } }),
+        plain(' or '),
+        plain('hello', { overrides: { language: 'en-GB', fontWeight: 700 } }),
+      ],
+    ]);
+    const made = inEdition(
+      translated(f, {
+        p1: [
+          plain('Sagt '),
+          plain('bonjour', { overrides: { language: 'fr' } }),
+          plain(' oder '),
+          plain('hallo', { overrides: { language: 'en-GB', fontWeight: 700 } }),
+        ],
+      }),
+      'de',
+    );
+    expect(p1(made).content.map((n) => (n.type === 'span' ? n.overrides : null))).toEqual([
+      undefined,
+      { language: 'fr' },
+      undefined,
+      { fontWeight: 700 },
+    ]);
   });
 
   test('languages that are written from the right turn their paragraphs', () => {
@@ -72,18 +113,38 @@ describe('an edition', () => {
 
   test('titles, alt texts, form fields, links and cues have their words', async () => {
     const { folio: almanac } = await sample('marrowby-almanac');
-    const one = (text: string) => ({ segments: [{ source: fromReadable(text), target: fromReadable(`»${text}«`), state: 'translated' as const }], codes: {} });
-    const [cover] = Object.values(almanac.spreads).flatMap((s) => Object.values(s.items)).filter((i) => i.id === 'cover-picture');
+    const one = (text: string) => ({
+      segments: [{ source: fromReadable(text), target: fromReadable(`»${text}«`), state: 'translated' as const }],
+      codes: {},
+    });
+    const [cover] = Object.values(almanac.spreads)
+      .flatMap((s) => Object.values(s.items))
+      .filter((i) => i.id === 'cover-picture');
     const units = { 'meta:title': one(almanac.head.metadata.title), 'alt:cover-picture': one(cover!.alt!) };
     const made = inEdition({ ...almanac, editions: { fr: Edition.parse({ language: 'fr', units }) } }, 'fr');
     expect(made.head.metadata.title).toBe('»The Marrowby Almanac«');
-    expect(Object.values(made.spreads).flatMap((s) => Object.values(s.items)).find((i) => i.id === 'cover-picture')!.alt).toBe(`»${cover!.alt!}«`);
+    expect(
+      Object.values(made.spreads)
+        .flatMap((s) => Object.values(s.items))
+        .find((i) => i.id === 'cover-picture')!.alt,
+    ).toBe(`»${cover!.alt!}«`);
   });
 });
 
 describe('what is otherwise in one language', () => {
-  const folio = codedFolio([[plain('One '), plain('slanted', { overrides: { fontStyle: 'italic' } }), plain(' word'), plain(' link', { link: 'site' })]]);
-  const overrides = (o: object): Folio => inEdition(translated(folio, { p1: [plain('Ein '), plain('Wort', { overrides: { fontStyle: 'italic' } }), plain(' und'), plain(' Link', { link: 'site' })] }, 'de', { overrides: o } as never), 'de');
+  const folio = codedFolio([
+    [plain('One '), plain('slanted', { overrides: { fontStyle: 'italic' } }), plain(' word'), plain(' link', { link: 'site' })],
+  ]);
+  const overrides = (o: object): Folio =>
+    inEdition(
+      translated(
+        folio,
+        { p1: [plain('Ein '), plain('Wort', { overrides: { fontStyle: 'italic' } }), plain(' und'), plain(' Link', { link: 'site' })] },
+        'de',
+        { overrides: o } as never,
+      ),
+      'de',
+    );
 
   test('typefaces, with their size beside those they stand in for', () => {
     const made = overrides({ fonts: { 'Work Sans': { family: 'Arimo', scale: 0.9 } } });
@@ -94,7 +155,10 @@ describe('what is otherwise in one language', () => {
     expect(p1(overrides({ italics: 'upright' })).content[1]).toEqual(plain('Wort', { overrides: { fontStyle: 'normal' } }));
   });
   test('styles and links', () => {
-    const made = overrides({ paragraphStyles: { p: { character: { tracking: -5 }, paragraph: { align: 'right' } } }, links: { 't/site': 'https://marrowby.example/de' } });
+    const made = overrides({
+      paragraphStyles: { p: { character: { tracking: -5 }, paragraph: { align: 'right' } } },
+      links: { 't/site': 'https://marrowby.example/de' },
+    });
     expect(made.head.paragraphStyles['p']).toMatchObject({ character: { tracking: -5 }, paragraph: { align: 'right' } });
     expect(made.stories['t']!.links['site']!.destination).toMatchObject({ to: 'address', href: 'https://marrowby.example/de' });
   });
@@ -119,12 +183,21 @@ describe('lists, numbers and marks by language', () => {
   });
 
   test('words before automatic numbers are taken from a table, not translated', () => {
-    expect([fixedTextIn('Figure {n}', 'en', 'de'), fixedTextIn('Chapter {1}.{n}', 'en', 'fr'), fixedTextIn('Fig. {n}:', 'en', 'de')]).toEqual(['Abbildung {n}', 'Chapitre {1}.{n}', 'Abb. {n}:']);
+    expect([
+      fixedTextIn('Figure {n}', 'en', 'de'),
+      fixedTextIn('Chapter {1}.{n}', 'en', 'fr'),
+      fixedTextIn('Fig. {n}:', 'en', 'de'),
+    ]).toEqual(['Abbildung {n}', 'Chapitre {1}.{n}', 'Abb. {n}:']);
     expect(fixedTextIn('Figurehead {n}', 'en', 'de')).toBe('Figurehead {n}');
     const folio = codedFolio(['A'], (d) => {
-      d.head.listStyles['l'] = { id: 'l', name: 'Figures', levels: [{ kind: 'number', text: 'Figure {n}', texts: { ja: '図版{n}' }, format: 'decimal', indent: 0 }] };
+      d.head.listStyles['l'] = {
+        id: 'l',
+        name: 'Figures',
+        levels: [{ kind: 'number', text: 'Figure {n}', texts: { ja: '図版{n}' }, format: 'decimal', indent: 0 }],
+      };
     });
-    const texts = (language: string): string | undefined => inEdition(translated(folio, {}, language), language).head.listStyles['l']!.levels[0]!.texts[language];
+    const texts = (language: string): string | undefined =>
+      inEdition(translated(folio, {}, language), language).head.listStyles['l']!.levels[0]!.texts[language];
     expect([texts('de'), texts('ja')]).toEqual(['Abbildung {n}', '図版{n}']);
   });
 

@@ -21,15 +21,18 @@ describe.each(FORMATS)('the ledger of %s', (format) => {
 });
 
 // What is inside packages is damaged in the tests of their readers; here in formats that are text.
-test.each(['xliff-1.2', 'xliff-2.1', 'po', 'csv', 'xml', 'tmx'] as const)('a text of %s that is another is told at its paragraph, and no other', async (format) => {
-  const s = await sample('open-dome-night');
-  const settings = { ...DE, targets: 'copies' };
-  const files = await writeOnly(s, format, settings, s.folio);
-  const [path, bytes] = [...files].find(([p]) => p.startsWith('texts.'))!;
-  const damaged = new Map([[path, new TextEncoder().encode(new TextDecoder().decode(bytes).replace('What to bring', 'What to take'))]]);
-  const wrong = (await readBack(s, format, damaged, settings)).filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
-  expect(wrong).toEqual(['paragraph:bring-text-1:text']);
-});
+test.each(['xliff-1.2', 'xliff-2.1', 'po', 'csv', 'xml', 'tmx'] as const)(
+  'a text of %s that is another is told at its paragraph, and no other',
+  async (format) => {
+    const s = await sample('open-dome-night');
+    const settings = { ...DE, targets: 'copies' };
+    const files = await writeOnly(s, format, settings, s.folio);
+    const [path, bytes] = [...files].find(([p]) => p.startsWith('texts.'))!;
+    const damaged = new Map([[path, new TextEncoder().encode(new TextDecoder().decode(bytes).replace('What to bring', 'What to take'))]]);
+    const wrong = (await readBack(s, format, damaged, settings)).filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
+    expect(wrong).toEqual(['paragraph:bring-text-1:text']);
+  },
+);
 
 test('a report says what there is to do, what stays and why; pages and pictures go along where wanted', async () => {
   const s = await sample('open-dome-night');

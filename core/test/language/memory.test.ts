@@ -1,12 +1,32 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { analyse, bandOf, ChoiceOfTexts, costOf, editDistance, fromReadable, goesOut, LEAST_FUZZY, Memory, memoryKey, percentAlike, Rates, sumOf, tokensOf, wordsOf } from '../../src/language/index.ts';
+import {
+  analyse,
+  bandOf,
+  ChoiceOfTexts,
+  costOf,
+  editDistance,
+  fromReadable,
+  goesOut,
+  LEAST_FUZZY,
+  Memory,
+  memoryKey,
+  percentAlike,
+  Rates,
+  sumOf,
+  tokensOf,
+  wordsOf,
+} from '../../src/language/index.ts';
 import type { MemoryUnit } from '../../src/language/index.ts';
 import { sample } from '../support/samples.ts';
 import { codedFolio } from './support/codedFolio.ts';
 
 const words = (text: string): string[] => tokensOf(text);
-const unit = (source: string, target: string, more: Partial<MemoryUnit> = {}): MemoryUnit => ({ source: fromReadable(source), target: fromReadable(target), ...more });
+const unit = (source: string, target: string, more: Partial<MemoryUnit> = {}): MemoryUnit => ({
+  source: fromReadable(source),
+  target: fromReadable(target),
+  ...more,
+});
 
 describe('edit distance', () => {
   // “kitten” → “sitting” is the example that textbooks give (three steps); the others are worked by hand.
@@ -98,7 +118,10 @@ describe('an analysis', () => {
     expect(plain!.bands.repeated).toEqual({ segments: 1, words: 3, characters: 13 });
     expect(plain!.bands.new.segments).toBe(3);
     // “The old dome turns” against “The old dome turns today.”: five of six tokens, 83 %.
-    const [known] = analyse([units], new Memory([unit('The old dome turns.', 'x'), unit('The dome turns.', 'y', { before: 'z', after: 'z' })]));
+    const [known] = analyse(
+      [units],
+      new Memory([unit('The old dome turns.', 'x'), unit('The dome turns.', 'y', { before: 'z', after: 'z' })]),
+    );
     expect(known!.bands['75-84'].segments).toBe(1);
     expect(known!.bands.exact.segments).toBe(1);
     expect(known!.bands.repeated.segments).toBe(1);
@@ -117,7 +140,15 @@ describe('an analysis', () => {
     expect(costOf(plain!, Rates.parse({ perWord: 0.1, wordsADay: 133 }))).toEqual({ cost: 1.33, days: 0.1 });
   });
 
-  test.each([[100, '95-99'], [95, '95-99'], [94, '85-94'], [85, '85-94'], [84, '75-84'], [75, '75-84'], [74, '50-74'], [50, '50-74'], [49, 'new']] as const)('%i %% is in band %s', (percent, band) =>
-    expect(bandOf(percent)).toBe(band),
-  );
+  test.each([
+    [100, '95-99'],
+    [95, '95-99'],
+    [94, '85-94'],
+    [85, '85-94'],
+    [84, '75-84'],
+    [75, '75-84'],
+    [74, '50-74'],
+    [50, '50-74'],
+    [49, 'new'],
+  ] as const)('%i %% is in band %s', (percent, band) => expect(bandOf(percent)).toBe(band));
 });

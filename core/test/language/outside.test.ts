@@ -38,7 +38,9 @@ describe('other libraries read the files', () => {
     const done = all.filter((g) => g.target);
     expect(tmx.units.map((u) => text(u.source))).toEqual(done.map((g) => text(wordsOf(g.source.filter((p) => p.type !== 'wrap')))));
     const catalogue = await readByToolkit('a.po', (await textsOf(s, 'po', DE)).bytes);
-    expect(catalogue.units.map((u) => [u.id, u.source, u.target])).toEqual(all.map((g) => [g.id, readable(g.source), g.target ? readable(g.target) : '']));
+    expect(catalogue.units.map((u) => [u.id, u.source, u.target])).toEqual(
+      all.map((g) => [g.id, readable(g.source), g.target ? readable(g.target) : '']),
+    );
   });
 
   test('XLIFF 2.1 by the package xliff', async () => {
@@ -48,10 +50,17 @@ describe('other libraries read the files', () => {
     expect([read.sourceLanguage, read.targetLanguage]).toEqual(['en', 'de']);
     const units = Object.values(read.resources)[0] as Record<string, { source: unknown; target?: unknown }>;
     const flat = (value: unknown): string =>
-      typeof value === 'string' ? value : Array.isArray(value) ? value.map(flat).join('') : Object.values((value ?? {}) as Record<string, { contents?: unknown }>).map((v) => flat(v?.contents ?? '')).join('');
+      typeof value === 'string'
+        ? value
+        : Array.isArray(value)
+          ? value.map(flat).join('')
+          : Object.values((value ?? {}) as Record<string, { contents?: unknown }>)
+              .map((v) => flat(v?.contents ?? ''))
+              .join('');
     const whole = all.filter((g) => g.unit.segments.length === 1);
     expect(Object.keys(units).length).toBe(new Set(all.map((g) => g.unit.id)).size);
-    for (const g of whole.filter((g) => g.unit.codes.length === 0)) expect([g.id, text(flat(units[g.unit.id]!.source))]).toEqual([g.id, text(wordsOf(g.source.filter((p) => p.type !== 'wrap')))]);
+    for (const g of whole.filter((g) => g.unit.codes.length === 0))
+      expect([g.id, text(flat(units[g.unit.id]!.source))]).toEqual([g.id, text(wordsOf(g.source.filter((p) => p.type !== 'wrap')))]);
   });
 
   test('the spreadsheet by exceljs: words, locked columns, no formulas', async () => {
@@ -62,7 +71,11 @@ describe('other libraries read the files', () => {
     expect(sheet.rowCount).toBe(all.length + 1);
     for (const [i, g] of all.entries()) {
       const row = sheet.getRow(i + 2);
-      expect([row.getCell(1).value, row.getCell(2).value, row.getCell(3).value ?? '']).toEqual([g.id, readable(g.source), g.target ? readable(g.target) : '']);
+      expect([row.getCell(1).value, row.getCell(2).value, row.getCell(3).value ?? '']).toEqual([
+        g.id,
+        readable(g.source),
+        g.target ? readable(g.target) : '',
+      ]);
     }
     const row = sheet.getRow(2);
     expect([1, 2, 3].map((n) => row.getCell(n).protection?.locked ?? true)).toEqual([true, true, false]);

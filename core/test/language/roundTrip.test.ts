@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { without } from '../../src/index.ts';
 import type { Folio } from '../../src/index.ts';
 import { inEdition } from '../../src/language/index.ts';
 import { sample } from '../support/samples.ts';
@@ -9,7 +10,7 @@ const ALL = { target: 'ja', targets: 'copies', hiddenLayers: 'in', linkTargets: 
 
 /** A document without what says which language its texts are in. */
 function withoutLanguages(folio: Folio): unknown {
-  const { metadata, listStyles: _, ...head } = folio.head;
+  const { metadata, ...head } = without(folio.head, 'listStyles');
   const stories = Object.fromEntries(
     Object.entries(folio.stories).map(([id, story]) => [
       id,
@@ -18,8 +19,8 @@ function withoutLanguages(folio: Folio): unknown {
         blocks: Object.fromEntries(
           Object.entries(story.blocks).map(([key, block]) => {
             if (block.kind !== 'paragraph') return [key, block];
-            const { language: __, ...character } = block.character ?? {};
-            const { character: ___, ...rest } = block;
+            const character = without(block.character ?? {}, 'language');
+            const rest = without(block, 'character');
             return [key, Object.keys(character).length ? { ...rest, character } : rest];
           }),
         ),

@@ -48,11 +48,9 @@ describe('a paragraph becomes segments with codes', () => {
   test('the look of most of the words needs no code, nor does what is around all of a segment', () => {
     expect(cutOf([bold('Nearly all of it '), plain('but this'), bold(' is bold')])).toEqual(['Nearly all of it {1}but this{/1} is bold']);
     expect(cutOf([plain('A day'), TAB, bold('31 hours')])).toEqual(['A day', '31 hours']);
-    expect(cutOf([plain('Bold: '), bold('One sentence. And two.'), plain(' Then a plain one, longer than those.')], { sentences: true })).toEqual([
-      'Bold: {1}One sentence.{/1}',
-      'And two.',
-      'Then a plain one, longer than those.',
-    ]);
+    expect(
+      cutOf([plain('Bold: '), bold('One sentence. And two.'), plain(' Then a plain one, longer than those.')], { sentences: true }),
+    ).toEqual(['Bold: {1}One sentence.{/1}', 'And two.', 'Then a plain one, longer than those.']);
   });
 
   test('a pair that is cut has a number of its own in each part', () => {
@@ -64,7 +62,8 @@ describe('a paragraph becomes segments with codes', () => {
 
   test('what is not to be translated is a code that shows its words; whole paragraphs and styles of that kind stay', () => {
     expect(cutOf([plain('The '), plain('Marrowby', { translate: false }), plain(' dome')])).toEqual(['The {1/} dome']);
-    const inStyle = (draft: Folio): void => void (draft.head.characterStyles['name'] = { id: 'name', name: 'Name', character: {}, translate: false });
+    const inStyle = (draft: Folio): void =>
+      void (draft.head.characterStyles['name'] = { id: 'name', name: 'Name', character: {}, translate: false });
     expect(cutOf([plain('The '), plain('Marrowby', { style: 'name' }), plain(' dome')], { more: inStyle })).toEqual(['The {1/} dome']);
     const folio = codedFolio(['One', 'Two'], (d) => {
       const p = d.stories['t']!.blocks['p2']!;
@@ -76,7 +75,9 @@ describe('a paragraph becomes segments with codes', () => {
   test('a style with a meaning of its own is a code, though it looks the same', () => {
     const role = { element: 'cite' as const, startsSection: false, leaveOut: false };
     const cite = (draft: Folio): void => void (draft.head.characterStyles['cite'] = { id: 'cite', name: 'Cite', character: {}, role });
-    expect(cutOf([plain('In '), plain('The Log', { style: 'cite' }), plain(' it says')], { more: cite })).toEqual(['In {1}The Log{/1} it says']);
+    expect(cutOf([plain('In '), plain('The Log', { style: 'cite' }), plain(' it says')], { more: cite })).toEqual([
+      'In {1}The Log{/1} it says',
+    ]);
   });
 
   test('readings above words are pairs, and their words are translated', () => {

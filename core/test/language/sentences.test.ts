@@ -58,8 +58,12 @@ describe('a file of rules (SRX 2.0)', () => {
     const exceptions = rule('no', '\\betc\\.', '\\s');
     const stops = rule('yes', '\\.', '\\s');
     const map = '<languagemap languagepattern=".*" languagerulename="a"/>';
-    expect(parted('One etc. Two. Three', 'en', readSrx(srx(`<languagerule languagerulename="a">${exceptions}${stops}</languagerule>`, map)))).toBe('One etc. Two.| Three');
-    expect(parted('One etc. Two. Three', 'en', readSrx(srx(`<languagerule languagerulename="a">${stops}${exceptions}</languagerule>`, map)))).toBe('One etc.| Two.| Three');
+    expect(
+      parted('One etc. Two. Three', 'en', readSrx(srx(`<languagerule languagerulename="a">${exceptions}${stops}</languagerule>`, map))),
+    ).toBe('One etc. Two.| Three');
+    expect(
+      parted('One etc. Two. Three', 'en', readSrx(srx(`<languagerule languagerulename="a">${stops}${exceptions}</languagerule>`, map))),
+    ).toBe('One etc.| Two.| Three');
   });
 
   test('maps are taken in their order; with cascading, all that fit', () => {
@@ -72,7 +76,9 @@ describe('a file of rules (SRX 2.0)', () => {
 
   test('expressions of ICU that JavaScript has otherwise are understood', () => {
     const rules = `<languagerule languagerulename="a">${rule('yes', '\\Q...\\E', '\\h+\\p{Lu}')}</languagerule>`;
-    expect(parted('Well... Then. no', 'en', readSrx(srx(rules, '<languagemap languagepattern=".*" languagerulename="a"/>')))).toBe('Well...| Then. no');
+    expect(parted('Well... Then. no', 'en', readSrx(srx(rules, '<languagemap languagepattern=".*" languagerulename="a"/>')))).toBe(
+      'Well...| Then. no',
+    );
   });
 
   test.each([

@@ -18,7 +18,9 @@ function inGerman(folio: Folio, given: Record<string, string> = {}, isOnly = fal
   const units = Object.fromEntries(
     unitsOf(folio).flatMap((u) => {
       const target = given[u.id] === undefined ? (isOnly ? null : pseudoTranslation(u.parts, 'de')) : fromReadable(given[u.id]!);
-      return target && !sameParts(target, u.parts) ? [[u.id, { segments: [{ source: u.parts, target, state: 'translated' }], codes: signaturesOf(u.codes) }]] : [];
+      return target && !sameParts(target, u.parts)
+        ? [[u.id, { segments: [{ source: u.parts, target, state: 'translated' }], codes: signaturesOf(u.codes) }]]
+        : [];
     }),
   );
   return { ...folio, editions: { de: Edition.parse({ language: 'de', units }) } };
@@ -29,10 +31,12 @@ const german = async (came: Came, given: Record<string, string> = {}, isOnly = f
 
 /** The texts of a document, in their order. */
 const texts = (folio: Folio): string[] =>
-  folio.head.storyOrder.flatMap((id) => folio.stories[id]!.order.flatMap((b) => {
-    const block = folio.stories[id]!.blocks[b]!;
-    return block.kind === 'paragraph' ? [readText(block)] : [];
-  }));
+  folio.head.storyOrder.flatMap((id) =>
+    folio.stories[id]!.order.flatMap((b) => {
+      const block = folio.stories[id]!.blocks[b]!;
+      return block.kind === 'paragraph' ? [readText(block)] : [];
+    }),
+  );
 
 const RICH: FlatParts = {
   kind: 'presentation',
@@ -48,7 +52,9 @@ const RICH: FlatParts = {
 describe('the file that a document came in from, in another language', () => {
   test('has only its texts changed: what is around words goes with their codes', async () => {
     const came = await readBytes('slides.fodp', flat(RICH));
-    const made = new TextDecoder().decode(await german(came, { a: 'Zu {2}unseren Seiten{/2} kommen Sie{wrap}{1}früh & gern{/1},  Seite {3/}' }, true));
+    const made = new TextDecoder().decode(
+      await german(came, { a: 'Zu {2}unseren Seiten{/2} kommen Sie{wrap}{1}früh & gern{/1},  Seite {3/}' }, true),
+    );
     const before = flat(RICH);
     const [start, end] = [before.indexOf('Come '), before.indexOf('</text:p>')];
     expect(made.startsWith(before.slice(0, start))).toBe(true);
@@ -64,7 +70,9 @@ describe('the file that a document came in from, in another language', () => {
     const came = await readBytes('five-worlds.odp', bytes);
     const [before, after] = [unzipSync(bytes), unzipSync(await german(came))];
     expect(Object.keys(after)).toEqual(Object.keys(before));
-    for (const [path, content] of Object.entries(before)) if (!/^(content|styles|meta)\.xml$/.test(path)) expect([path, Buffer.from(after[path]!).equals(Buffer.from(content))]).toEqual([path, true]);
+    for (const [path, content] of Object.entries(before))
+      if (!/^(content|styles|meta)\.xml$/.test(path))
+        expect([path, Buffer.from(after[path]!).equals(Buffer.from(content))]).toEqual([path, true]);
   });
 
   test('drawings and presentations by other people come back with all their texts translated and their layout as it was', async () => {

@@ -4,7 +4,19 @@ import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import type { MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
-import type { Conversion, Newer, Outcome, Pictures, Progress, ReadOutcome, ReadProgress, Survey, Task } from './tasks.ts';
+import type {
+  BackHome,
+  Counted,
+  Conversion,
+  Newer,
+  Outcome,
+  Pictures,
+  Progress,
+  ReadOutcome,
+  ReadProgress,
+  Survey,
+  Task,
+} from './tasks.ts';
 
 /** A task may take this long before its thread is given up. */
 const TIME_LIMIT_MS = 15 * 60_000;
@@ -80,6 +92,14 @@ export class ConversionPool {
 
   survey(task: Omit<Extract<Task, { kind: 'survey' }>, 'kind'>): Promise<Outcome<Survey>> {
     return this.run({ kind: 'survey', ...task });
+  }
+
+  count(task: Omit<Extract<Task, { kind: 'count' }>, 'kind'>): Promise<Outcome<Counted>> {
+    return this.run({ kind: 'count', ...task });
+  }
+
+  bringBack(task: Omit<Extract<Task, { kind: 'return' }>, 'kind'>): Promise<Outcome<BackHome>> {
+    return this.run({ kind: 'return', ...task });
   }
 
   /** Converts; `stop` ends it within a page, even while the thread is busy. */

@@ -1,6 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Folio, LibraryFont } from '@elastic-folio/core';
 import type { PageSketch } from '@elastic-folio/core/read';
+import type { ChoiceOfTexts, Inbound, MemoryUnit } from '@elastic-folio/core/language';
 import type { Newer } from '@elastic-folio/core/newer';
 import type { Conversion } from '@elastic-folio/core/write';
 
@@ -13,6 +14,17 @@ export type Task =
   | { kind: 'pictures'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string; pages: number[] }
   | { kind: 'survey'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string }
   | {
+      kind: 'count';
+      folio: Folio;
+      files: Files;
+      library: LibraryFont[];
+      blobs: string;
+      chosen: ChoiceOfTexts;
+      language: string;
+      memory: MemoryUnit[];
+    }
+  | { kind: 'return'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string; inbound: Inbound; language: string }
+  | {
       kind: 'convert';
       folio: Folio;
       files: Files;
@@ -23,6 +35,8 @@ export type Task =
       derived: string;
       output: string;
       settings: unknown;
+      /** What was translated before between the languages of a file for translators. */
+      memory: MemoryUnit[];
       folder: string;
       player: string;
       at: string;
@@ -33,6 +47,7 @@ export type Task =
 /** Pages by their numbers, each as an SVG. */
 export type Pictures = [number, string][];
 export type { Newer };
+export type { BackHome, Counted } from '@elastic-folio/core/api';
 export type ReadOutcome = { folio: Folio; files: Files };
 /** What setting a whole document tells the shelf: what to look at, and the first spread as an SVG. */
 export interface Survey {

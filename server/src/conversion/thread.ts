@@ -11,14 +11,15 @@ import { spreadPicture } from '@elastic-folio/core/paint';
 import { DEFAULT_LIMITS, originOf, readFolio } from '@elastic-folio/core/read';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import { convert, writerById } from '@elastic-folio/core/write';
-import type { Newer, Outcome, Pictures, ReadOutcome, Survey, Task } from './tasks.ts';
+import { analyse, comingBack, fitFindings, goesOut, Memory, memoryOfEdition, unitsOf, wholeEdition } from '@elastic-folio/core/language';
+import type { BackHome, Counted, Newer, Outcome, Pictures, ReadOutcome, Survey, Task } from './tasks.ts';
 import type { Conversion } from './tasks.ts';
 
 /** How wide covers on the shelf are, in px. */
 const COVER_WIDTH = 412;
 
 /** Runs one task in a worker thread. What a person can mend comes back as a value, not as an exception. */
-export default async function run(task: Task): Promise<Outcome<ReadOutcome | Survey | Newer | Pictures | Conversion>> {
+export default async function run(task: Task): Promise<Outcome<ReadOutcome | Survey | Newer | Pictures | Counted | BackHome | Conversion>> {
   try {
     return { ok: await perform(task) };
   } catch (error) {
@@ -28,7 +29,7 @@ export default async function run(task: Task): Promise<Outcome<ReadOutcome | Sur
   }
 }
 
-async function perform(task: Task): Promise<ReadOutcome | Survey | Newer | Pictures | Conversion> {
+async function perform(task: Task): Promise<ReadOutcome | Survey | Newer | Pictures | Counted | BackHome | Conversion> {
   switch (task.kind) {
     case 'read':
       return read(task);
@@ -38,9 +39,37 @@ async function perform(task: Task): Promise<ReadOutcome | Survey | Newer | Pictu
       return newerVersion({ ...task, chosen: new Map(task.pairs), keep: new Set(task.keep) });
     case 'pictures':
       return pictures(task);
+    case 'count':
+      return count(task);
+    case 'return':
+      return bringBack(task);
     case 'convert':
       return write(task);
   }
+}
+
+/** What of a document goes out, against what was translated before. */
+async function count(task: Extract<Task, { kind: 'count' }>): Promise<Counted> {
+  const loaded = { folio: task.folio, files: new Map(task.files), library: task.library };
+  const composition = task.chosen.pages.trim()
+    ? new Composer(await fontsFor(loaded, new FileBlobs(task.blobs))).compose(task.folio)
+    : undefined;
+  const { units, stays } = goesOut(task.folio, task.chosen, composition);
+  const known = memoryOfEdition(units, wholeEdition(task.folio, task.language));
+  const [analysis] = analyse([units], new Memory([...task.memory, ...known]));
+  const reasons: Record<string, number> = {};
+  for (const { because } of stays) reasons[because] = (reasons[because] ?? 0) + 1;
+  return { analysis: analysis!, stays: reasons };
+}
+
+/** What a translator sent back, with what only setting the texts can tell of it. */
+async function bringBack({ folio, files, library, blobs, inbound, language }: Extract<Task, { kind: 'return' }>): Promise<BackHome> {
+  const units = unitsOf(folio);
+  const storyOf = new Map(units.flatMap((u) => (u.story === undefined ? [] : [[u.id, u.story] as const])));
+  const spoken = { ...folio, head: { ...folio.head, metadata: { ...folio.head.metadata, language } } };
+  const fonts = await fontsFor({ folio: spoken, files: new Map(files), library }, new FileBlobs(blobs));
+  const back = fitFindings(folio, comingBack(folio, inbound, language, units), fonts, storyOf);
+  return { segments: back.segments, units: Object.fromEntries(back.units), passedOver: back.passedOver };
 }
 
 async function read(task: Extract<Task, { kind: 'read' }>): Promise<ReadOutcome> {
@@ -131,6 +160,7 @@ async function write(task: Extract<Task, { kind: 'convert' }>): Promise<Conversi
       pictures: sharpPictures,
       derived: new FileDerived(task.derived),
       player: async () => new Uint8Array(await readFile(task.player)),
+      memory: async () => task.memory,
       clock: () => new Date(task.at),
       signal,
       progress: (pages, total) => {

@@ -124,11 +124,11 @@ export class DocumentStore {
   }
 
   /** One hash over everything that outputs are made from; recipes are not part of it. */
-  async contentHash(id: string): Promise<string> {
-    const content: unknown[] = await this.hashes(id);
+  async contentHash(id: string, editions = false): Promise<string> {
+    const content: unknown[] = await this.hashes(id, editions);
     for (const name of othersShownBy((await this.get(id)).folio)) {
       const other = await this.called(name, id);
-      if (other !== null) content.push([name, await this.hashes(other)]);
+      if (other !== null) content.push([name, await this.hashes(other, false)]);
     }
     const library = await this.fonts.list();
     if (!library.length) return hashOf(content);
@@ -139,11 +139,11 @@ export class DocumentStore {
     return hashOf([content, ...(head ? usedOf(library, head.body) : []).map((f) => f.sha256)]);
   }
 
-  /** The hash of each part that outputs are made from. */
-  private async hashes(id: string): Promise<[string, string][]> {
+  /** The hash of each part that outputs are made from; those in the document’s own language are made from no edition. */
+  private async hashes(id: string, editions: boolean): Promise<[string, string][]> {
     const rows = await this.db.query<{ path: string; hash: string }>(
-      "SELECT path, hash FROM parts WHERE folio = $1 AND path NOT LIKE 'recipes/%' ORDER BY path",
-      [id],
+      "SELECT path, hash FROM parts WHERE folio = $1 AND path NOT LIKE 'recipes/%' AND ($2 OR path NOT LIKE 'editions/%') ORDER BY path",
+      [id, editions],
     );
     return rows.map((r) => [r.path, r.hash]);
   }

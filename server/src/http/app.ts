@@ -6,6 +6,7 @@ import type { Services } from '../services.ts';
 import { documentRoutes } from './documentRoutes.ts';
 import { eventRoute } from './eventRoute.ts';
 import { correctionRoutes } from './correctionRoutes.ts';
+import { languageRoutes } from './languageRoutes.ts';
 import { newerRoutes } from './newerRoutes.ts';
 import { answerProblem, Api } from './route.ts';
 import { fileRoutes } from './fileRoutes.ts';
@@ -54,6 +55,7 @@ export function createApp(s: Services): Express {
   fontRoutes(api, s);
   newerRoutes(api, s);
   correctionRoutes(api, s);
+  languageRoutes(api, s);
   roleSetRoutes(api, s);
   keptRecipeRoutes(api, s);
   sampleRoutes(api, s);

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { FolioError } from '@elastic-folio/core/node';
 import { keywordsFor, writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
 import type { Start } from '@elastic-folio/core/write';
-import { inputHash } from '../runs/inputHash.ts';
+import { inputHash, isOfEditions } from '../runs/inputHash.ts';
 import { Run } from '@elastic-folio/core/api';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
@@ -17,12 +17,13 @@ const params = z.object({ id: z.string() });
 export async function outputStates(s: Services, id: string): Promise<OutputState[]> {
   const { folio } = await s.documents.get(id);
   const content = await s.documents.contentHash(id);
+  const withEditions = await s.documents.contentHash(id, true);
   const runs = await s.runs.list(id);
   return Object.values(folio.recipes).map((recipe) => {
     const mine = runs.filter((r) => r.recipe === recipe.id);
     const lastDone = mine.find((r) => r.state === 'done') ?? null;
     const run = mine[0] ?? null;
-    const fresh = lastDone?.inputHash === inputHash(content, recipe) ? 'fresh' : 'stale';
+    const fresh = lastDone?.inputHash === inputHash(isOfEditions(recipe) ? withEditions : content, recipe) ? 'fresh' : 'stale';
     const state = !run
       ? 'never'
       : run.state === 'done'

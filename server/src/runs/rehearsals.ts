@@ -63,6 +63,7 @@ export class Rehearsals {
         files: [...files],
         library,
         others: sent(others),
+        memory: [],
         output: writer.id,
         settings: readSettings(writer, {
           version: writer.version,

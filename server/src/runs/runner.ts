@@ -2,6 +2,7 @@ import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import PgBoss from 'pg-boss';
 import { readSettings, writerById } from '@elastic-folio/core/write';
+import { inEdition } from '@elastic-folio/core/language';
 import { FolioError } from '@elastic-folio/core/node';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import type { ConversionPool } from '../conversion/pool.ts';
@@ -9,8 +10,9 @@ import type { EmbeddedDb } from '../database/embedded.ts';
 import type { Db } from '../database/db.ts';
 import type { DocumentStore } from '../documents/documentStore.ts';
 import type { EventHub } from '../events.ts';
-import { inputHash } from './inputHash.ts';
+import { inputHash, isOfEditions } from './inputHash.ts';
 import type { Run } from '@elastic-folio/core/api';
+import type { TranslationMemory } from '../languages/translationMemory.ts';
 import type { RunStore } from './runStore.ts';
 
 const QUEUE = 'convert';
@@ -49,6 +51,7 @@ export class Runner {
     private readonly pool: ConversionPool,
     private readonly events: EventHub,
     private readonly paths: RunnerPaths,
+    private readonly memory: TranslationMemory,
   ) {}
 
   /** Starts the queue; runs that a stopped server left are taken up again. */
@@ -86,15 +89,18 @@ export class Runner {
     const waiting = await this.runs.get(id);
     if (waiting?.state !== 'waiting') return;
     try {
-      const { folio, files, library = [], others = new Map<string, LoadedFolio>() } = await this.documents.loaded(waiting.folio);
-      const recipe = folio.recipes[waiting.recipe];
+      const { folio: document, files, library = [], others = new Map<string, LoadedFolio>() } = await this.documents.loaded(waiting.folio);
+      const recipe = document.recipes[waiting.recipe];
       const writer = recipe && writerById(recipe.output);
       if (!recipe || !writer) throw new FolioError('recipe.none', 'The recipe of this output has been removed.', 'Add the output again.');
       const settings = readSettings(writer, recipe);
-      const run = await this.runs.claim(id, inputHash(await this.documents.contentHash(waiting.folio), recipe));
+      const folio = recipe.edition === undefined ? document : inEdition(document, recipe.edition);
+      const memory =
+        writer.view === 'texts' ? await this.memory.of(folio.head.metadata.language, settings as { source: string; target: string }) : [];
+      const run = await this.runs.claim(id, inputHash(await this.documents.contentHash(waiting.folio, isOfEditions(recipe)), recipe));
       if (!run) return;
       this.tell(run);
-      await this.convert(run, { folio, files: [...files], library, others: sent(others), output: writer.id, settings });
+      await this.convert(run, { folio, files: [...files], library, others: sent(others), output: writer.id, settings, memory });
     } catch (error) {
       const known = error instanceof FolioError ? error : null;
       if (!known) console.error(error);
@@ -106,7 +112,7 @@ export class Runner {
 
   private async convert(
     run: Run,
-    input: Pick<Parameters<ConversionPool['convert']>[0], 'folio' | 'files' | 'library' | 'others' | 'output' | 'settings'>,
+    input: Pick<Parameters<ConversionPool['convert']>[0], 'folio' | 'files' | 'library' | 'others' | 'output' | 'settings' | 'memory'>,
   ): Promise<void> {
     const folder = join(this.paths.results, run.id);
     let latest = { done: 0, total: 0 };

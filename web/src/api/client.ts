@@ -1,5 +1,7 @@
-import type { Corrections, Edit, LibraryFont, MediaFile, Recipe, RoleSet } from '@elastic-folio/core';
+import type { Corrections, Edit, LibraryFont, MediaFile, Recipe, RoleSet, TranslatedUnit } from '@elastic-folio/core';
 import type {
+  BackHome,
+  Counted,
   Measures,
   PhoneAddress,
   PublishedSite,
@@ -112,6 +114,10 @@ export const api = {
   closePhone: (site: string) => call<object>(`/published/${site}/phone`, undefined, 'DELETE'),
   collected: (id: string) => call<Measures>(`/collected?id=${encodeURIComponent(id)}`),
   clearCollected: (id: string) => call<object>(`/collected?id=${encodeURIComponent(id)}`, undefined, 'DELETE'),
+  countTexts: (id: string, language: string, settings: Record<string, unknown>) =>
+    call<Counted>(`${doc(id)}/languages/${language}/count`, { settings }),
+  remember: (id: string, language: string, units: Record<string, TranslatedUnit>) =>
+    call<{ added: number }>(`${doc(id)}/languages/${language}/memory`, { units }),
   keywords: (id: string) => call<string[]>(`${doc(id)}/keywords`),
   settings: () => call<{ resultPort: number }>('/settings'),
 };
@@ -129,6 +135,9 @@ export const sendNewer = (id: string, file: File, onProgress: (share: number) =>
 /** Sends an office file that colleagues have worked on, to see what they changed. */
 export const sendCorrections = (id: string, file: File): Promise<Corrections> =>
   send<Corrections>(`${doc(id)}/corrections`, file, () => undefined).done;
+/** A file that a translator sent back, held against the document; nothing is taken. */
+export const sendBack = (id: string, language: string, file: File): Promise<BackHome> =>
+  send<BackHome>(`${doc(id)}/languages/${language}/return`, file, () => undefined).done;
 export const newerPicture = (id: string, token: string, side: 'here' | 'there', page: number): string =>
   `/api${doc(id)}/newer/${token}/${side}/${page}.svg`;
 /** Adds a font to the library. */

@@ -31,8 +31,15 @@ export function Compare() {
     }).data ?? [];
   const kinds = useQuery({ queryKey: ['kinds'], queryFn: api.outputKinds, staleTime: Infinity }).data ?? [];
   const resultPort = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity }).data?.resultPort;
-  const ready = states.filter((o) => o.lastDone);
+  // Texts for translators have no pages to lie beside the layout’s.
+  const ready = states.filter((o) => o.lastDone && kinds.find((k) => k.id === o.output)?.view !== 'texts');
   const output = ready.find((o) => o.recipe === search.get('output')) ?? ready[0];
+  const edition = folio.recipes[output?.recipe ?? '']?.edition ?? null;
+  const showLanguage = useDocument((s) => s.showLanguage);
+  useEffect(() => {
+    showLanguage(edition);
+    return () => showLanguage(null);
+  }, [edition, showLanguage]);
   const pages = useMemo(() => pagesOf(folio), [folio]);
   const range = folio.recipes[output?.recipe ?? '']?.settings['pages'];
   const inRange = useMemo(() => numbersIn(range, pages.length), [range, pages.length]);

@@ -4,7 +4,9 @@ import type { FamilyReport, Finding } from '@elastic-folio/core/check';
 
 /** What the page asks of the typesetter's worker. */
 export type ToWorker =
-  | { type: 'open'; id: string; head: Folio['head']; fonts: FontEntry[] }
+  | { type: 'open'; id: string; head: Folio['head']; editions: Folio['editions']; fonts: FontEntry[] }
+  /** Which edition is shown; null: the document in its own language. */
+  | { type: 'language'; language: string | null }
   | { type: 'fonts'; fonts: FontEntry[] }
   | { type: 'parts'; spreads: Record<string, Spread>; stories: Record<string, Story>; more: boolean }
   | { type: 'patches'; patches: Patch[]; stamp: number }
@@ -19,8 +21,21 @@ export interface PaintedSpread {
   places: ParagraphPlace[];
 }
 
+/** Shares of a frame’s height that its text takes; more than 1 where it is longer. */
+export interface Fill {
+  before: number;
+  after: number;
+}
+
 export type FromWorker =
   | { type: 'painted'; spreads: PaintedSpread[]; outlines: string; stamp: number }
-  | { type: 'state'; overflow: Record<string, { lines: number; characters: number; words: number } | null> }
+  | {
+      type: 'state';
+      overflow: Record<string, { lines: number; characters: number; words: number } | null>;
+      /** By frames: how far each is filled, in the document’s own language and in the one that is shown; only where that is another. */
+      fill: Record<string, Fill>;
+      /** Signs that no font has, by stories. */
+      missing: Record<string, string[]>;
+    }
   | { type: 'findings'; findings: Finding[]; fonts: FamilyReport[]; pins: PinSuggestion[] }
   | { type: 'failed'; message: string };

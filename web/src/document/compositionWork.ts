@@ -3,6 +3,8 @@ import { applyLogged, paragraphPlaces, shownSpread, suggestPins } from '@elastic
 import type { Folio } from '@elastic-folio/core';
 import type { FontEntry } from '@elastic-folio/core/api';
 import { composedSpread, Composer, loadFonts, wantedFamilies } from '@elastic-folio/core/compose';
+import { composedFill } from './composedFill.ts';
+import { inEdition } from '@elastic-folio/core/language';
 import type { Composition, FontOrigin, FontSet, FontSource } from '@elastic-folio/core/compose';
 import { GlyphOutlines, paintItems, paintPaper } from '@elastic-folio/core/paint';
 import { findingsOf, fontReport } from '@elastic-folio/core/check';
@@ -10,6 +12,10 @@ import type { FromWorker, PaintedSpread, ToWorker } from './compositionMessages.
 import { RecentSpreads } from './recentSpreads.ts';
 
 let folio: Folio | null = null;
+/** The edition that is shown; null: the document in its own language. */
+let language: string | null = null;
+/** The document as it is shown. An edition that has gone meanwhile is none. */
+const shown = (): Folio | null => (folio && language !== null && folio.editions[language] ? inEdition(folio, language) : folio);
 let id = '';
 let fonts: FontSet | null = null;
 let composer: Composer | null = null;
@@ -36,7 +42,8 @@ export function handle(message: ToWorker): Promise<void> {
 async function take(message: ToWorker): Promise<void> {
   if (message.type === 'open') {
     id = message.id;
-    folio = { head: message.head, spreads: {}, stories: {}, editions: {}, recipes: {} };
+    folio = { head: message.head, spreads: {}, stories: {}, editions: message.editions, recipes: {} };
+    language = null;
     await takeFonts(message.fonts);
     outlines = new GlyphOutlines();
     sent.clear();
@@ -52,7 +59,12 @@ async function take(message: ToWorker): Promise<void> {
   } else if (message.type === 'patches') {
     folio = applyLogged(folio, message.patches);
     stamp = message.stamp;
-    if (fontsAsked(folio) !== asked) await takeFonts(there);
+    if (fontsAsked(shown()!) !== asked) await takeFonts(there);
+  } else if (message.type === 'language') {
+    language = message.language;
+    sent.clear();
+    lastState = '';
+    if (fontsAsked(shown()!) !== asked) await takeFonts(there);
   } else if (message.type === 'fonts') {
     await takeFonts(message.fonts);
   } else {
@@ -72,7 +84,7 @@ const loadedFiles = new Map<string, Promise<Uint8Array>>();
 async function takeFonts(list: FontEntry[]): Promise<void> {
   if (!folio) return;
   there = list;
-  asked = fontsAsked(folio);
+  asked = fontsAsked(shown()!);
   const fetched = async (key: string): Promise<Uint8Array> =>
     new Uint8Array(await (await fetch(`/api/folios/${encodeURIComponent(id)}/fonts/${encodeURIComponent(key)}`)).arrayBuffer());
   const bytes = (key: string): Promise<Uint8Array> => {
@@ -81,7 +93,7 @@ async function takeFonts(list: FontEntry[]): Promise<void> {
     return file;
   };
   const from = (origin: FontOrigin): FontSource => ({ origin, list: () => list.filter((f) => f.origin === origin), bytes });
-  fonts = await loadFonts(folio.head, [from('document'), from('library'), from('shipped')]);
+  fonts = await loadFonts(shown()!.head, [from('document'), from('library'), from('shipped')]);
   composer = new Composer(fonts);
 }
 
@@ -91,12 +103,13 @@ let background: ReturnType<typeof setTimeout> | null = null;
 
 /** Sets and paints what is seen at once; the rest of long texts follows in the background. */
 function compose(): void {
+  const folio = shown();
   if (!folio || !composer || !fonts) return;
   if (background !== null) clearTimeout(background);
   background = null;
   if (looking !== null) clearTimeout(looking);
   looking = null;
-  const itemsOn = (id: string): string[] => (folio!.spreads[id] ? Object.keys(shownSpread(folio!, folio!.spreads[id]).items) : []);
+  const itemsOn = (id: string): string[] => (folio.spreads[id] ? Object.keys(shownSpread(folio, folio.spreads[id]).items) : []);
   const frames = new Set(visible.flatMap(itemsOn));
   const composition = composer.compose(folio, { frames, incomplete });
   if (incomplete) return paint(composition, false);
@@ -104,7 +117,7 @@ function compose(): void {
   paint(composition, false);
   const follow = (): void => {
     background = null;
-    if (!folio || !composer) return;
+    if (!composer) return;
     if (composer.goOn(SLICE_MS, () => performance.now())) paint(composer.compose(folio), true);
     else background = setTimeout(follow);
   };
@@ -113,7 +126,14 @@ function compose(): void {
 
 /** Sends what has changed of the spreads that are seen; once all is set, what a person should know of the texts too. */
 function paint(composition: Composition, whole: boolean): void {
-  if (!folio || !fonts) return;
+  const source = folio;
+  const shownNow = shown();
+  if (!source || !shownNow || !fonts) return;
+  paintOf(source, shownNow, composition, whole);
+}
+
+function paintOf(source: Folio, folio: Folio, composition: Composition, whole: boolean): void {
+  if (!fonts) return;
   const painted: PaintedSpread[] = [];
   for (const spreadId of visible) {
     const bare = folio.spreads[spreadId];
@@ -126,7 +146,7 @@ function paint(composition: Composition, whole: boolean): void {
         head.media[media]?.mediaType.startsWith('image/') ? `/api/folios/${encodeURIComponent(id)}/media/${media}?width=1600` : undefined,
       shown: (item) => head.layers[item.layer]?.visible !== false,
     });
-    const paper = spread.pages.map((p) => paintPaper(folio!, p)).join('');
+    const paper = spread.pages.map((p) => paintPaper(folio, p)).join('');
     const all = paper + items.map((i) => i.svg).join('');
     if (sent.get(spreadId) === all) continue;
     sent.set(spreadId, all);
@@ -139,6 +159,12 @@ function paint(composition: Composition, whole: boolean): void {
   const state: FromWorker = {
     type: 'state',
     overflow: Object.fromEntries([...composition.stories].map(([k, set]) => [k, set.overflow])),
+    fill: language === null ? {} : composedFill(source, fonts, folio, composition),
+    missing: Object.fromEntries(
+      [...composition.stories].flatMap(([k, set]) =>
+        set.missingGlyphs.length ? [[k, [...new Set(set.missingGlyphs.map((g) => g.character))]] as const] : [],
+      ),
+    ),
   };
   // Most keystrokes change nothing here, and then nothing else needs to be shown anew.
   const text = JSON.stringify(state);
@@ -155,6 +181,7 @@ function lookLater(composition: Composition): void {
   if (looking !== null) clearTimeout(looking);
   looking = setTimeout(() => {
     looking = null;
+    const folio = shown();
     if (!folio || !fonts) return;
     const findings = findingsOf(folio, composition, fonts);
     post({ type: 'findings', findings, fonts: fontReport(fonts), pins: suggestPins(folio, composition) });

@@ -5,7 +5,7 @@ import type { FamilyReport, Finding } from '@elastic-folio/core/check';
 import type { ApiProblem } from '../api/client.ts';
 import { api } from '../api/client.ts';
 import { listen } from '../api/events.ts';
-import type { FromWorker, PaintedSpread, ToWorker } from './compositionMessages.ts';
+import type { Fill, FromWorker, PaintedSpread, ToWorker } from './compositionMessages.ts';
 import { RecentSpreads } from './recentSpreads.ts';
 
 interface Pending {
@@ -28,6 +28,12 @@ export interface DocumentState {
   painted: Record<string, PaintedSpread>;
   outlines: string[];
   overflow: Record<string, { lines: number; characters: number; words: number } | null>;
+  /** The language whose edition lies on the table; null: the document’s own. */
+  language: string | null;
+  /** How far frames are filled in that language, beside the document’s own. */
+  fill: Record<string, Fill>;
+  /** Signs that no font has, by texts. */
+  missing: Record<string, string[]>;
   findings: Finding[];
   /** Pictures that may be read at a paragraph. */
   suggestedPins: PinSuggestion[];
@@ -41,6 +47,8 @@ export interface DocumentState {
   undoStep(): Promise<void>;
   redoStep(): Promise<void>;
   show(spreads: string[]): void;
+  /** Lays an edition on the table, or the document in its own language. */
+  showLanguage(language: string | null): void;
   /** Says what could not be done. */
   complain(what: string): void;
   dismiss(): void;
@@ -86,6 +94,9 @@ const CLOSED = {
   painted: {},
   outlines: [] as string[],
   overflow: {},
+  language: null as string | null,
+  fill: {} as Record<string, Fill>,
+  missing: {} as Record<string, string[]>,
   findings: [] as Finding[],
   suggestedPins: [] as PinSuggestion[],
   fonts: null as FamilyReport[] | null,
@@ -244,14 +255,14 @@ export const useDocument = create<DocumentState>((set, get) => {
                 outlines: m.outlines ? [...s.outlines, m.outlines] : s.outlines,
               }));
             if (m.spreads.length) performance.mark(`painted-${m.stamp}`);
-          } else if (m.type === 'state') set({ overflow: m.overflow });
+          } else if (m.type === 'state') set({ overflow: m.overflow, fill: m.fill, missing: m.missing });
           else if (m.type === 'findings') set({ findings: m.findings, fonts: m.fonts, suggestedPins: m.pins });
           else set({ notice: `The page could not be set: ${m.message}` });
         };
         const [opened, fonts] = await Promise.all([api.open(id, actorId()), api.fonts(id)]);
         if (get().id !== id) return;
         seq = opened.seq;
-        toWorker({ type: 'open', id, head: opened.head, fonts });
+        toWorker({ type: 'open', id, head: opened.head, editions: opened.editions, fonts });
         const { spreadOrder, storyOrder } = opened.head;
         const folio: Folio = { head: opened.head, spreads: {}, stories: {}, editions: opened.editions, recipes: opened.recipes };
         set({ folio, undo: opened.history.undo, redo: opened.history.redo });
@@ -339,6 +350,11 @@ export const useDocument = create<DocumentState>((set, get) => {
       const gone = new Set(recent.show(spreads));
       if (gone.size) set((s) => ({ painted: Object.fromEntries(Object.entries(s.painted).filter(([id]) => !gone.has(id))) }));
       toWorker({ type: 'show', spreads });
+    },
+    showLanguage(language) {
+      if (get().language === language) return;
+      set({ language, painted: {}, fill: {} });
+      toWorker({ type: 'language', language });
     },
     complain: (what) => set({ notice: what }),
     dismiss: () => set({ notice: null }),

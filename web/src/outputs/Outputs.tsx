@@ -101,16 +101,19 @@ export function Outputs() {
                 // All kinds can be reached on a low screen, too.
                 style: { maxHeight: 'calc(100vh - 120px)', overflowY: 'auto' },
                 items: [
-                  ...kinds.map((k) => ({
-                    key: k.id,
-                    label: (
-                      <div className="kind">
-                        <b>{k.label}</b>
-                        <span>{k.about}</span>
-                      </div>
-                    ),
-                    onClick: () => add(k),
-                  })),
+                  // Texts for translators are made in Languages.
+                  ...kinds
+                    .filter((k) => k.view !== 'texts')
+                    .map((k) => ({
+                      key: k.id,
+                      label: (
+                        <div className="kind">
+                          <b>{k.label}</b>
+                          <span>{k.about}</span>
+                        </div>
+                      ),
+                      onClick: () => add(k),
+                    })),
                   ...keptRecipes.flatMap((r) => {
                     const kind = kinds.find((k) => k.id === r.output);
                     return kind

@@ -16,6 +16,7 @@ const STOPS = [
   { path: 'motion', name: 'Motion' },
   { path: 'outputs', name: 'Outputs' },
   { path: 'compare', name: 'Compare' },
+  { path: 'languages', name: 'Languages' },
   { path: 'handover', name: 'Handover' },
 ] as const;
 

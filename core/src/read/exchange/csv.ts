@@ -14,7 +14,7 @@ export const csvReader: ExchangeReader = {
 };
 
 /** Comma-separated values; semicolons and tabs as well, which programs of other countries write. */
-export function readCsv(text: string): Inbound {
+function readCsv(text: string): Inbound {
   const rows = new Rows();
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
     delimiter: '',

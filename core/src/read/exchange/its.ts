@@ -18,7 +18,7 @@ export const xmlReader: ExchangeReader = {
   },
 };
 
-export function readTexts(text: string): Inbound {
+function readTexts(text: string): Inbound {
   const out = emptyInbound();
   let isTexts = false;
   const { instructions } = walkXml(text, 'The XML file', {

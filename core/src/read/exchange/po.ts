@@ -15,7 +15,7 @@ export const poReader: ExchangeReader = {
   },
 };
 
-export function readPo(text: string): Inbound {
+function readPo(text: string): Inbound {
   let read: ReturnType<typeof po.parse>;
   try {
     read = po.parse(text, { defaultCharset: 'utf-8', validation: false });

@@ -47,7 +47,7 @@ function walkTmx(
   return { srclang, instructions };
 }
 
-export function readTmx(text: string): Inbound {
+function readTmx(text: string): Inbound {
   const out = emptyInbound();
   const { srclang, instructions } = walkTmx(text, (tu, texts) => {
     const [first, second] = texts;

@@ -18,7 +18,7 @@ export const xliff12Reader: ExchangeReader = {
   },
 };
 
-export function readXliff12(text: string): Inbound {
+function readXliff12(text: string): Inbound {
   const out = emptyInbound();
   const { instructions } = walkXml(text, 'The XLIFF file', {
     whole: new Set(['trans-unit', 'header']),

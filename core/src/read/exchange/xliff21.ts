@@ -19,7 +19,7 @@ export const xliff21Reader: ExchangeReader = {
   },
 };
 
-export function readXliff21(text: string): Inbound {
+function readXliff21(text: string): Inbound {
   const out = emptyInbound();
   const { instructions } = walkXml(text, 'The XLIFF file', {
     whole: new Set(['unit']),

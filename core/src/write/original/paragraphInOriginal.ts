@@ -27,7 +27,7 @@ const OBJECTS = new Set(['text:page-number', 'text:page-count', 'text:title', 't
 function take(element: XmlElement, chain: XmlElement[], taken: Taken): void {
   for (const child of element.children) {
     if (typeof child === 'string') {
-      for (const _ of child.replace(/\s+/g, '')) taken.chains.push(chain);
+      taken.chains.push(...Array.from({ length: child.replace(/\s+/g, '').length }, () => chain));
       continue;
     }
     if (AROUND.has(child.name)) take(child, [...chain, child], taken);

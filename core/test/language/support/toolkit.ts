@@ -27,12 +27,17 @@ for u in store.units:
 print(json.dumps({'source': store.getsourcelanguage() if hasattr(store, 'getsourcelanguage') else None, 'target': store.gettargetlanguage() if hasattr(store, 'gettargetlanguage') else None, 'units': out}))
 `;
 
-export async function readByToolkit(name: string, bytes: Uint8Array): Promise<{ source: string | null; target: string | null; units: SeenByToolkit[] }> {
+export async function readByToolkit(
+  name: string,
+  bytes: Uint8Array,
+): Promise<{ source: string | null; target: string | null; units: SeenByToolkit[] }> {
   const folder = await mkdtemp(join(tmpdir(), 'toolkit-'));
   try {
     await writeFile(join(folder, 'read.py'), SCRIPT);
     await writeFile(join(folder, name), bytes);
-    return JSON.parse(execFileSync('/usr/bin/python3', [join(folder, 'read.py'), join(folder, name)], { encoding: 'utf8', maxBuffer: 1 << 28 })) as never;
+    return JSON.parse(
+      execFileSync('/usr/bin/python3', [join(folder, 'read.py'), join(folder, name)], { encoding: 'utf8', maxBuffer: 1 << 28 }),
+    ) as never;
   } finally {
     await rm(folder, { recursive: true, force: true });
   }

@@ -32,14 +32,11 @@ export const ExchangeSettings = z.object({
       labels: { none: 'Nothing', inContext: 'What is the same in the same place', exact: 'All that is the same' },
     }),
   ...choiceOfTexts,
-  pagesToSee: z
-    .boolean()
-    .default(true)
-    .meta({
-      title: 'Pages to look at',
-      help: 'A PDF of the document goes along, so that translators see where a text stands.',
-      group: 'What goes along',
-    }),
+  pagesToSee: z.boolean().default(true).meta({
+    title: 'Pages to look at',
+    help: 'A PDF of the document goes along, so that translators see where a text stands.',
+    group: 'What goes along',
+  }),
   pictures: z
     .boolean()
     .default(false)

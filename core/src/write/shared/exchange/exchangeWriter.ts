@@ -3,7 +3,8 @@ import type { Outgoing } from '../../../language/goesOut.ts';
 import { analyse } from '../../../language/analyse.ts';
 import { Memory } from '../../../language/memory.ts';
 import type { ExchangeJob } from '../../../language/exchange.ts';
-import { outboundOf } from '../../../language/outbound.ts';
+import { wholeEdition } from '../../../language/inEdition.ts';
+import { memoryOfEdition, outboundOf } from '../../../language/outbound.ts';
 import { pagesOf } from '../../../folio/traverse.ts';
 import { observeExchange } from '../../../ledger/exchange/observeExchange.ts';
 import { FolioError } from '../../../ports/ports.ts';
@@ -64,7 +65,9 @@ async function prepare(job: WriteJob<ExchangeSettings>): Promise<{ job: Exchange
   const { out } = preparedFor(job);
   if (!out.units.length)
     throw new FolioError('exchange.nothing', 'Nothing of the document goes out with these settings.', 'Let more of its texts go out.');
-  const memory = new Memory((await job.memory?.(source, settings.target)) ?? []);
+  const edition = wholeEdition(folio, settings.target);
+  const known = memoryOfEdition(out.units, edition);
+  const memory = new Memory([...((await job.memory?.(source, settings.target)) ?? []), ...known]);
   return {
     out,
     memory,
@@ -73,7 +76,7 @@ async function prepare(job: WriteJob<ExchangeSettings>): Promise<{ job: Exchange
       source,
       target: settings.target,
       units: out.units,
-      translated: outboundOf(out.units, folio.editions[settings.target], memory, settings.pretranslation),
+      translated: outboundOf(out.units, edition, memory, settings.pretranslation),
       copySource: settings.targets === 'copies',
       clock: job.clock,
     },

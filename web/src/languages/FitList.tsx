@@ -1,0 +1,124 @@
+import { Button } from 'antd';
+import { pagesOf, storyOfFrame, without } from '@elastic-folio/core';
+import type { Tightening } from '@elastic-folio/core';
+import { newBurst, useDocument } from '../document/documentStore.ts';
+import { pageNumberOf } from '../table/PageTable.tsx';
+import { plural } from '../shell/plural.ts';
+
+/** Steps towards what is allowed, the least that can be seen first: tracking and word space, then leading, then size. */
+const STEPS: { says: string; share: (limits: Tightening) => Tightening }[] = [
+  { says: 'closer letters and words', share: (l) => ({ tracking: l.tracking, wordSpace: l.wordSpace, size: 1, leading: 1 }) },
+  { says: 'closer lines as well', share: (l) => ({ tracking: l.tracking, wordSpace: l.wordSpace, size: 1, leading: l.leading }) },
+  { says: 'a little smaller as well', share: (l) => l },
+];
+
+/** Texts that do not fit in this language, signs that no font has, and what could be done. */
+export function FitList({ language, onSelect }: { language: string; onSelect: (item: string) => void }) {
+  const folio = useDocument((s) => s.folio)!;
+  const overflow = useDocument((s) => s.overflow);
+  const missing = useDocument((s) => s.missing);
+  const shown = useDocument((s) => s.language);
+  const change = useDocument((s) => s.change);
+  const edition = folio.editions[language]!;
+  const { tightened } = edition.overrides;
+  const set = (story: string, by: Tightening | null): void => {
+    const rest = without(tightened, story);
+    change([{ kind: 'edition.settings', args: { language, overrides: { tightened: by ? { ...rest, [story]: by } : rest } } }], newBurst());
+  };
+  const frames = storyOfFrame(folio);
+  const placeOf = (story: string): { item: string; page: number | undefined } | null => {
+    const last = folio.stories[story]?.frames.at(-1);
+    return last && frames.has(last.item) ? { item: last.item, page: pageNumberOf(folio, last.spread, last.item) } : null;
+  };
+  if (shown !== language) return <p className="soft">Lay the edition on the table to see what does not fit.</p>;
+  const over = Object.entries(overflow).filter(([, o]) => o);
+  const tight = Object.keys(tightened).filter((id) => !overflow[id]);
+  const lacking = Object.entries(missing);
+  return (
+    <div className="fit-list">
+      <h3>
+        {over.length
+          ? `${plural(over.length, 'text')} longer than ${over.length === 1 ? 'its' : 'their'} frames`
+          : 'Every text fits its frames'}
+      </h3>
+      <ul>
+        {over.map(([story, o]) => {
+          const place = placeOf(story);
+          const now = tightened[story];
+          const step = STEPS.findIndex((s) => same(s.share(edition.limits), now));
+          const next = STEPS[step + 1];
+          return (
+            <li key={story}>
+              <button className="link" onClick={() => place && onSelect(place.item)}>
+                {place?.page !== undefined ? `Page ${place.page}: ` : ''}
+                {plural(o!.words, 'word')} not seen
+              </button>
+              {next ? (
+                <Button size="small" onClick={() => set(story, next.share(edition.limits))}>
+                  Try {next.says}
+                </Button>
+              ) : (
+                <span className="soft">as tight as the limits allow; shorten it, or enlarge its frame</span>
+              )}
+              {now && (
+                <Button size="small" type="text" onClick={() => set(story, null)}>
+                  As it was
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {tight.length > 0 && (
+        <>
+          <h3>Set tighter, and fitting</h3>
+          <ul>
+            {tight.map((story) => {
+              const place = placeOf(story);
+              return (
+                <li key={story}>
+                  <button className="link" onClick={() => place && onSelect(place.item)}>
+                    {place?.page !== undefined ? `Page ${place.page}` : story}
+                  </button>
+                  <span className="soft">{inWords(tightened[story]!)}</span>
+                  <Button size="small" type="text" onClick={() => set(story, null)}>
+                    As it was
+                  </Button>
+                </li>
+              );
+            })}
+          </ul>
+        </>
+      )}
+      {lacking.length > 0 && (
+        <>
+          <h3>Signs that no font at hand has</h3>
+          <ul>
+            {lacking.map(([story, signs]) => (
+              <li key={story}>
+                <button className="link" onClick={() => placeOf(story) && onSelect(placeOf(story)!.item)}>
+                  {placeOf(story)?.page !== undefined ? `Page ${placeOf(story)!.page}: ` : ''}
+                  {signs.slice(0, 24).join(' ')}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <p className="soft">{plural(pagesOf(folio).length, 'page')} looked through. Nothing is tightened unless you say so.</p>
+    </div>
+  );
+}
+
+const same = (a: Tightening, b: Tightening | undefined): boolean =>
+  !!b && a.tracking === b.tracking && a.wordSpace === b.wordSpace && a.size === b.size && a.leading === b.leading;
+
+const inWords = (t: Tightening): string =>
+  [
+    t.tracking < 0 && `letters ${t.tracking}/1000 em`,
+    t.wordSpace < 1 && `word space ${Math.round(t.wordSpace * 100)} %`,
+    t.leading < 1 && `lines ${Math.round(t.leading * 100)} %`,
+    t.size < 1 && `size ${Math.round(t.size * 100)} %`,
+  ]
+    .filter(Boolean)
+    .join(', ');

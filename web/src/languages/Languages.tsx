@@ -1,0 +1,104 @@
+import { useCallback, useEffect, useMemo } from 'react';
+import { Segmented } from 'antd';
+import { pagesOf } from '@elastic-folio/core';
+import type { Spread } from '@elastic-folio/core';
+import { useDocument } from '../document/documentStore.ts';
+import { useAddress } from '../shell/address.ts';
+import { PageTable } from '../table/PageTable.tsx';
+import { BringBack } from './BringBack.tsx';
+import { Desk } from './Desk.tsx';
+import { EditionList } from './EditionList.tsx';
+import { EditionSettings } from './EditionSettings.tsx';
+import { FitList } from './FitList.tsx';
+import { GrowthTint } from './GrowthTint.tsx';
+import { SendTexts } from './SendTexts.tsx';
+import { useScriptFont } from './useScriptFont.ts';
+
+const PARTS = [
+  { value: 'out', label: 'Send' },
+  { value: 'back', label: 'Return' },
+  { value: 'desk', label: 'Desk' },
+  { value: 'fit', label: 'Fit' },
+  { value: 'settings', label: 'Settings' },
+];
+
+/** Languages: an edition on the table with the growth of its texts, and beside it what goes out to translators and comes back. */
+export function Languages() {
+  const [search, change] = useAddress();
+  const folio = useDocument((s) => s.folio)!;
+  const showLanguage = useDocument((s) => s.showLanguage);
+  const overflow = useDocument((s) => s.overflow);
+  const asked = search.get('language');
+  const language = asked !== null && folio.editions[asked] ? asked : null;
+  const original = search.get('show') === 'original';
+  const part = PARTS.some((p) => p.value === search.get('part')) ? search.get('part')! : 'out';
+  useScriptFont(language);
+  useEffect(() => {
+    showLanguage(original ? null : language);
+    return () => showLanguage(null);
+  }, [language, original, showLanguage]);
+  const onSelect = useCallback((id: string | null) => change({ item: id }), [change]);
+  const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
+  const onPage = useCallback((n: number) => change({ page: n === 1 ? null : String(n) }), [change]);
+  const tint = useCallback((spread: Spread, scale: number) => <GrowthTint spread={spread} scale={scale} />, []);
+  const points = useMemo(() => {
+    const over = new Set<number>();
+    if (language === null || original) return over;
+    for (const { number, spread } of pagesOf(folio))
+      for (const story of Object.values(folio.stories)) {
+        const last = story.frames[story.frames.length - 1];
+        if (overflow[story.id] && last?.spread === spread.id) over.add(number);
+      }
+    return over;
+  }, [folio, language, original, overflow]);
+  const item = search.get('item');
+  return (
+    <div className={part === 'desk' && language !== null ? 'with-sheet editions-stage desk-open' : 'with-sheet editions-stage'}>
+      <PageTable
+        selected={item}
+        onSelect={onSelect}
+        points={points}
+        zoom={Number(search.get('zoom')) || 'fit'}
+        onZoom={onZoom}
+        page={Number(search.get('page')) || 1}
+        onPage={onPage}
+        over={language !== null && !original ? tint : undefined}
+      />
+      <aside className="sheet" aria-label="Details">
+        <EditionList
+          language={language}
+          original={original}
+          onLanguage={(l) => change({ language: l, show: null, item: null })}
+          onOriginal={(on) => change({ show: on ? 'original' : null })}
+        />
+        {language !== null && (
+          <>
+            <Segmented
+              block
+              size="small"
+              aria-label="Parts of the edition"
+              value={part}
+              onChange={(v) => change({ part: v === 'out' ? null : v })}
+              options={PARTS}
+            />
+            {part === 'out' ? (
+              <SendTexts key={language} language={language} />
+            ) : part === 'back' ? (
+              <BringBack key={language} language={language} />
+            ) : part === 'desk' ? (
+              <Desk
+                key={language}
+                language={language}
+                onShow={(frame, page) => change({ item: frame, page: page === null ? null : String(page) })}
+              />
+            ) : part === 'fit' ? (
+              <FitList key={language} language={language} onSelect={onSelect} />
+            ) : (
+              <EditionSettings key={language} language={language} onGone={() => change({ language: null, part: null })} />
+            )}
+          </>
+        )}
+      </aside>
+    </div>
+  );
+}

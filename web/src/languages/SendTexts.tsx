@@ -1,0 +1,135 @@
+import { lazy, Suspense, useDeferredValue, useMemo, useState } from 'react';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { Button, InputNumber, Select } from 'antd';
+import { Download } from 'lucide-react';
+import { without } from '@elastic-folio/core';
+import { Rates } from '@elastic-folio/core/language';
+import { api } from '../api/client.ts';
+import { newBurst, useDocument } from '../document/documentStore.ts';
+import { newRecipe } from '../outputs/newRecipe.ts';
+import { useMaking } from '../outputs/refresh.ts';
+import { SettingsForm } from '../outputs/SettingsForm.tsx';
+import { languageName } from './progress.ts';
+
+const AnalysisChart = lazy(() => import('./AnalysisChart.tsx'));
+
+/** Files of texts for translators: which format, what goes out, what it comes to, and the file itself. */
+export function SendTexts({ language }: { language: string }) {
+  const folio = useDocument((s) => s.folio)!;
+  const id = useDocument((s) => s.id)!;
+  const kept = useDocument((s) => s.kept);
+  const change = useDocument((s) => s.change);
+  const kinds = (useQuery({ queryKey: ['kinds'], queryFn: api.outputKinds, staleTime: Infinity }).data ?? []).filter(
+    (k) => k.view === 'texts',
+  );
+  const recipes = Object.values(folio.recipes).filter((r) => kinds.some((k) => k.id === r.output) && r.settings['target'] === language);
+  const [asked, ask] = useState<string | null>(null);
+  const kind = kinds.find((k) => k.id === (asked ?? recipes[recipes.length - 1]?.output)) ?? kinds.find((k) => k.id === 'xliff-2.1');
+  const recipe = recipes.find((r) => r.output === kind?.id);
+  const [draft, setDraft] = useState<Record<string, unknown>>(recipe?.settings ?? {});
+  const settings = useMemo(() => ({ ...draft, target: language }), [draft, language]);
+  const counting = useDeferredValue(settings);
+  const counted = useQuery({
+    queryKey: ['counted', id, folio.head.metadata.language, language, counting, kept],
+    queryFn: () => api.countTexts(id, language, counting),
+    placeholderData: keepPreviousData,
+    enabled: kept,
+  });
+  const states =
+    useQuery({
+      queryKey: ['outputs', id],
+      queryFn: () => api.outputs(id),
+      refetchInterval: (q) => (q.state.data?.some((o) => o.state === 'running' || o.state === 'waiting') ? 500 : false),
+    }).data ?? [];
+  const state = recipe && states.find((s) => s.recipe === recipe.id);
+  const { make } = useMaking(id);
+  const [rates, setRates] = useState(() => Rates.parse({}));
+  const write = async (): Promise<void> => {
+    if (!kind) return;
+    const edit = recipe
+      ? ({ kind: 'recipe.set', args: { ...recipe, settings } } as const)
+      : newRecipe(folio, kind, settings, `${kind.label}, ${languageName(language)}`);
+    change([edit], newBurst());
+    // The run reads the recipe from the server: it has to have arrived.
+    while (!useDocument.getState().kept) await new Promise((r) => setTimeout(r, 30));
+    await make(edit.args.id);
+  };
+  if (!kind) return <p className="soft">Reading the formats …</p>;
+  const going = state?.state === 'running' || state?.state === 'waiting';
+  return (
+    <div className="send-texts">
+      <label>
+        <span className="soft">Format</span>
+        <Select
+          aria-label="Format"
+          value={kind.id}
+          onChange={(v) => {
+            ask(v);
+            setDraft(recipes.find((r) => r.output === v)?.settings ?? draft);
+          }}
+          options={kinds.map((k) => ({ value: k.id, label: k.label }))}
+        />
+      </label>
+      <p className="soft">{kind.about}</p>
+      {counted.data && (
+        <Suspense fallback={<p className="soft">Counting …</p>}>
+          <AnalysisChart counted={counted.data} rates={rates} />
+        </Suspense>
+      )}
+      {counted.error && (
+        <p className="warn" role="alert">
+          {counted.error.message}
+        </p>
+      )}
+      <div className="rates">
+        <label>
+          <span className="soft">A new word ({rates.currency})</span>
+          <InputNumber
+            size="small"
+            min={0}
+            max={100}
+            step={0.01}
+            value={rates.perWord}
+            onChange={(v) => v !== null && setRates({ ...rates, perWord: v })}
+          />
+        </label>
+        <label>
+          <span className="soft">Words a day</span>
+          <InputNumber
+            size="small"
+            min={1}
+            max={100000}
+            step={100}
+            value={rates.wordsADay}
+            onChange={(v) => v !== null && setRates({ ...rates, wordsADay: v })}
+          />
+        </label>
+      </div>
+      <div className="send-actions">
+        <Button type="primary" loading={going} onClick={() => void write()}>
+          {state?.state === 'stale' ? 'Make the file anew' : 'Make the file'}
+        </Button>
+        {state?.lastDone && !going && (
+          <Button icon={<Download size={14} />} href={`/api/runs/${state.lastDone.id}/result.zip`}>
+            Download{state.state === 'stale' ? ' (stale)' : ''}
+          </Button>
+        )}
+      </div>
+      {state?.run?.state === 'failed' && (
+        <p className="warn" role="alert">
+          {state.run.message} {state.run.advice}
+        </p>
+      )}
+      <details>
+        <summary>What goes out, and what goes along</summary>
+        <SettingsForm kind={withoutTarget(kind)} values={settings} onChange={setDraft} />
+      </details>
+    </div>
+  );
+}
+
+/** The language is that of the edition: it is not asked for again. */
+function withoutTarget<K extends { settings: Record<string, unknown> }>(kind: K): K {
+  const properties = without((kind.settings as { properties: Record<string, unknown> }).properties, 'target');
+  return { ...kind, settings: { ...kind.settings, properties } };
+}
