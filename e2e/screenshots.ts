@@ -131,6 +131,11 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
   await shot('pages');
   await goTo(almanac, 'structure?page=4');
   await shot('structure');
+  await goTo(almanac, 'languages?language=de&page=2&part=desk');
+  await page.getByLabel('Find', { exact: true }).fill('better questions');
+  await page.locator('.desk-target').first().click();
+  await page.waitForTimeout(1500);
+  await shot('languages');
   await goTo(almanac, 'motion?page=6&item=moon-phases');
   await shot('motion');
   await goTo(handbook, 'outputs');

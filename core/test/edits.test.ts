@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { newEdition } from '../src/language/index.ts';
 import fc from 'fast-check';
 import { produce } from 'immer';
 import { applyEdit, applyLogged, EDITS, Item, TextEditError } from '../src/index.ts';
@@ -21,6 +22,7 @@ const folio: Folio = produce(tinyFolio(['one', 'two', '', 'four']), (d) => {
   d.spreads['s']!.items['box'] = Item.parse({ kind: 'shape', id: 'box', layer: 'l', transform: [1, 0, 0, 1, 5, 5], path: [] });
   d.spreads['s']!.order.push('box');
   d.spreads['s']!.grids = { old: { id: 'old', seeds: ['box'], rows: 1, columns: 1, dx: 0, dy: 0 } };
+  d.editions['ja'] = newEdition('ja');
   d.recipes['r'] = { id: 'r', output: 'pdf', version: 1, name: 'Print', settings: {} };
 });
 const veil: Extract<Edit, { kind: 'part.set' }>['args']['item'] = {
@@ -246,6 +248,26 @@ const USES: [Edit, (f: Folio) => unknown, unknown, string[]][] = [
     ['head/standIns'],
   ],
   [{ kind: 'recipe.remove', args: { recipe: 'r' } }, (f) => Object.keys(f.recipes), [], ['recipes/r']],
+  [{ kind: 'edition.make', args: { language: 'de-AT', basedOn: 'de' } }, (f) => f.editions['de-AT']!.basedOn, 'de', ['editions/de-AT']],
+  [{ kind: 'edition.remove', args: { language: 'ja' } }, (f) => Object.keys(f.editions), [], ['editions/ja']],
+  [
+    { kind: 'edition.units', args: { language: 'ja', units: { p1: { segments: [{ source: [], target: [], state: 'final' }] } } } },
+    (f) => f.editions['ja']!.units['p1']!.segments[0]!.state,
+    'final',
+    ['editions/ja/p1'],
+  ],
+  [
+    { kind: 'edition.lock', args: { language: 'ja', lock: { did: 'locked', by: 'me', at: 'now' } } },
+    (f) => f.editions['ja']!.locks.map((l) => l.did),
+    ['locked'],
+    ['editions/ja/locks'],
+  ],
+  [
+    { kind: 'edition.settings', args: { language: 'ja', overrides: { italics: 'bold' } } },
+    (f) => [f.editions['ja']!.overrides.italics, f.editions['ja']!.overrides.fonts],
+    ['bold', {}],
+    ['editions/ja/overrides'],
+  ],
 ];
 
 describe('named edits', () => {

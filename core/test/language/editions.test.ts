@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { produce } from 'immer';
-import { Edition } from '../../src/index.ts';
+import { applyEdit, Edition } from '../../src/index.ts';
 import type { Folio, Inline, Paragraph } from '../../src/index.ts';
 import {
   byConventions,
@@ -47,6 +47,13 @@ describe('an edition', () => {
     expect(made.stories['t']!.blocks['p2']).toBe(folio.stories['t']!.blocks['p2']);
     expect(made.spreads).toBe(german.spreads);
     expect(() => inEdition(german, 'fr')).toThrow('no edition in “fr”');
+  });
+
+  test('locked, it does not change, whoever asks', () => {
+    const lock = { kind: 'edition.lock' as const, args: { language: 'de', lock: { did: 'locked' as const, by: 'me', at: 'now' } } };
+    const locked = applyEdit(german, lock).folio;
+    expect(() => applyEdit(locked, { kind: 'edition.units', args: { language: 'de', units: {} } })).toThrow('locked');
+    expect(() => applyEdit(locked, { kind: 'edition.settings', args: { language: 'de', name: 'x' } })).toThrow('locked');
   });
 
   test('a change of the look or the layout reaches it; nothing is lost', () => {
