@@ -2,7 +2,6 @@ import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { produce } from 'immer';
-import { samples } from '@elastic-folio/demo';
 import type { Sample } from '@elastic-folio/demo';
 import type { Folio } from '../../src/index.ts';
 import { Composer, loadFonts } from '../../src/compose/index.ts';
@@ -10,6 +9,7 @@ import type { FontSet } from '../../src/compose/index.ts';
 import { subjectKey } from '../../src/ledger/index.ts';
 import { sharpPictures, shippedFontSource } from '../../src/ports/node.ts';
 import type { DerivedStore } from '../../src/ports/node.ts';
+import { keptSamples } from './keptSamples.ts';
 import { convert, readSettings, writerById, WRITERS } from '../../src/write/index.ts';
 import type { Conversion, ConversionPorts, WriteJob, Writer, WrittenFile } from '../../src/write/index.ts';
 
@@ -20,8 +20,8 @@ let made: Promise<Sample[]> | undefined;
 export const SAMPLES = ['marrowby-almanac', 'open-dome-night', 'observers-handbook', 'five-worlds'] as const;
 export type SampleId = (typeof SAMPLES)[number];
 
-/** The samples, built once for a test file. */
-export const sample = async (id: SampleId): Promise<Sample> => (await (made ??= samples())).find((s) => s.folio.head.id === id)!;
+/** One of the samples. */
+export const sample = async (id: SampleId): Promise<Sample> => (await (made ??= keptSamples())).find((s) => s.folio.head.id === id)!;
 
 const derivedMap = new Map<string, Uint8Array>();
 const derived: DerivedStore = {
