@@ -1,4 +1,4 @@
-import { Fragment, useRef, useState } from 'react';
+import { Fragment, useState } from 'react';
 import { Button, Checkbox } from 'antd';
 import { useNavigate } from 'react-router';
 import { takeCorrections } from '@elastic-folio/core';
@@ -6,6 +6,7 @@ import type { Correction, Corrections } from '@elastic-folio/core';
 import { sendCorrections } from '../api/client.ts';
 import type { ApiProblem } from '../api/client.ts';
 import { useDocument } from '../document/documentStore.ts';
+import { ChooseFile } from '../shell/ChooseFile.tsx';
 import { plural } from '../shell/plural.ts';
 
 /** What colleagues have changed in a text document or on slides: old and new, to be taken one by one or together. */
@@ -14,14 +15,12 @@ export function BroughtBack() {
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
   const navigate = useNavigate();
-  const input = useRef<HTMLInputElement>(null);
   const [found, setFound] = useState<(Corrections & { name: string }) | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [taken, setTaken] = useState(0);
   const [problem, setProblem] = useState<string | null>(null);
   const [reading, setReading] = useState(false);
-  const read = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
+  const read = async (file: File): Promise<void> => {
     setReading(true);
     setProblem(null);
     setTaken(0);
@@ -52,24 +51,14 @@ export function BroughtBack() {
           {problem}
         </p>
       )}
-      <div
-        className="bring-in"
-        onDragOver={(e) => e.preventDefault()}
-        onDrop={(e) => (e.preventDefault(), void read(e.dataTransfer.files[0]))}
-      >
-        <input
-          ref={input}
-          type="file"
-          accept=".docx,.dotx,.odt,.ott,.pptx,.potx,.odp,.otp"
-          hidden
-          aria-label="Changed office file"
-          onChange={(e) => (void read(e.target.files?.[0]), (e.target.value = ''))}
-        />
-        <button className="bring-button" disabled={reading} onClick={() => input.current?.click()}>
-          <b>{reading ? 'Reading …' : found ? 'Choose another file' : 'Choose the text document or the slides that came back'}</b>
-          <span>Its words are compared with those here; nothing changes before you take it, and the layout is not touched</span>
-        </button>
-      </div>
+      <ChooseFile
+        label="Changed office file"
+        accept=".docx,.dotx,.odt,.ott,.pptx,.potx,.odp,.otp"
+        asks={reading ? 'Reading …' : found ? 'Choose another file' : 'Choose the text document or the slides that came back'}
+        says="Its words are compared with those here; nothing changes before you take it, and the layout is not touched"
+        reading={reading}
+        onFile={(file) => void read(file)}
+      />
       {found && (
         <p role="status">
           {found.name}:{' '}

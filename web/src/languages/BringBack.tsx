@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Button, Checkbox, Select } from 'antd';
 import type { BackHome } from '@elastic-folio/core/api';
 import { isGood, isTakeable, taken, unitsOf } from '@elastic-folio/core/language';
@@ -6,6 +6,7 @@ import type { Returned } from '@elastic-folio/core/language';
 import { api, sendBack } from '../api/client.ts';
 import type { ApiProblem } from '../api/client.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { ChooseFile } from '../shell/ChooseFile.tsx';
 import { plural } from '../shell/plural.ts';
 import { Parts } from './Parts.tsx';
 
@@ -32,7 +33,6 @@ export function BringBack({ language }: { language: string }) {
   const folio = useDocument((s) => s.folio)!;
   const id = useDocument((s) => s.id)!;
   const change = useDocument((s) => s.change);
-  const input = useRef<HTMLInputElement>(null);
   const [reading, setReading] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [found, setFound] = useState<(BackHome & { name: string }) | null>(null);
@@ -41,8 +41,7 @@ export function BringBack({ language }: { language: string }) {
   const [most, setMost] = useState(AT_ONCE);
   const [said, setSaid] = useState('');
   const codes = useMemo(() => new Map(found ? unitsOf(folio).map((u) => [u.id, u.codes]) : []), [folio, found]);
-  const read = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
+  const read = async (file: File): Promise<void> => {
     setReading(true);
     setProblem(null);
     setSaid('');
@@ -85,24 +84,14 @@ export function BringBack({ language }: { language: string }) {
   const picked = takeable.filter((s) => chosen.has(s.id));
   return (
     <div className="bring-back">
-      <div
-        className="bring-in"
-        onDragOver={(e) => e.preventDefault()}
-        onDrop={(e) => (e.preventDefault(), void read(e.dataTransfer.files[0]))}
-      >
-        <input
-          ref={input}
-          type="file"
-          accept=".xlf,.xliff,.xlsx,.tmx,.po,.csv,.xml,.docx"
-          hidden
-          aria-label="File from the translator"
-          onChange={(e) => (void read(e.target.files?.[0]), (e.target.value = ''))}
-        />
-        <button className="bring-button" disabled={reading} onClick={() => input.current?.click()}>
-          <b>{reading ? 'Reading and setting its texts …' : found ? 'Choose another file' : 'Choose the file that came back'}</b>
-          <span>Nothing changes before you take it</span>
-        </button>
-      </div>
+      <ChooseFile
+        label="File from the translator"
+        accept=".xlf,.xliff,.xlsx,.tmx,.po,.csv,.xml,.docx"
+        asks={reading ? 'Reading and setting its texts …' : found ? 'Choose another file' : 'Choose the file that came back'}
+        says="Nothing changes before you take it"
+        reading={reading}
+        onFile={(file) => void read(file)}
+      />
       {problem && (
         <p className="warn" role="alert">
           {problem}

@@ -60,6 +60,17 @@ export function EditionSettings({ language, onGone }: { language: string; onGone
     </label>
   );
   const { limits, conventions, overrides } = edition;
+  const habit = (name: keyof Edition['conventions'], title: string) => (
+    <label>
+      <span className="soft">{title}</span>
+      <Switch
+        size="small"
+        disabled={locked}
+        checked={conventions[name]}
+        onChange={(on) => set({ conventions: { ...conventions, [name]: on } })}
+      />
+    </label>
+  );
   return (
     <div className="edition-settings">
       <h3>Outputs</h3>
@@ -111,24 +122,8 @@ export function EditionSettings({ language, onGone }: { language: string; onGone
         />
       </label>
       <h3>Habits of the language</h3>
-      <label>
-        <span className="soft">Quotation marks as the language has them</span>
-        <Switch
-          size="small"
-          disabled={locked}
-          checked={conventions.quotes}
-          onChange={(quotes) => set({ conventions: { ...conventions, quotes } })}
-        />
-      </label>
-      <label>
-        <span className="soft">Decimal marks as the language has them</span>
-        <Switch
-          size="small"
-          disabled={locked}
-          checked={conventions.decimals}
-          onChange={(decimals) => set({ conventions: { ...conventions, decimals } })}
-        />
-      </label>
+      {habit('quotes', 'Quotation marks as the language has them')}
+      {habit('decimals', 'Decimal marks as the language has them')}
       <h3>How tight a text may be set</h3>
       <label>
         <span className="soft">Letters closer by (1/1000 em)</span>

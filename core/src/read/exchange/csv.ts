@@ -1,17 +1,16 @@
 import Papa from 'papaparse';
 import type { Inbound } from '../../language/exchange.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { textOfFile } from './exchangeReader.ts';
-import type { ExchangeReader } from './exchangeReader.ts';
+import { readerOfText } from './exchangeReader.ts';
 import { Rows } from './rows.ts';
 
-export const csvReader: ExchangeReader = {
-  id: 'csv',
-  extensions: ['.csv', '.tsv'],
-  async read(file, limits) {
-    return readCsv(await textOfFile(file, limits));
+export const csvReader = readerOfText(
+  {
+    id: 'csv',
+    extensions: ['.csv', '.tsv'],
   },
-};
+  readCsv,
+);
 
 /** Comma-separated values; semicolons and tabs as well, which programs of other countries write. */
 function readCsv(text: string): Inbound {

@@ -4,7 +4,7 @@ import { fromReadable } from '../../language/parts.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { collect, readArchive } from '../archive.ts';
 import type { ArchiveLimits } from '../limits.ts';
-import { unitOfSegment } from './exchangeReader.ts';
+import { unitOfSegment } from '../../language/unit.ts';
 import type { ExchangeReader } from './exchangeReader.ts';
 import { childNodes, walkXml } from './walkXml.ts';
 import type { XmlNode } from './walkXml.ts';

@@ -13,7 +13,7 @@ export interface ExchangeReader {
 }
 
 /** The text of a file, in the encoding that its first bytes say. Throws a FolioError where it is too large, or no text. */
-export async function textOfFile(file: string, limits: ArchiveLimits): Promise<string> {
+async function textOfFile(file: string, limits: ArchiveLimits): Promise<string> {
   const { size } = await stat(file);
   if (size > limits.partBytes)
     throw new FolioError(
@@ -30,5 +30,8 @@ export async function textOfFile(file: string, limits: ArchiveLimits): Promise<s
   }
 }
 
-/** The unit of each segment’s name, and its place. */
-export { unitOfSegment } from '../../language/unit.ts';
+/** A reader of a format that is text, from what makes sense of its text. */
+export const readerOfText = (reader: Omit<ExchangeReader, 'read'>, read: (text: string) => Inbound): ExchangeReader => ({
+  ...reader,
+  read: async (file, limits) => read(await textOfFile(file, limits)),
+});

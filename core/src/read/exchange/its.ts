@@ -1,22 +1,22 @@
 import type { TextPart } from '../../folio/edition.ts';
 import { emptyInbound } from '../../language/exchange.ts';
 import type { Inbound } from '../../language/exchange.ts';
-import { joined } from '../../language/parts.ts';
 import { stateOf } from '../../language/states.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { textOfFile, unitOfSegment } from './exchangeReader.ts';
-import type { ExchangeReader } from './exchangeReader.ts';
+import { unitOfSegment } from '../../language/unit.ts';
+import { readerOfText } from './exchangeReader.ts';
+import { inlineParts } from './inlineParts.ts';
 import { childNode, childNodes, passedOver, textIn, walkXml } from './walkXml.ts';
 import type { XmlNode } from './walkXml.ts';
 
 /** Our plain XML with rules of ITS 2.0. */
-export const xmlReader: ExchangeReader = {
-  id: 'xml',
-  extensions: ['.xml'],
-  async read(file, limits) {
-    return readTexts(await textOfFile(file, limits));
+export const xmlReader = readerOfText(
+  {
+    id: 'xml',
+    extensions: ['.xml'],
   },
-};
+  readTexts,
+);
 
 function readTexts(text: string): Inbound {
   const out = emptyInbound();
@@ -53,16 +53,10 @@ function readTexts(text: string): Inbound {
   return out;
 }
 
-function partsOf(node: XmlNode): TextPart[] {
-  return joined(
-    node.children.flatMap((child): TextPart[] => {
-      if (typeof child === 'string') return [{ type: 'text', text: child }];
-      const n = Number(child.attributes['n']);
-      if (child.name === 'wrap') return [{ type: 'wrap' }];
-      if (!(Number.isInteger(n) && n > 0)) return partsOf(child);
-      if (child.name === 'pair') return [{ type: 'open', code: n }, ...partsOf(child), { type: 'close', code: n }];
-      const at = child.attributes['at'];
-      return [{ type: at === 'start' ? 'open' : at === 'end' ? 'close' : 'code', code: n }];
-    }),
-  );
-}
+const partsOf = (node: XmlNode): TextPart[] =>
+  inlineParts(node, ({ name, attributes: { n, at } }) => {
+    if (name === 'wrap') return { is: 'wrap' };
+    if (name === 'pair') return { is: 'pair', code: Number(n) };
+    if (name !== 'code') return { is: 'around' };
+    return { is: at === 'start' ? 'open' : at === 'end' ? 'close' : 'code', code: Number(n) };
+  });

@@ -4,16 +4,16 @@ import type { Inbound } from '../../language/exchange.ts';
 import { fromReadable } from '../../language/parts.ts';
 import { stateOf } from '../../language/states.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { textOfFile, unitOfSegment } from './exchangeReader.ts';
-import type { ExchangeReader } from './exchangeReader.ts';
+import { unitOfSegment } from '../../language/unit.ts';
+import { readerOfText } from './exchangeReader.ts';
 
-export const poReader: ExchangeReader = {
-  id: 'po',
-  extensions: ['.po'],
-  async read(file, limits) {
-    return readPo(await textOfFile(file, limits));
+export const poReader = readerOfText(
+  {
+    id: 'po',
+    extensions: ['.po'],
   },
-};
+  readPo,
+);
 
 function readPo(text: string): Inbound {
   let read: ReturnType<typeof po.parse>;

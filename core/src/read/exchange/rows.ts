@@ -3,7 +3,7 @@ import type { Inbound } from '../../language/exchange.ts';
 import { fromReadable } from '../../language/parts.ts';
 import { stateOf } from '../../language/states.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { unitOfSegment } from './exchangeReader.ts';
+import { unitOfSegment } from '../../language/unit.ts';
 
 /** Rows beyond this are no document’s. */
 const MOST_ROWS = 200_000;

@@ -6,19 +6,19 @@ import type { MemoryUnit } from '../../language/memory.ts';
 import { joined } from '../../language/parts.ts';
 import { stateOf } from '../../language/states.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { textOfFile, unitOfSegment } from './exchangeReader.ts';
-import type { ExchangeReader } from './exchangeReader.ts';
+import { unitOfSegment } from '../../language/unit.ts';
+import { readerOfText } from './exchangeReader.ts';
 import { childNode, childNodes, passedOver, textIn, walkXml } from './walkXml.ts';
 import type { XmlNode } from './walkXml.ts';
 
 /** TMX 1.4b as a file of a document’s segments. */
-export const tmxReader: ExchangeReader = {
-  id: 'tmx',
-  extensions: ['.tmx'],
-  async read(file, limits) {
-    return readTmx(await textOfFile(file, limits));
+export const tmxReader = readerOfText(
+  {
+    id: 'tmx',
+    extensions: ['.tmx'],
   },
-};
+  readTmx,
+);
 
 /** Each unit with its languages, one after another. */
 function walkTmx(

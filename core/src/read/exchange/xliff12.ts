@@ -1,22 +1,22 @@
 import type { TextPart } from '../../folio/edition.ts';
 import { emptyInbound } from '../../language/exchange.ts';
 import type { Inbound } from '../../language/exchange.ts';
-import { joined } from '../../language/parts.ts';
 import { stateOf } from '../../language/states.ts';
-import { textOfFile, unitOfSegment } from './exchangeReader.ts';
-import type { ExchangeReader } from './exchangeReader.ts';
+import { unitOfSegment } from '../../language/unit.ts';
+import { readerOfText } from './exchangeReader.ts';
+import { inlineParts } from './inlineParts.ts';
 import { childNode, childNodes, passedOver, textIn, walkXml } from './walkXml.ts';
 import type { XmlNode } from './walkXml.ts';
 
 /** XLIFF 1.2, as tools for translators write it. */
-export const xliff12Reader: ExchangeReader = {
-  id: 'xliff-1.2',
-  extensions: ['.xlf', '.xliff'],
-  isOfThis: (beginning) => /<xliff[^>]*\sversion\s*=\s*["']1\./.test(beginning),
-  async read(file, limits) {
-    return readXliff12(await textOfFile(file, limits));
+export const xliff12Reader = readerOfText(
+  {
+    id: 'xliff-1.2',
+    extensions: ['.xlf', '.xliff'],
+    isOfThis: (beginning) => /<xliff[^>]*\sversion\s*=\s*["']1\./.test(beginning),
   },
-};
+  readXliff12,
+);
 
 function readXliff12(text: string): Inbound {
   const out = emptyInbound();
@@ -50,47 +50,27 @@ function readXliff12(text: string): Inbound {
   return out;
 }
 
-/** What stands in a source or target: words, codes (section 2.4), and marks around words, which are passed over. */
-function partsOf(node: XmlNode): TextPart[] {
-  const out: TextPart[] = [];
-  const walk = (children: XmlNode['children']): void => {
-    for (const child of children) {
-      if (typeof child === 'string') {
-        out.push({ type: 'text', text: child });
-        continue;
-      }
-      const { id = '', rid, ctype } = child.attributes;
-      const n = Number(/\d+/.exec(rid ?? id)?.[0] ?? NaN);
-      switch (child.name) {
-        case 'g':
-          if (!(n > 0)) walk(child.children);
-          else {
-            out.push({ type: 'open', code: n });
-            walk(child.children);
-            out.push({ type: 'close', code: n });
-          }
-          break;
-        case 'x':
-        case 'ph':
-        case 'it':
-          if (ctype === 'lb') out.push({ type: 'wrap' });
-          else if (n > 0) out.push({ type: 'code', code: n });
-          break;
-        case 'bpt':
-        case 'bx':
-          if (n > 0) out.push({ type: 'open', code: n });
-          break;
-        case 'ept':
-        case 'ex':
-          if (n > 0) out.push({ type: 'close', code: n });
-          break;
-        case 'mrk':
-        case 'sub':
-          walk(child.children);
-          break;
-      }
+/** Words, codes (section 2.4), and marks around words, which are passed over. */
+const partsOf = (node: XmlNode): TextPart[] =>
+  inlineParts(node, ({ name, attributes: { id = '', rid, ctype } }) => {
+    const code = Number(/\d+/.exec(rid ?? id)?.[0] ?? NaN);
+    switch (name) {
+      case 'g':
+        return { is: 'pair', code };
+      case 'x':
+      case 'ph':
+      case 'it':
+        return ctype === 'lb' ? { is: 'wrap' } : { is: 'code', code };
+      case 'bpt':
+      case 'bx':
+        return { is: 'open', code };
+      case 'ept':
+      case 'ex':
+        return { is: 'close', code };
+      case 'mrk':
+      case 'sub':
+        return { is: 'around' };
+      default:
+        return null;
     }
-  };
-  walk(node.children);
-  return joined(out);
-}
+  });

@@ -4,20 +4,20 @@ import type { Inbound, InboundSegment } from '../../language/exchange.ts';
 import { joined } from '../../language/parts.ts';
 import { stateOf } from '../../language/states.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { textOfFile } from './exchangeReader.ts';
-import type { ExchangeReader } from './exchangeReader.ts';
+import { readerOfText } from './exchangeReader.ts';
+import { inlineParts } from './inlineParts.ts';
 import { childNode, childNodes, passedOver, textIn, walkXml } from './walkXml.ts';
 import type { XmlNode } from './walkXml.ts';
 
 /** XLIFF 2.0 and 2.1. */
-export const xliff21Reader: ExchangeReader = {
-  id: 'xliff-2.1',
-  extensions: ['.xlf', '.xliff'],
-  isOfThis: (beginning) => /<xliff[^>]*\sversion\s*=\s*["']2\./.test(beginning),
-  async read(file, limits) {
-    return readXliff21(await textOfFile(file, limits));
+export const xliff21Reader = readerOfText(
+  {
+    id: 'xliff-2.1',
+    extensions: ['.xlf', '.xliff'],
+    isOfThis: (beginning) => /<xliff[^>]*\sversion\s*=\s*["']2\./.test(beginning),
   },
-};
+  readXliff21,
+);
 
 function readXliff21(text: string): Inbound {
   const out = emptyInbound();
@@ -76,50 +76,29 @@ function segmentsOf(unit: XmlNode): InboundSegment[] {
   return segments;
 }
 
-/** What stands in a source or target (section 4.7): words, codes, and marks around words, which are passed over. */
-function partsOf(node: XmlNode, wraps: Set<string>): TextPart[] {
-  const out: TextPart[] = [];
-  const numberOf = (id: string | undefined): number => Number(/^\d+$/.exec(id ?? '')?.[0] ?? NaN);
-  const walk = (children: XmlNode['children']): void => {
-    for (const child of children) {
-      if (typeof child === 'string') {
-        out.push({ type: 'text', text: child });
-        continue;
-      }
-      const { id, startRef, subType, hex } = child.attributes;
-      const n = numberOf(startRef ?? id);
-      switch (child.name) {
-        case 'pc':
-          if (!(n > 0)) walk(child.children);
-          else {
-            out.push({ type: 'open', code: n });
-            walk(child.children);
-            out.push({ type: 'close', code: n });
-          }
-          break;
-        case 'ph':
-          if (subType === 'xlf:lb' || wraps.has(id ?? '')) {
-            out.push({ type: 'wrap' });
-            if (id !== undefined) wraps.add(id);
-          } else if (n > 0) out.push({ type: 'code', code: n });
-          break;
-        case 'sc':
-          if (n > 0) out.push({ type: 'open', code: n });
-          break;
-        case 'ec':
-          if (n > 0) out.push({ type: 'close', code: n });
-          break;
-        case 'mrk':
-          walk(child.children);
-          break;
-        case 'cp':
-          // A sign that XML cannot hold (4.2.3.1): it is brought on, and told as one that no text may hold.
-          if (hex !== undefined && /^[0-9A-Fa-f]{1,6}$/.test(hex))
-            out.push({ type: 'text', text: String.fromCodePoint(Math.min(parseInt(hex, 16), 0x10ffff)) });
-          break;
-      }
+/** Words, codes (section 4.7), and marks around words, which are passed over. `wraps`: ids of wrap marks of the unit. */
+const partsOf = (node: XmlNode, wraps: Set<string>): TextPart[] =>
+  inlineParts(node, ({ name, attributes: { id = '', startRef, subType, hex } }) => {
+    const code = Number(/^\d+$/.exec(startRef ?? id)?.[0] ?? NaN);
+    switch (name) {
+      case 'pc':
+        return { is: 'pair', code };
+      case 'ph':
+        if (subType !== 'xlf:lb' && !wraps.has(id)) return { is: 'code', code };
+        wraps.add(id);
+        return { is: 'wrap' };
+      case 'sc':
+        return { is: 'open', code };
+      case 'ec':
+        return { is: 'close', code };
+      case 'mrk':
+        return { is: 'around' };
+      case 'cp':
+        // A sign that XML cannot hold (4.2.3.1): it is brought on, and told as one that no text may hold.
+        return /^[0-9A-Fa-f]{1,6}$/.test(hex ?? '')
+          ? { is: 'text', text: String.fromCodePoint(Math.min(parseInt(hex!, 16), 0x10ffff)) }
+          : null;
+      default:
+        return null;
     }
-  };
-  walk(node.children);
-  return joined(out);
-}
+  });
