@@ -11,6 +11,7 @@ import { observeEpub } from '../src/ledger/flow/observeEpub.ts';
 import { validateEpub } from '../src/ledger/book/validateEpub.ts';
 import { sharpPictures } from '../src/ports/node.ts';
 import { DAMAGE, IN_TEXT, INITIAL } from './support/damage.ts';
+import { describeDamage } from './support/describeDamage.ts';
 import { asSample, make, readBack, sample, writeOnly } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 import { describeBooks } from './support/validBook.ts';
@@ -130,23 +131,13 @@ describe('an e-book', () => {
   });
 });
 
+describeDamage('epub', SMALL, [...DAMAGE, ...IN_TEXT, INITIAL]);
+
 describe('reading an e-book back', () => {
   const against = (evidence: Evidence[]): string[] => evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
   let almanac: Sample;
   beforeAll(async () => {
     almanac = await sample('marrowby-almanac');
-  });
-  test.each([...DAMAGE, ...IN_TEXT, INITIAL])('%s', async (_what, alter, subject) => {
-    const damaged = await writeOnly(
-      almanac,
-      'epub',
-      SMALL,
-      produce(almanac.folio, (d) => void alter(d)),
-    );
-    const evidence = await readBack(almanac, 'epub', damaged, SMALL);
-    expect(against(evidence)).toContain(subject);
-    // What has nothing to do with the damage is not accused.
-    expect(against(evidence).filter((k) => /cover-lines/.test(k) && !/look|role/.test(k))).toEqual([]);
   });
   test('a pinned picture that stands at other words', async () => {
     const pinned = (paragraph: string): Folio =>

@@ -6,8 +6,9 @@ import type { Folio, TextFrame } from '../../src/index.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { subjectKey } from '../../src/ledger/index.ts';
 import { DAMAGE, IN_TEXT, ON_PAGES } from '../support/damage.ts';
+import { describeDamage } from '../support/describeDamage.ts';
 import { lookPage, square } from '../support/looks.ts';
-import { against, asSample, make, SAMPLES, sample, faultsOfDamaged } from '../support/samples.ts';
+import { against, asSample, make, SAMPLES, sample } from '../support/samples.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 import { faultsOfDocx } from '../support/wordSchema.ts';
 
@@ -48,13 +49,7 @@ test.each(SETTINGS.map((s) => [JSON.stringify(s), s] as const))('the Almanac as 
   expect(against(made)).toEqual([]);
 });
 
-describe('reading pages of a text document back', () => {
-  test.each([...DAMAGE, ...IN_TEXT, ...ON_PAGES])('%s', async (_what, alter, subject) => {
-    const evidence = await faultsOfDamaged(almanac, 'docx', LAID, alter);
-    expect(evidence).toContain(subject);
-    expect(evidence.filter((k) => /cover-(masthead|lines)/.test(k) && !/look|role/.test(k))).toEqual([]);
-  });
-});
+describeDamage('docx', LAID, [...DAMAGE, ...IN_TEXT, ...ON_PAGES]);
 
 describe('places, worked by hand: 12,700 EMU to the point (20.1.2.1)', () => {
   test('a frame of text stands where it does on its page, and is as large', async () => {

@@ -10,11 +10,12 @@ import { redrawOdt } from '../../src/ledger/odf/redrawOdf.ts';
 import { sharpPictures } from '../../src/ports/node.ts';
 import { changedDocx, corrections } from '../support/changedDocx.ts';
 import { DAMAGE, IN_TEXT, INITIAL, ON_PAGES } from '../support/damage.ts';
+import { describeDamage } from '../support/describeDamage.ts';
 import { handMadeOdf, style } from '../support/handMadeOdf.ts';
 import { lookPage, square } from '../support/looks.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
 import { pressable } from '../support/pressable.ts';
-import { against, asSample, make, SAMPLES, sample, writeOnly, faultsOfDamaged } from '../support/samples.ts';
+import { against, asSample, make, SAMPLES, sample, writeOnly } from '../support/samples.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
 /** Text documents of OpenDocument page by page as laid out (OASIS OpenDocument 1.3, part 3; numbers of sections by memory). */
@@ -57,13 +58,7 @@ test.each(SETTINGS.map((s) => [JSON.stringify(s), s] as const))('the Almanac as 
   expect(against(made)).toEqual([]);
 });
 
-describe('reading pages of an open text document back', () => {
-  test.each([...DAMAGE, ...IN_TEXT, ...ON_PAGES, INITIAL])('%s', async (_what, alter, subject) => {
-    const evidence = await faultsOfDamaged(almanac, 'odt', LAID, alter);
-    expect(evidence).toContain(subject);
-    expect(evidence.filter((k) => /cover-(masthead|lines)/.test(k) && !/look|role/.test(k))).toEqual([]);
-  });
-});
+describeDamage('odt', LAID, [...DAMAGE, ...IN_TEXT, ...ON_PAGES, INITIAL]);
 
 describe('places, worked by hand', () => {
   const ON_PAGE = /style:horizontal-pos="from-left" style:horizontal-rel="page" style:vertical-pos="from-top" style:vertical-rel="page"/;

@@ -11,8 +11,9 @@ import type { Sample } from '@elastic-folio/demo';
 import { FileBlobs, sharpPictures } from '../../src/ports/node.ts';
 import { DEFAULT_LIMITS, readFolio } from '../../src/read/index.ts';
 import { DAMAGE, IN_TEXT, ON_PAGES } from '../support/damage.ts';
+import { describeDamage } from '../support/describeDamage.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
-import { against, asSample, make, SAMPLES, sample, faultsOfDamaged } from '../support/samples.ts';
+import { against, asSample, make, SAMPLES, sample } from '../support/samples.ts';
 import { grid, tableFolio } from '../support/tableFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
@@ -54,13 +55,11 @@ test.each(SETTINGS.map((s) => [JSON.stringify(s), s] as const))('the Almanac as 
 
 /** Slides know no roles, and are read as their things lie on one another. */
 const NOT_TOLD = new Set(['a heading loses its meaning', 'a heading is of another level', 'two texts are read in the wrong order']);
-describe('reading open slides back', () => {
-  test.each([...DAMAGE, ...IN_TEXT, ...ON_PAGES].filter(([what]) => !NOT_TOLD.has(what)))('%s', async (_what, alter, subject) => {
-    const evidence = await faultsOfDamaged(almanac, 'odp', SMALL, alter);
-    expect(evidence).toContain(subject);
-    expect(evidence.filter((k) => /cover-(masthead|lines)/.test(k) && !/look/.test(k))).toEqual([]);
-  });
-});
+describeDamage(
+  'odp',
+  SMALL,
+  [...DAMAGE, ...IN_TEXT, ...ON_PAGES].filter(([what]) => !NOT_TOLD.has(what)),
+);
 
 describe('what it says, worked by hand', () => {
   test('a frame of text is one box where it is and as large, in points; room inside it is padding', async () => {

@@ -5,8 +5,9 @@ import { paragraphRole, readText } from '../../src/index.ts';
 import type { Folio } from '../../src/index.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { DAMAGE, IN_TEXT, INITIAL } from '../support/damage.ts';
+import { describeDamage } from '../support/describeDamage.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
-import { against, asSample, make, SAMPLES, sample, faultsOfDamaged } from '../support/samples.ts';
+import { against, asSample, make, SAMPLES, sample } from '../support/samples.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 
 const SMALL = { resolution: 36 };
@@ -42,13 +43,7 @@ test.each(SETTINGS.map((s) => [JSON.stringify(s), s] as const))('the Almanac as 
   expect(against(made)).toEqual([]);
 });
 
-describe('reading an open text document back', () => {
-  test.each([...DAMAGE, ...IN_TEXT, INITIAL])('%s', async (_what, alter, subject) => {
-    const evidence = await faultsOfDamaged(almanac, 'odt', SMALL, alter);
-    expect(evidence).toContain(subject);
-    expect(evidence.filter((k) => /cover-(masthead|lines)/.test(k) && !/look|role/.test(k))).toEqual([]);
-  });
-});
+describeDamage('odt', SMALL, [...DAMAGE, ...IN_TEXT, INITIAL]);
 
 describe('what it says', () => {
   test('headings are headings of their level, by the names of their styles (5.1.2)', async () => {

@@ -6,11 +6,11 @@ import { pagesOf, readText } from '../../src/index.ts';
 import type { Folio, TextFrame } from '../../src/index.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { subjectKey } from '../../src/ledger/index.ts';
-import type { Evidence } from '../../src/ledger/index.ts';
 import { DAMAGE, IN_TEXT, ON_PAGES } from '../support/damage.ts';
+import { describeDamage } from '../support/describeDamage.ts';
 import type { Damage } from '../support/damage.ts';
 import { lookPage, square } from '../support/looks.ts';
-import { against, asSample, make, readBack, SAMPLES, sample, writeOnly } from '../support/samples.ts';
+import { against, asSample, make, SAMPLES, sample } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
 import { faultsOfPptx } from '../support/slideSchema.ts';
 import { grid, tableFolio } from '../support/tableFolio.ts';
@@ -86,21 +86,11 @@ const ON_SLIDES: Damage[] = [
   ],
   ['text lies over what covered it', (d) => void d.spreads['s2']!.order.reverse(), 'document:marrowby-almanac:order'],
 ];
-describe('reading slides back', () => {
-  const found = (evidence: Evidence[]): string[] => evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
-  const all = [...DAMAGE, ...IN_TEXT, ...ON_PAGES, ...ON_SLIDES].filter(([what]) => !NOT_TOLD.has(what));
-  test.each(all)('%s', async (_what, alter, subject) => {
-    const damaged = await writeOnly(
-      almanac,
-      'pptx',
-      SMALL,
-      produce(almanac.folio, (d) => void alter(d)),
-    );
-    const evidence = found(await readBack(almanac, 'pptx', damaged, SMALL));
-    expect(evidence).toContain(subject);
-    expect(evidence.filter((k) => /cover-(masthead|lines)/.test(k) && !/look/.test(k))).toEqual([]);
-  });
-});
+describeDamage(
+  'pptx',
+  SMALL,
+  [...DAMAGE, ...IN_TEXT, ...ON_PAGES, ...ON_SLIDES].filter(([what]) => !NOT_TOLD.has(what)),
+);
 
 describe('places, worked by hand: 12,700 EMU to the point (20.1.2.1)', () => {
   test('a frame of text is one thing with its text, where it is and as large; its slide is as large as its page', async () => {

@@ -1,7 +1,6 @@
 import { mkdtemp, readdir, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { produce } from 'immer';
 import type { Sample } from '@elastic-folio/demo';
 import type { Folio } from '../../src/index.ts';
 import { Composer, loadFonts } from '../../src/compose/index.ts';
@@ -130,23 +129,6 @@ export async function readBack(
   const evidence = [];
   for await (const e of writer.readBack(written, job)) evidence.push(e);
   return evidence;
-}
-
-/** What reading back finds wrong with a result that was written from the document altered in some way. */
-export async function faultsOfDamaged(
-  s: Sample,
-  output: string,
-  settings: Record<string, unknown>,
-  alter: (draft: Folio) => void,
-): Promise<string[]> {
-  const damaged = await writeOnly(
-    s,
-    output,
-    settings,
-    produce(s.folio, (d) => void alter(d as Folio)),
-  );
-  const evidence = await readBack(s, output, damaged, settings);
-  return evidence.filter((e) => !e.agrees).map((e) => subjectKey(e.subject));
 }
 
 /** A document without media as a sample, for conversions. */
