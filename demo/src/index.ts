@@ -4,3 +4,4 @@ export { largePresentation } from './largePresentation.ts';
 export { writeOpenDocument } from './writeOpenDocument.ts';
 export { asOpenDocument, writeSamples } from './writeSamples.ts';
 export type { SampleFile } from './writeSamples.ts';
+export { SAMPLE_TERMS } from './editions/terms.ts';

@@ -6,6 +6,8 @@ export interface Config {
   port: number;
   /** Results are served from another origin, on the next port. */
   resultPort: number;
+  /** Translators are let in at another origin, on the port after that. */
+  guestPort: number;
   data: string;
   databaseUrl: string | undefined;
   root: string;
@@ -25,10 +27,11 @@ function findRoot(): string {
 export function readConfig(env: NodeJS.ProcessEnv): Config {
   const root = findRoot();
   const port = Number(env['PORT'] ?? 4610);
-  if (!Number.isInteger(port) || port < 1 || port > 65534) throw new Error(`PORT must be a number from 1 to 65534, not "${env['PORT']}".`);
+  if (!Number.isInteger(port) || port < 1 || port > 65533) throw new Error(`PORT must be a number from 1 to 65533, not "${env['PORT']}".`);
   return {
     port,
     resultPort: port + 1,
+    guestPort: port + 2,
     data: resolve(env['FOLIO_DATA'] ?? join(root, 'data')),
     databaseUrl: env['DATABASE_URL'] || undefined,
     root,

@@ -5,6 +5,7 @@ import { lockData } from './dataLock.ts';
 import { loadSamples } from './documents/loadSamples.ts';
 import { sweep } from './documents/sweep.ts';
 import { createApp } from './http/app.ts';
+import { guestSite } from './http/guestSite.ts';
 import { resultSite } from './http/resultSite.ts';
 import { startServices } from './services.ts';
 
@@ -13,7 +14,9 @@ const listen = (server: Server, port: number): Promise<void> =>
     server.once('error', (e: NodeJS.ErrnoException) =>
       reject(
         e.code === 'EADDRINUSE'
-          ? new Error(`Port ${port} is taken by another program. Stop that one, or set PORT to another number (the next one is used too).`)
+          ? new Error(
+              `Port ${port} is taken by another program. Stop that one, or set PORT to another number (the two next ones are used too).`,
+            )
           : e,
       ),
     );
@@ -27,8 +30,11 @@ async function main(): Promise<void> {
   await loadSamples(services);
   const app = createServer(createApp(services));
   const results = createServer(resultSite(services, config));
+  const guests = createServer(guestSite(services));
   await listen(app, config.port);
   await listen(results, config.resultPort);
+  await listen(guests, config.guestPort);
+  await services.service.start();
   console.log(`Elastic Folio is open at http://127.0.0.1:${config.port}`);
   void sweep(services.db, config.data).catch((e: Error) => console.error(`Clearing up did not work: ${e.message}`));
 
@@ -36,7 +42,7 @@ async function main(): Promise<void> {
   const stop = async (): Promise<void> => {
     if (stopping) return;
     stopping = true;
-    for (const server of [app, results]) {
+    for (const server of [app, results, guests]) {
       server.close();
       server.closeAllConnections();
     }

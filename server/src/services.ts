@@ -19,6 +19,12 @@ import { EventHub } from './events.ts';
 import { Collector } from './handover/collector.ts';
 import { PhoneListener } from './handover/phoneListener.ts';
 import { PublishedSites } from './handover/publishedSites.ts';
+import { InvitationLinks } from './languages/invitationLinks.ts';
+import { Notices } from './languages/notices.ts';
+import { Outbox } from './languages/outbox.ts';
+import { SimulatedService } from './languages/simulatedService.ts';
+import { Terms } from './languages/terms.ts';
+import { TranslationJobs } from './languages/translationJobs.ts';
 import { TranslationMemory } from './languages/translationMemory.ts';
 import { Runner } from './runs/runner.ts';
 import type { RunnerPaths } from './runs/runner.ts';
@@ -40,6 +46,12 @@ export interface Services {
   roleSets: RoleSets;
   keptRecipes: KeptRecipes;
   memory: TranslationMemory;
+  terms: Terms;
+  jobs: TranslationJobs;
+  links: InvitationLinks;
+  outbox: Outbox;
+  notices: Notices;
+  service: SimulatedService;
   newer: NewerVersions;
   rehearsals: Rehearsals;
   samples: SampleFiles;
@@ -71,6 +83,9 @@ export async function startServices(config: Config): Promise<Services> {
   const memory = new TranslationMemory(db);
   const runner = new Runner(documents, runs, pool, events, paths, memory);
   await runner.start(db, config.databaseUrl);
+  const jobs = new TranslationJobs(db);
+  const notices = new Notices(db, events);
+  const service = new SimulatedService(jobs, documents, memory, pool, notices, paths.blobs);
   const loaded = (id: string): Promise<LoadedFolio> => documents.loaded(id);
   const derived = new FileDerived(paths.derived);
   const phones = new PhoneListener();
@@ -82,6 +97,12 @@ export async function startServices(config: Config): Promise<Services> {
     derived,
     documents,
     memory,
+    terms: new Terms(db),
+    jobs,
+    links: new InvitationLinks(db),
+    outbox: new Outbox(db),
+    notices,
+    service,
     runs,
     runner,
     pool,
@@ -99,6 +120,7 @@ export async function startServices(config: Config): Promise<Services> {
     newer: new NewerVersions(documents, pool, blobs),
     fontSources: async (id) => fontSourcesFor(await loaded(id), blobs),
     async close() {
+      service.close();
       await phones.close();
       await runner.close();
       await pool.close();

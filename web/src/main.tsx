@@ -6,6 +6,8 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import '@fontsource-variable/instrument-sans/index.css';
 import '@fontsource-variable/newsreader/index.css';
 import './styles.css';
+import { GuestDesk } from './guest/GuestDesk.tsx';
+import { Outbox } from './shelf/Outbox.tsx';
 import { Shelf } from './shelf/Shelf.tsx';
 import { DocumentShell } from './shell/DocumentShell.tsx';
 import { Intake } from './stages/Intake.tsx';
@@ -23,6 +25,8 @@ for (const [name, value] of Object.entries(cssVariables)) document.documentEleme
 
 const router = createBrowserRouter([
   { path: '/', element: <Shelf /> },
+  { path: '/outbox', element: <Outbox /> },
+  { path: '/t/:token', element: <GuestDesk /> },
   {
     path: '/d/:id',
     element: <DocumentShell />,

@@ -4,3 +4,4 @@ export * from './weights.ts';
 export * from './collected.ts';
 export * from './handover.ts';
 export * from './languages.ts';
+export * from './translationJobs.ts';

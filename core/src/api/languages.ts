@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { SegmentState, TextPart, TranslatedUnit } from '../folio/edition.ts';
 import { Analysis } from '../language/analyse.ts';
+import { Term } from '../language/terms.ts';
 import { FAULTS } from '../language/checks.ts';
 import type { Fault } from '../language/checks.ts';
 
@@ -30,3 +31,33 @@ export const BackHome = z.object({
   passedOver: z.array(z.string()),
 });
 export type BackHome = z.infer<typeof BackHome>;
+
+/** A text whose matches are asked for: the name of its unit, and which of its segments. */
+export const MatchesAsked = z.object({ unit: z.string().max(300), segment: z.number().int().min(0).default(0) });
+export type MatchesAsked = z.infer<typeof MatchesAsked>;
+
+/** Something that was translated before and is like a text: its target has the codes of that text. */
+export const FoundMatch = z.object({
+  source: z.array(TextPart),
+  target: z.array(TextPart),
+  kind: z.enum(['inContext', 'exact', 'fuzzy']),
+  percent: z.number(),
+  from: z.string().optional(),
+  by: z.string().optional(),
+});
+export type FoundMatch = z.infer<typeof FoundMatch>;
+
+/** A pair of texts in the memory, by a name of its own. */
+export const MemoryEntry = z.object({
+  entry: z.string(),
+  source: z.array(TextPart),
+  target: z.array(TextPart),
+  from: z.string().optional(),
+  by: z.string().optional(),
+  at: z.string().optional(),
+});
+export type MemoryEntry = z.infer<typeof MemoryEntry>;
+
+/** A term that is kept between two languages. */
+export const KeptTerm = Term.extend({ id: z.string() });
+export type KeptTerm = z.infer<typeof KeptTerm>;

@@ -48,7 +48,8 @@ export const ShelfEntry = z.object({
   width: z.number(),
   height: z.number(),
   language: z.string(),
-  editions: z.array(z.string()),
+  /** Its languages, and how many of its texts are translated into each. */
+  editions: z.array(z.object({ language: z.string(), all: z.number(), done: z.number(), stale: z.number() })),
   cover: z.string(),
   /** What to look at; null while the document is being looked through. */
   openPoints: z.array(z.string()).nullable(),
@@ -131,6 +132,8 @@ export const ServerEvent = z.discriminatedUnion('type', [
   z.object({ type: z.literal('run'), folio: z.string(), run: Run }),
   z.object({ type: z.literal('shelf') }),
   z.object({ type: z.literal('fonts') }),
+  /** Something of a document’s jobs for translators is another. */
+  z.object({ type: z.literal('jobs'), folio: z.string() }),
   z.object({ type: z.literal('reading'), reading: z.string(), total: z.number().int(), page: PageSketch }),
 ]);
 export type ServerEvent = z.infer<typeof ServerEvent>;

@@ -11,6 +11,10 @@ const TABLE: Record<SegmentState, { xliff12: string; approved: 'yes' | 'no'; xli
 };
 
 export const writtenState = (state: SegmentState): (typeof TABLE)[SegmentState] => TABLE[state];
+/** States that a translator may give; to say that something was reviewed is for those who were asked to. */
+export const withinReach = (state: SegmentState, reviews: boolean): boolean =>
+  state === 'initial' || state === 'translated' || (reviews && state === 'reviewed');
+
 export const STATES = Object.keys(TABLE) as SegmentState[];
 
 /** The state that a word of any of the formats means; null for a word that none of them has. */

@@ -27,5 +27,5 @@ export type { LoadedFolio, ReadJob, Reader } from './reader.ts';
 export { FIRST_ORIGIN, originOf, recordOf, recordPath } from './odf/intakeRecord.ts';
 export type { IntakeRecord } from './odf/intakeRecord.ts';
 export { takeFile } from './media/takeFile.ts';
-export { EXCHANGE_READERS, readExchange, readMemory } from './exchange/index.ts';
+export { EXCHANGE_READERS, readExchange, readMemory, readTerms } from './exchange/index.ts';
 export { readCorrections } from './corrections/readCorrections.ts';

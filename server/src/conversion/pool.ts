@@ -6,7 +6,7 @@ import type { MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import type {
   BackHome,
-  Counted,
+  CountedTexts,
   Conversion,
   Newer,
   Outcome,
@@ -94,8 +94,13 @@ export class ConversionPool {
     return this.run({ kind: 'survey', ...task });
   }
 
-  count(task: Omit<Extract<Task, { kind: 'count' }>, 'kind'>): Promise<Outcome<Counted>> {
+  count(task: Omit<Extract<Task, { kind: 'count' }>, 'kind'>): Promise<Outcome<CountedTexts>> {
     return this.run({ kind: 'count', ...task });
+  }
+
+  /** The file that the simulated service sends. */
+  serve(task: Omit<Extract<Task, { kind: 'serve' }>, 'kind'>): Promise<Outcome<string>> {
+    return this.run({ kind: 'serve', ...task });
   }
 
   bringBack(task: Omit<Extract<Task, { kind: 'return' }>, 'kind'>): Promise<Outcome<BackHome>> {

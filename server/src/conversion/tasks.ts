@@ -2,6 +2,7 @@ import type { MessagePort } from 'node:worker_threads';
 import type { Folio, LibraryFont } from '@elastic-folio/core';
 import type { PageSketch } from '@elastic-folio/core/read';
 import type { ChoiceOfTexts, Inbound, MemoryUnit } from '@elastic-folio/core/language';
+import type { Counted } from '@elastic-folio/core/api';
 import type { Newer } from '@elastic-folio/core/newer';
 import type { Conversion } from '@elastic-folio/core/write';
 
@@ -22,6 +23,17 @@ export type Task =
       chosen: ChoiceOfTexts;
       language: string;
       memory: MemoryUnit[];
+    }
+  | {
+      kind: 'serve';
+      folio: Folio;
+      files: Files;
+      library: LibraryFont[];
+      blobs: string;
+      chosen: ChoiceOfTexts;
+      language: string;
+      memory: MemoryUnit[];
+      breaksCodes: boolean;
     }
   | { kind: 'return'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string; inbound: Inbound; language: string }
   | {
@@ -47,7 +59,9 @@ export type Task =
 /** Pages by their numbers, each as an SVG. */
 export type Pictures = [number, string][];
 export type { Newer };
-export type { BackHome, Counted } from '@elastic-folio/core/api';
+export type { BackHome } from '@elastic-folio/core/api';
+/** What there is to translate, and which texts those are. */
+export type CountedTexts = Counted & { units: string[] };
 export type ReadOutcome = { folio: Folio; files: Files };
 /** What setting a whole document tells the shelf: what to look at, and the first spread as an SVG. */
 export interface Survey {

@@ -11,15 +11,29 @@ import { spreadPicture } from '@elastic-folio/core/paint';
 import { DEFAULT_LIMITS, originOf, readFolio } from '@elastic-folio/core/read';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import { convert, writerById } from '@elastic-folio/core/write';
-import { analyse, comingBack, fitFindings, goesOut, Memory, memoryOfEdition, unitsOf, wholeEdition } from '@elastic-folio/core/language';
-import type { BackHome, Counted, Newer, Outcome, Pictures, ReadOutcome, Survey, Task } from './tasks.ts';
+import type { WriteJob } from '@elastic-folio/core/write';
+import {
+  analyse,
+  comingBack,
+  fitFindings,
+  goesOut,
+  Memory,
+  memoryOfEdition,
+  newEdition,
+  translatedByService,
+  unitsOf,
+  wholeEdition,
+} from '@elastic-folio/core/language';
+import type { BackHome, CountedTexts, Newer, Outcome, Pictures, ReadOutcome, Survey, Task } from './tasks.ts';
 import type { Conversion } from './tasks.ts';
 
 /** How wide covers on the shelf are, in px. */
 const COVER_WIDTH = 412;
 
 /** Runs one task in a worker thread. What a person can mend comes back as a value, not as an exception. */
-export default async function run(task: Task): Promise<Outcome<ReadOutcome | Survey | Newer | Pictures | Counted | BackHome | Conversion>> {
+export default async function run(
+  task: Task,
+): Promise<Outcome<ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | Conversion | string>> {
   try {
     return { ok: await perform(task) };
   } catch (error) {
@@ -29,7 +43,7 @@ export default async function run(task: Task): Promise<Outcome<ReadOutcome | Sur
   }
 }
 
-async function perform(task: Task): Promise<ReadOutcome | Survey | Newer | Pictures | Counted | BackHome | Conversion> {
+async function perform(task: Task): Promise<ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | Conversion | string> {
   switch (task.kind) {
     case 'read':
       return read(task);
@@ -41,6 +55,8 @@ async function perform(task: Task): Promise<ReadOutcome | Survey | Newer | Pictu
       return pictures(task);
     case 'count':
       return count(task);
+    case 'serve':
+      return serve(task);
     case 'return':
       return bringBack(task);
     case 'convert':
@@ -49,7 +65,7 @@ async function perform(task: Task): Promise<ReadOutcome | Survey | Newer | Pictu
 }
 
 /** What of a document goes out, against what was translated before. */
-async function count(task: Extract<Task, { kind: 'count' }>): Promise<Counted> {
+async function count(task: Extract<Task, { kind: 'count' }>): Promise<CountedTexts> {
   const loaded = { folio: task.folio, files: new Map(task.files), library: task.library };
   const composition = task.chosen.pages.trim()
     ? new Composer(await fontsFor(loaded, new FileBlobs(task.blobs))).compose(task.folio)
@@ -59,7 +75,39 @@ async function count(task: Extract<Task, { kind: 'count' }>): Promise<Counted> {
   const [analysis] = analyse([units], new Memory([...task.memory, ...known]));
   const reasons: Record<string, number> = {};
   for (const { because } of stays) reasons[because] = (reasons[because] ?? 0) + 1;
-  return { analysis: analysis!, stays: reasons };
+  return { analysis: analysis!, stays: reasons, units: units.map((u) => u.id) };
+}
+
+/** What the simulated service sends: the texts of a job with its translations, as XLIFF 2.1. */
+async function serve(task: Extract<Task, { kind: 'serve' }>): Promise<string> {
+  const loaded = { folio: task.folio, files: new Map(task.files), library: task.library };
+  const blobs = new FileBlobs(task.blobs);
+  const fonts = await fontsFor(loaded, blobs);
+  const composition = new Composer(fonts).compose(task.folio);
+  const { units } = goesOut(task.folio, task.chosen, composition);
+  const made = translatedByService(units, new Memory(task.memory), task.language, task);
+  const edition = { ...newEdition(task.language), units: made };
+  const writer = writerById('xliff-2.1')!;
+  const job: WriteJob<unknown> = {
+    folio: { ...task.folio, editions: { [task.language]: edition } },
+    composition,
+    settings: writer.settings.parse({ ...task.chosen, target: task.language, pagesToSee: false, pretranslation: 'none' }),
+    fonts,
+    media: mediaReader(loaded, blobs),
+    pictures: sharpPictures,
+    derived: { get: async () => undefined, put: async () => undefined },
+    player: async () => new Uint8Array(),
+    clock: () => new Date(),
+    signal: new AbortController().signal,
+    progress: () => undefined,
+  };
+  // The file of texts comes first; what goes along with it stays there.
+  for await (const file of writer.write(job)) {
+    const chunks: Uint8Array[] = [];
+    for await (const chunk of file.body) chunks.push(chunk);
+    return Buffer.concat(chunks).toString('utf8');
+  }
+  throw new FolioError('service.nothing', 'There is nothing to translate.', 'Let more of the texts go out.');
 }
 
 /** What a translator sent back, with what only setting the texts can tell of it. */

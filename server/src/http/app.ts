@@ -6,6 +6,7 @@ import type { Services } from '../services.ts';
 import { documentRoutes } from './documentRoutes.ts';
 import { eventRoute } from './eventRoute.ts';
 import { correctionRoutes } from './correctionRoutes.ts';
+import { jobRoutes } from './jobRoutes.ts';
 import { languageRoutes } from './languageRoutes.ts';
 import { newerRoutes } from './newerRoutes.ts';
 import { answerProblem, Api } from './route.ts';
@@ -21,7 +22,7 @@ import { trustOwnHosts } from './trust.ts';
 /** The application's origin: the API under /api, the web application for everything else. */
 export function createApp(s: Services): Express {
   const app = express();
-  const { port, resultPort, root } = s.config;
+  const { port, resultPort, guestPort, root } = s.config;
   app.disable('x-powered-by');
   app.use(trustOwnHosts(port));
   app.use(
@@ -56,6 +57,7 @@ export function createApp(s: Services): Express {
   newerRoutes(api, s);
   correctionRoutes(api, s);
   languageRoutes(api, s);
+  jobRoutes(api, s);
   roleSetRoutes(api, s);
   keptRecipeRoutes(api, s);
   sampleRoutes(api, s);
@@ -63,7 +65,7 @@ export function createApp(s: Services): Express {
   handoverRoutes(api, s);
   eventRoute(router, s.events);
   router.get('/openapi.json', (_req, res) => void res.json(api.openApi()));
-  router.get('/settings', (_req, res) => void res.json({ resultPort }));
+  router.get('/settings', (_req, res) => void res.json({ resultPort, guestPort }));
   router.use(
     (_req, res) =>
       void res.status(404).json({ code: 'route.none', message: 'There is nothing at this address.', advice: 'Go back to the shelf.' }),

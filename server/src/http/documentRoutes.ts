@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { historyOf, Id, pagesOf } from '@elastic-folio/core';
-import { FolioError, mediaReader, sharpPictures } from '@elastic-folio/core/node';
+import { FolioError } from '@elastic-folio/core/node';
+import { progressOf, standingsOf } from '@elastic-folio/core/language';
 import { recordOf } from '@elastic-folio/core/read';
 import type { PageSketch } from '@elastic-folio/core/read';
 import { packFolio } from '@elastic-folio/core/write';
@@ -9,6 +10,7 @@ import { partsOf } from '../documents/parts.ts';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
 import { EditAnswer, EditRequest, FontEntry, IntakeReport, OpenedDocument, Parts, ShelfEntry, UndoRequest } from '@elastic-folio/core/api';
+import { fontEntries, sendFont, sendPicture } from './documentBytes.ts';
 import { outputStates } from './runRoutes.ts';
 
 const params = z.object({ id: z.string() });
@@ -98,17 +100,7 @@ export function documentRoutes(api: Api, s: Services): void {
       query: z.object({ width: z.coerce.number().int().min(16).max(4000).default(1600) }),
     },
     async ({ params: p, query, res }) => {
-      const loaded = await s.loaded(p.id);
-      const media = loaded.folio.head.media[p.media];
-      if (!media?.mediaType.startsWith('image/')) throw new FolioError('media.none', 'There is no such picture.', 'Reload the page.');
-      const key = `view/1/${media.sha256}/${query.width}`;
-      let bytes = await s.derived.get(key);
-      if (!bytes) {
-        bytes = (await sharpPictures.encode(await mediaReader(loaded, s.blobs)(p.media), { maxWidth: query.width, quality: 84 })).bytes;
-        await s.derived.put(key, bytes);
-      }
-      res.setHeader('Cache-Control', 'private, max-age=31536000, immutable');
-      res.type(bytes[0] === 0x89 ? 'png' : 'jpeg').send(Buffer.from(bytes));
+      await sendPicture(s, p.id, p.media, query.width, res);
     },
   );
 
@@ -129,27 +121,13 @@ export function documentRoutes(api: Api, s: Services): void {
       params,
       answer: z.array(FontEntry),
     },
-    async ({ params: p }) =>
-      (await s.fontSources(p.id)).flatMap((source) =>
-        source.list().map((f) => ({
-          key: f.key,
-          family: f.family,
-          weight: f.weight,
-          style: f.style,
-          origin: source.origin,
-        })),
-      ),
+    ({ params: p }) => fontEntries(s, p.id),
   );
 
   api.route(
     { method: 'get', path: '/folios/:id/fonts/:key', says: 'A font file', params: params.extend({ key: z.string() }) },
     async ({ params: p, res }) => {
-      for (const source of await s.fontSources(p.id))
-        if (source.list().some((f) => f.key === p.key)) {
-          res.setHeader('Cache-Control', 'private, max-age=86400');
-          return void res.type('font/ttf').send(Buffer.from(await source.bytes(p.key)));
-        }
-      throw new FolioError('font.none', 'There is no such font.', 'Reload the page.');
+      await sendFont(s, p.id, p.key, res);
     },
   );
 
@@ -207,7 +185,7 @@ async function shelfEntry(s: Services, d: { id: string; title: string; changedAt
     width: box.width,
     height: box.height,
     language: folio.head.metadata.language,
-    editions: Object.keys(folio.editions),
+    editions: Object.keys(folio.editions).map((language) => ({ language, ...progressOf(standingsOf(folio, language)) })),
     cover: `/api/folios/${d.id}/cover.svg?h=${hash.slice(0, 12)}`,
     openPoints: survey && survey.openPoints,
     outputs: await outputStates(s, d.id),

@@ -1,23 +1,31 @@
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
-import { Language, TranslatedUnit } from '@elastic-folio/core';
-import { BackHome, Counted } from '@elastic-folio/core/api';
+import { Language, TextPart, TranslatedUnit } from '@elastic-folio/core';
+import type { Folio } from '@elastic-folio/core';
+import { BackHome, Counted, FoundMatch, KeptTerm, MatchesAsked, MemoryEntry } from '@elastic-folio/core/api';
 import { FolioError } from '@elastic-folio/core/node';
-import { memoryKey } from '@elastic-folio/core/language';
-import type { MemoryUnit } from '@elastic-folio/core/language';
-import { DEFAULT_LIMITS, readExchange, readMemory } from '@elastic-folio/core/read';
+import { memoryUnitsOf, standingsOf, Term } from '@elastic-folio/core/language';
+import { DEFAULT_LIMITS, readExchange, readMemory, readTerms } from '@elastic-folio/core/read';
 import { ExchangeSettings, writeMemory } from '@elastic-folio/core/write';
+import { resultOf } from '../conversion/resultOf.ts';
 import { withUpload } from '../documents/receiveFile.ts';
 import type { Services } from '../services.ts';
-import type { Outcome } from '../conversion/tasks.ts';
 import type { Api } from './route.ts';
 
 const params = z.object({ id: z.string(), language: Language });
 
-function done<T>(outcome: Outcome<T>): T {
-  if ('ok' in outcome) return outcome.ok;
-  if ('failure' in outcome) throw new FolioError(outcome.failure.code, outcome.failure.message, outcome.failure.advice);
-  throw new FolioError('cancelled', 'This was stopped.', 'Try again.');
+/** What a memory says that its texts are from. */
+export const titled = (head: Folio['head']): { title: string } => ({ title: head.metadata.title || head.id });
+
+/** The source of one segment as it was parted, or of the whole text; undefined where it does not go out. */
+export function sourceAsked(
+  folio: Folio,
+  language: string,
+  { unit, segment }: MatchesAsked,
+  only?: ReadonlySet<string>,
+): readonly TextPart[] | undefined {
+  const found = standingsOf(folio, language, only).find((row) => row.unit.id === unit)?.unit;
+  return found && (folio.editions[language]?.units[unit]?.segments[segment]?.source ?? found.parts);
 }
 
 /** Texts out to translators and back: what there is to do, what a file brings, and the memory. */
@@ -41,7 +49,8 @@ export function languageRoutes(api: Api, s: Services): void {
       if (!chosen.success) throw new FolioError('texts.settings', 'These settings cannot be used.', 'Choose others.');
       const task = await held(p.id);
       const memory = await s.memory.of(task.folio.head.metadata.language, chosen.data);
-      return done(await s.pool.count({ ...task, chosen: chosen.data, language: p.language, memory }));
+      const { analysis, stays } = resultOf(await s.pool.count({ ...task, chosen: chosen.data, language: p.language, memory }));
+      return { analysis, stays };
     },
   );
 
@@ -57,7 +66,7 @@ export function languageRoutes(api: Api, s: Services): void {
       const task = await held(p.id);
       return withUpload(req, s.config.data, async ({ file, name }) => {
         const inbound = await readExchange(file, name, DEFAULT_LIMITS);
-        return done(await s.pool.bringBack({ ...task, inbound, language: p.language }));
+        return resultOf(await s.pool.bringBack({ ...task, inbound, language: p.language }));
       });
     },
   );
@@ -73,29 +82,129 @@ export function languageRoutes(api: Api, s: Services): void {
     },
     async ({ params: p, body }) => {
       const { folio } = await s.documents.get(p.id);
-      const units = Object.values(body.units).flatMap((u) =>
-        u.segments.flatMap(({ source, target, by, at }, i): MemoryUnit[] =>
-          target
-            ? [
-                {
-                  source,
-                  target,
-                  // Neighbours inside a paragraph; its first and last have those of the texts around it, which may change.
-                  ...(u.segments[i - 1] && { before: memoryKey(u.segments[i - 1]!.source) }),
-                  ...(u.segments[i + 1] && { after: memoryKey(u.segments[i + 1]!.source) }),
-                  from: folio.head.metadata.title || folio.head.id,
-                  ...(by !== undefined && { by }),
-                  ...(at !== undefined && { at }),
-                },
-              ]
-            : [],
-        ),
-      );
+      const units = memoryUnitsOf(body.units, titled(folio.head));
       return { added: await s.memory.add(folio.head.metadata.language, p.language, units) };
     },
   );
 
+  api.route(
+    {
+      method: 'post',
+      path: '/folios/:id/languages/:language/matches',
+      says: 'What the memory has of a text',
+      params,
+      body: MatchesAsked,
+      answer: z.array(FoundMatch),
+    },
+    async ({ params: p, body }) => {
+      const { folio } = await s.documents.get(p.id);
+      const source = sourceAsked(folio, p.language, body);
+      return source ? s.memory.matches(folio.head.metadata.language, p.language, source) : [];
+    },
+  );
+
+  api.route(
+    {
+      method: 'post',
+      path: '/folios/:id/languages/:language/known',
+      says: 'What the memory has of open texts, the same in words and codes; nothing is taken',
+      params,
+      answer: z.object({ units: z.record(z.string(), TranslatedUnit) }),
+    },
+    async ({ params: p }) => {
+      const { folio } = await s.documents.get(p.id);
+      return { units: await s.memory.known(folio, p.language, new Date().toISOString()) };
+    },
+  );
+
   const pair = z.object({ source: Language, target: Language });
+  api.route(
+    { method: 'get', path: '/terms/:source/:target', says: 'Terms between two languages', params: pair, answer: z.array(KeptTerm) },
+    ({ params: p }) => s.terms.of(p.source, p.target),
+  );
+  api.route(
+    {
+      method: 'post',
+      path: '/terms/:source/:target',
+      says: 'Keeps a term',
+      params: pair,
+      body: Term,
+      answer: z.object({ added: z.number() }),
+    },
+    async ({ params: p, body }) => ({ added: await s.terms.take(p.source, p.target, [body]) }),
+  );
+  api.route(
+    {
+      method: 'post',
+      path: '/terms/:source/:target/file',
+      says: 'Takes a TBX file (multipart, one file)',
+      params: pair,
+      answer: z.object({ added: z.number(), others: z.number() }),
+    },
+    ({ req, params: p }) =>
+      withUpload(req, s.config.data, async ({ file }) => {
+        const { terms, others } = readTerms(await readFile(file, 'utf8'), p.source, p.target);
+        if (!terms.length)
+          throw new FolioError(
+            'terms.nothing',
+            `The file has no terms from “${p.source}” into “${p.target}”.`,
+            'Choose another file, or other languages.',
+          );
+        return { added: await s.terms.take(p.source, p.target, terms), others };
+      }),
+  );
+  api.route(
+    {
+      method: 'delete',
+      path: '/terms/:source/:target/:term',
+      says: 'Forgets a term',
+      params: pair.extend({ term: z.string() }),
+      answer: z.object({}),
+    },
+    async ({ params: p }) => {
+      await s.terms.remove(p.source, p.target, p.term);
+      return {};
+    },
+  );
+  api.route(
+    {
+      method: 'get',
+      path: '/memory/:source/:target/entries',
+      says: 'What of the memory holds some words, the newest first',
+      params: pair,
+      query: z.object({ words: z.string().max(500).default('') }),
+      answer: z.object({ of: z.number(), entries: z.array(MemoryEntry) }),
+    },
+    ({ params: p, query }) => s.memory.search(p.source, p.target, query.words),
+  );
+  api.route(
+    {
+      method: 'post',
+      path: '/memory/:source/:target/entries/:entry',
+      says: 'Another translation in the memory',
+      params: pair.extend({ entry: z.string() }),
+      body: z.object({ target: z.array(TextPart).min(1) }),
+      answer: z.object({}),
+    },
+    async ({ params: p, body }) => {
+      await s.memory.change(p.source, p.target, p.entry, body.target);
+      return {};
+    },
+  );
+  api.route(
+    {
+      method: 'delete',
+      path: '/memory/:source/:target/entries/:entry',
+      says: 'Forgets a translation',
+      params: pair.extend({ entry: z.string() }),
+      answer: z.object({}),
+    },
+    async ({ params: p }) => {
+      await s.memory.forget(p.source, p.target, p.entry);
+      return {};
+    },
+  );
+
   api.route(
     { method: 'get', path: '/memory/:source/:target', says: 'The memory between two languages, as TMX', params: pair },
     async ({ params: p, res }) => {

@@ -6,6 +6,7 @@ import type { IncomingHttpHeaders } from 'node:http';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import type { ServerEvent } from '@elastic-folio/core/api';
 
 const root = dirname(dirname(dirname(dirname(fileURLToPath(import.meta.url)))));
 
@@ -16,7 +17,7 @@ export interface Answer {
   json<T>(): T;
 }
 
-/** Two free ports that follow one another: the application's and the results'. */
+/** Three free ports that follow one another: the application's, the results' and the guests'. */
 async function freePorts(): Promise<number> {
   const listen = (port: number): Promise<number | null> =>
     new Promise((resolve) => {
@@ -29,7 +30,7 @@ async function freePorts(): Promise<number> {
     });
   for (;;) {
     const port = await listen(0);
-    if (port && port < 65_000 && (await listen(port + 1))) return port;
+    if (port && port < 65_000 && (await listen(port + 1)) && (await listen(port + 2))) return port;
   }
 }
 
@@ -100,6 +101,10 @@ export class RunningServer {
 
   /** Sends a file as a browser's form does. `cutAfter` breaks the connection after so many bytes. */
   upload(name: string, bytes: Buffer, cutAfter?: number): Promise<Answer> {
+    return this.uploadTo('/api/folios', name, bytes, cutAfter);
+  }
+
+  uploadTo(path: string, name: string, bytes: Buffer, cutAfter?: number): Promise<Answer> {
     const edge = 'edge-of-a-part';
     const body = Buffer.concat([
       Buffer.from(
@@ -108,7 +113,26 @@ export class RunningServer {
       bytes,
       Buffer.from(`\r\n--${edge}--\r\n`),
     ]);
-    return this.ask('POST', '/api/folios', body, { 'content-type': `multipart/form-data; boundary=${edge}` }, this.port, cutAfter);
+    return this.ask('POST', path, body, { 'content-type': `multipart/form-data; boundary=${edge}` }, this.port, cutAfter);
+  }
+
+  /** Listens to a stream of events; gives what ends it. */
+  listen(path: string, heard: (event: ServerEvent) => void, port = this.port): Promise<() => void> {
+    return new Promise((resolve, reject) => {
+      const req = request({ host: '127.0.0.1', port, path, headers: { host: `127.0.0.1:${port}` } }, (res) => {
+        let text = '';
+        res.on('data', (chunk: Buffer) => {
+          text += chunk.toString();
+          const whole = text.split('\n\n');
+          text = whole.pop()!;
+          for (const line of whole) if (line.startsWith('data: ')) heard(JSON.parse(line.slice(6)) as ServerEvent);
+        });
+        res.on('error', () => undefined);
+        resolve(() => req.destroy());
+      });
+      req.on('error', reject);
+      req.end();
+    });
   }
 
   async stop(): Promise<void> {

@@ -1,6 +1,15 @@
-import type { Corrections, Edit, LibraryFont, MediaFile, Recipe, RoleSet, TranslatedUnit } from '@elastic-folio/core';
+import type { Corrections, Edit, LibraryFont, MediaFile, Recipe, RoleSet, TextPart, TranslatedUnit } from '@elastic-folio/core';
 import type {
   BackHome,
+  FoundMatch,
+  GuestAnswer,
+  GuestJob,
+  JobOnList,
+  KeptTerm,
+  Letter,
+  MemoryEntry,
+  NewJob,
+  Notice,
   Counted,
   Measures,
   PhoneAddress,
@@ -21,7 +30,9 @@ import type {
   SampleFile,
   ShelfEntry,
 } from '@elastic-folio/core/api';
+import type { Term } from '@elastic-folio/core/language';
 import type { z } from 'zod';
+import { API_ROOT } from './root.ts';
 
 /** Something the server could not do, in words for a person. */
 export class ApiProblem extends Error {
@@ -43,7 +54,7 @@ async function call<T>(path: string, body?: unknown, method = body === undefined
   let response: Response;
   const text = body === undefined ? undefined : JSON.stringify(body);
   try {
-    response = await fetch(`/api${path}`, {
+    response = await fetch(`${API_ROOT}${path}`, {
       method,
       ...(text !== undefined && {
         body: text,
@@ -119,12 +130,34 @@ export const api = {
   remember: (id: string, language: string, units: Record<string, TranslatedUnit>) =>
     call<{ added: number }>(`${doc(id)}/languages/${language}/memory`, { units }),
   keywords: (id: string) => call<string[]>(`${doc(id)}/keywords`),
+  matches: (id: string, language: string, unit: string, segment: number) =>
+    call<FoundMatch[]>(`${doc(id)}/languages/${language}/matches`, { unit, segment }),
+  memory: (source: string, target: string, words: string) =>
+    call<{ of: number; entries: MemoryEntry[] }>(`/memory/${source}/${target}/entries?words=${encodeURIComponent(words)}`),
+  changeMemory: (source: string, target: string, entry: string, said: TextPart[]) =>
+    call<object>(`/memory/${source}/${target}/entries/${entry}`, { target: said }),
+  forgetMemory: (source: string, target: string, entry: string) =>
+    call<object>(`/memory/${source}/${target}/entries/${entry}`, undefined, 'DELETE'),
+  known: (id: string, language: string) => call<{ units: Record<string, TranslatedUnit> }>(`${doc(id)}/languages/${language}/known`, {}),
+  terms: (source: string, target: string) => call<KeptTerm[]>(`/terms/${source}/${target}`),
+  keepTerm: (source: string, target: string, term: Term) => call<{ added: number }>(`/terms/${source}/${target}`, term),
+  removeTerm: (source: string, target: string, id: string) => call<object>(`/terms/${source}/${target}/${id}`, undefined, 'DELETE'),
+  jobs: (id: string) => call<JobOnList[]>(`${doc(id)}/jobs`),
+  askFor: (id: string, job: z.input<typeof NewJob>) => call<JobOnList>(`${doc(id)}/jobs`, job),
+  askAgain: (job: string) => call<JobOnList>(`/jobs/${job}/again`, {}),
+  moveJob: (job: string, state: 'withdrawn' | 'accepted') => call<JobOnList>(`/jobs/${job}/state`, { state }),
+  removeJob: (job: string) => call<object>(`/jobs/${job}`, undefined, 'DELETE'),
+  notices: () => call<Notice[]>('/notices'),
+  noticesSeen: (ids: string[]) => call<object>('/notices/seen', { ids }),
+  outbox: () => call<Letter[]>('/outbox'),
+  guestJob: () => call<GuestJob>('/job'),
+  answerJob: (answer: GuestAnswer) => call<GuestJob>('/job', answer),
   settings: () => call<{ resultPort: number }>('/settings'),
 };
 
 export const fileUrl = (run: string, path: string, download = false): string =>
-  `/api/runs/${run}/file/${path}${download ? '?download' : ''}`;
-export const zipUrl = (run: string): string => `/api/runs/${run}/result.zip`;
+  `${API_ROOT}/runs/${run}/file/${path}${download ? '?download' : ''}`;
+export const zipUrl = (run: string): string => `${API_ROOT}/runs/${run}/result.zip`;
 
 /** Brings in a document. */
 export const upload = (file: File, reading: string, onProgress: (share: number) => void) =>
@@ -139,7 +172,17 @@ export const sendCorrections = (id: string, file: File): Promise<Corrections> =>
 export const sendBack = (id: string, language: string, file: File): Promise<BackHome> =>
   send<BackHome>(`${doc(id)}/languages/${language}/return`, file, () => undefined).done;
 export const newerPicture = (id: string, token: string, side: 'here' | 'there', page: number): string =>
-  `/api${doc(id)}/newer/${token}/${side}/${page}.svg`;
+  `${API_ROOT}${doc(id)}/newer/${token}/${side}/${page}.svg`;
+/** The file that a job delivered. */
+export async function deliveryOf(job: string): Promise<File> {
+  const answer = await fetch(`${API_ROOT}/jobs/${encodeURIComponent(job)}/delivery`);
+  if (!answer.ok) throw new ApiProblem(answer.status, 'delivery', 'The delivered file is not there any more.', 'Ask for it again.');
+  const name = /filename="([^"]+)"/.exec(answer.headers.get('content-disposition') ?? '')?.[1] ?? 'delivered.xlf';
+  return new File([await answer.blob()], name);
+}
+/** Takes a file of terms. */
+export const sendTerms = (source: string, target: string, file: File): Promise<{ added: number; others: number }> =>
+  send<{ added: number; others: number }>(`/terms/${source}/${target}/file`, file, () => undefined).done;
 /** Adds a font to the library. */
 export const addFont = (file: File): Promise<LibraryFont> => send<LibraryFont>('/fonts', file, () => undefined).done;
 
@@ -150,7 +193,7 @@ export const addFile = (id: string, file: File): Promise<MediaFile> => send<Medi
 function send<T>(path: string, file: File, onProgress: (share: number) => void): { done: Promise<T>; cancel: () => void } {
   const request = new XMLHttpRequest();
   const done = new Promise<T>((resolve, reject) => {
-    request.open('POST', `/api${path}`);
+    request.open('POST', `${API_ROOT}${path}`);
     request.responseType = 'json';
     request.upload.onprogress = (e) => onProgress(e.lengthComputable ? e.loaded / e.total : 0);
     request.onload = () => {

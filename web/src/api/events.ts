@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import type { ServerEvent } from '@elastic-folio/core/api';
+import { API_ROOT } from './root.ts';
 
 type Listener = (event: ServerEvent) => void;
 interface Subscription {
@@ -17,7 +18,7 @@ export function listen(listener: Listener, onConnected?: () => void): () => void
   const subscription = { listener, onConnected };
   subscriptions.add(subscription);
   if (source?.readyState === EventSource.OPEN) onConnected?.();
-  source ??= Object.assign(new EventSource('/api/events'), {
+  source ??= Object.assign(new EventSource(`${API_ROOT}/events`), {
     onopen: () => subscriptions.forEach((s) => s.onConnected?.()),
     onmessage: (e: MessageEvent<string>) => subscriptions.forEach((s) => s.listener(JSON.parse(e.data) as ServerEvent)),
   });

@@ -4,7 +4,8 @@ import type { FamilyReport, Finding } from '@elastic-folio/core/check';
 
 /** What the page asks of the typesetter's worker. */
 export type ToWorker =
-  | { type: 'open'; id: string; head: Folio['head']; editions: Folio['editions']; fonts: FontEntry[] }
+  /** `root`: where the server answers. */
+  | { type: 'open'; id: string; root: string; head: Folio['head']; editions: Folio['editions']; fonts: FontEntry[] }
   /** Which edition is shown; null: the document in its own language. */
   | { type: 'language'; language: string | null }
   | { type: 'fonts'; fonts: FontEntry[] }

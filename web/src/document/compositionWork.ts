@@ -17,6 +17,7 @@ let language: string | null = null;
 /** The document as it is shown. An edition that has gone meanwhile is none. */
 const shown = (): Folio | null => (folio && language !== null && folio.editions[language] ? inEdition(folio, language) : folio);
 let id = '';
+let root = '';
 let fonts: FontSet | null = null;
 let composer: Composer | null = null;
 let outlines = new GlyphOutlines();
@@ -42,6 +43,7 @@ export function handle(message: ToWorker): Promise<void> {
 async function take(message: ToWorker): Promise<void> {
   if (message.type === 'open') {
     id = message.id;
+    root = message.root;
     folio = { head: message.head, spreads: {}, stories: {}, editions: message.editions, recipes: {} };
     language = null;
     await takeFonts(message.fonts);
@@ -86,7 +88,7 @@ async function takeFonts(list: FontEntry[]): Promise<void> {
   there = list;
   asked = fontsAsked(shown()!);
   const fetched = async (key: string): Promise<Uint8Array> =>
-    new Uint8Array(await (await fetch(`/api/folios/${encodeURIComponent(id)}/fonts/${encodeURIComponent(key)}`)).arrayBuffer());
+    new Uint8Array(await (await fetch(`${root}/folios/${encodeURIComponent(id)}/fonts/${encodeURIComponent(key)}`)).arrayBuffer());
   const bytes = (key: string): Promise<Uint8Array> => {
     let file = loadedFiles.get(key);
     if (!file) loadedFiles.set(key, (file = fetched(key)));
@@ -143,7 +145,9 @@ function paintOf(source: Folio, folio: Folio, composition: Composition, whole: b
     const items = paintItems(folio, composition, spread, {
       outlines,
       href: (media) =>
-        head.media[media]?.mediaType.startsWith('image/') ? `/api/folios/${encodeURIComponent(id)}/media/${media}?width=1600` : undefined,
+        head.media[media]?.mediaType.startsWith('image/')
+          ? `${root}/folios/${encodeURIComponent(id)}/media/${media}?width=1600`
+          : undefined,
       shown: (item) => head.layers[item.layer]?.visible !== false,
     });
     const paper = spread.pages.map((p) => paintPaper(folio, p)).join('');

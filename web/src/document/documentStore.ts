@@ -5,6 +5,7 @@ import type { FamilyReport, Finding } from '@elastic-folio/core/check';
 import type { ApiProblem } from '../api/client.ts';
 import { api } from '../api/client.ts';
 import { listen } from '../api/events.ts';
+import { API_ROOT } from '../api/root.ts';
 import type { Fill, FromWorker, PaintedSpread, ToWorker } from './compositionMessages.ts';
 import { RecentSpreads } from './recentSpreads.ts';
 
@@ -262,7 +263,7 @@ export const useDocument = create<DocumentState>((set, get) => {
         const [opened, fonts] = await Promise.all([api.open(id, actorId()), api.fonts(id)]);
         if (get().id !== id) return;
         seq = opened.seq;
-        toWorker({ type: 'open', id, head: opened.head, editions: opened.editions, fonts });
+        toWorker({ type: 'open', id, root: API_ROOT, head: opened.head, editions: opened.editions, fonts });
         const { spreadOrder, storyOrder } = opened.head;
         const folio: Folio = { head: opened.head, spreads: {}, stories: {}, editions: opened.editions, recipes: opened.recipes };
         set({ folio, undo: opened.history.undo, redo: opened.history.redo });

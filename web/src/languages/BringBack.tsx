@@ -1,9 +1,9 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Button, Checkbox, Select } from 'antd';
 import type { BackHome } from '@elastic-folio/core/api';
 import { isGood, isTakeable, taken, unitsOf } from '@elastic-folio/core/language';
 import type { Returned } from '@elastic-folio/core/language';
-import { api, sendBack } from '../api/client.ts';
+import { api, deliveryOf, sendBack } from '../api/client.ts';
 import type { ApiProblem } from '../api/client.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { ChooseFile } from '../shell/ChooseFile.tsx';
@@ -28,8 +28,16 @@ const KINDS: Record<Returned['kind'], string> = {
 /** Rows that are drawn at once; more on demand. */
 const AT_ONCE = 200;
 
+interface Props {
+  language: string;
+  /** A job whose file is looked at without being chosen. */
+  job: string | null;
+  /** Another file is looked at than that of the job. */
+  onLeft: () => void;
+}
+
 /** What a translator sent back: old and new beside each other, what is wrong with it, and what of it is taken. */
-export function BringBack({ language }: { language: string }) {
+export function BringBack({ language, job, onLeft }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const id = useDocument((s) => s.id)!;
   const change = useDocument((s) => s.change);
@@ -56,6 +64,13 @@ export function BringBack({ language }: { language: string }) {
     }
     setReading(false);
   };
+  useEffect(() => {
+    if (job !== null)
+      void deliveryOf(job)
+        .then(read)
+        .catch((e: Error) => setProblem(e.message));
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each job
+  }, [job]);
   const segments = (found?.segments ?? []) as Returned[];
   const takeable = segments.filter(isTakeable);
   const good = takeable.filter(isGood);
@@ -90,7 +105,7 @@ export function BringBack({ language }: { language: string }) {
         asks={reading ? 'Reading and setting its texts …' : found ? 'Choose another file' : 'Choose the file that came back'}
         says="Nothing changes before you take it"
         reading={reading}
-        onFile={(file) => void read(file)}
+        onFile={(file) => (onLeft(), void read(file))}
       />
       {problem && (
         <p className="warn" role="alert">

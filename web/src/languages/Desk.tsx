@@ -1,96 +1,144 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { Button, Input, Select } from 'antd';
-import type { TextAreaRef } from 'antd/es/input/TextArea';
+import { Button, Input, Select, Tooltip } from 'antd';
+import { Combine, MessageSquare, Replace, SplitSquareVertical } from 'lucide-react';
 import { isLocked, storyOfFrame } from '@elastic-folio/core';
-import type { TranslatedUnit } from '@elastic-folio/core';
+import type { TranslatedSegment, TranslatedUnit } from '@elastic-folio/core';
 import {
   afterwards,
-  codesIn,
+  deskRows,
   faultsOf,
   fromReadable,
+  holds,
+  joinedWithNext,
   mended,
-  pseudoTranslation,
-  readable,
-  signaturesOf,
-  wordsOf,
+  partedIntoSentences,
+  unitWith,
 } from '@elastic-folio/core/language';
+import type { DeskRow } from '@elastic-folio/core/language';
 import { api } from '../api/client.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { plural } from '../shell/plural.ts';
 import { Parts } from './Parts.tsx';
-import { STATE_WORDS, useStandings } from './progress.ts';
-import type { Standings } from './progress.ts';
+import { STATE_WORDS } from './progress.ts';
+import { ReplaceWords } from './ReplaceWords.tsx';
+import { SegmentNotes } from './SegmentNotes.tsx';
+import { TargetEditor } from './TargetEditor.tsx';
 
-const SHOWN = ['all', 'open', 'changed', 'found'] as const;
+const SHOWN = ['all', 'open', 'begun', 'changed', 'found', 'said'] as const;
 type Shown = (typeof SHOWN)[number];
-const WORDS: Record<Shown, string> = { all: 'All texts', open: 'Open', changed: 'Source has changed', found: 'With something to look at' };
+const WORDS: Record<Shown, string> = {
+  all: 'All texts',
+  open: 'Open',
+  begun: 'To be confirmed',
+  changed: 'Source has changed',
+  found: 'With something to look at',
+  said: 'With comments',
+};
+
+/** Someone who was asked to translate, and what they may. */
+export interface AtTheDesk {
+  name: string;
+  units: ReadonlySet<string>;
+  seesMemory: boolean;
+  reviews: boolean;
+  /** Whether the job can be worked on. */
+  writes: boolean;
+}
 
 interface Props {
   language: string;
+  guest?: AtTheDesk;
+  /** The text that one comes for, by the name of its unit. */
+  text?: string | null;
   /** Shows where a text stands. */
   onShow: (frame: string | null, page: number | null) => void;
 }
 
+const keyOf = (row: DeskRow): string => `${row.unit.id}/${row.at}`;
+
 /** A translator’s desk: source and target side by side, the page beside them, the target set in its frame as it is kept. */
-export function Desk({ language, onShow }: Props) {
+export function Desk({ language, guest, text = null, onShow }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
   const id = useDocument((s) => s.id)!;
-  const standings = useStandings(folio, language);
+  const source = folio.head.metadata.language;
+  const only = guest?.units;
+  const all = useMemo(
+    () => deskRows(folio, language, only),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- spreads and recipes have no texts of their own here
+    [folio.stories, folio.head, folio.editions, language, only],
+  );
+  const terms = useQuery({ queryKey: ['terms', source, language], queryFn: () => api.terms(source, language) }).data ?? [];
   const [shown, setShown] = useState<Shown>('all');
   const [words, setWords] = useState('');
-  const [now, setNow] = useState<string | null>(null);
-  const locked = isLocked(folio.editions[language]!);
-  const languages = { source: folio.head.metadata.language, target: language };
+  const [now, setNow] = useState<string | null>(text === null ? null : `${text}/0`);
+  const [replacing, setReplacing] = useState(false);
+  const [said, setSaid] = useState('');
+  const by = guest?.name ?? 'here';
+  const edition = folio.editions[language];
+  const locked = (edition && isLocked(edition)) || guest?.writes === false;
   const rows = useMemo(() => {
     const wanted = words.trim().toLowerCase();
-    return standings.filter(({ unit, standing }) => {
-      if (wanted && !`${wordsOf(unit.parts)} ${wordsOf(standing?.target ?? [])}`.toLowerCase().includes(wanted)) return false;
-      if (shown === 'open') return !standing?.target || standing.open;
-      if (shown === 'changed') return standing?.changed === true;
-      if (shown === 'found') return !!standing?.target && faultsOf(unit.parts, standing.target, unit.codes, languages).length > 0;
-      return true;
+    return all.filter((row) => {
+      const { segment, unit, changed, codes } = row;
+      if (wanted && !holds(row, wanted)) return false;
+      if (shown === 'open') return !segment.target;
+      if (shown === 'begun') return !!segment.target && segment.state === 'initial';
+      if (shown === 'changed') return changed;
+      if (shown === 'said') return !!segment.comments?.length;
+      if (shown !== 'found' || !segment.target) return shown !== 'found';
+      return faultsOf(segment.source, segment.target, [...codes], { source: unit.language, target: language }).length > 0;
     });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- both languages come with the list
-  }, [standings, shown, words]);
+  }, [all, shown, words, language]);
   const host = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => host.current,
     estimateSize: () => 74,
     overscan: 6,
-    getItemKey: (i) => rows[i]!.unit.id,
+    getItemKey: (i) => keyOf(rows[i]!),
   });
-  const go = (row: Standings | undefined): void => {
-    setNow(row?.unit.id ?? null);
+  const go = (row: DeskRow | undefined): void => {
+    setNow(row ? keyOf(row) : null);
     if (!row) return;
     virtual.scrollToIndex(rows.indexOf(row), { align: 'auto' });
     const frame = row.unit.story === undefined ? null : ([...storyOfFrame(folio)].find(([, s]) => s === row.unit.story)?.[0] ?? null);
     onShow(frame, row.unit.pages[0] ?? null);
   };
-  const keep = ({ unit, standing }: Standings, text: string, confirm: boolean): void => {
-    const target = fromReadable(text);
-    if (!target.length) return;
-    const former = folio.editions[language]?.units[unit.id];
-    const said = { by: 'here', at: new Date().toISOString() };
-    const old =
-      former?.segments.length === 1
-        ? former.segments[0]
-        : standing?.target
-          ? { source: unit.parts, target: [...standing.target], state: standing.state }
-          : undefined;
-    const segment = afterwards(
-      { source: unit.parts, target: mended(unit.parts, target, unit.codes), state: confirm ? 'translated' : 'initial' },
-      old,
-      said,
-    );
-    const made: TranslatedUnit = { segments: [segment], codes: signaturesOf(unit.codes) };
-    change([{ kind: 'edition.units', args: { language, units: { [unit.id]: made } } }], newBurst());
-    if (confirm) void api.remember(id, language, { [unit.id]: made }).catch(() => undefined);
+  const ofUnit = (row: DeskRow): DeskRow[] => all.filter((r) => r.unit.id === row.unit.id);
+  const write = (units: Record<string, TranslatedUnit>): void => change([{ kind: 'edition.units', args: { language, units } }], newBurst());
+  const put = (row: DeskRow, segment: TranslatedSegment): TranslatedUnit => {
+    const made = unitWith(ofUnit(row), row.at, segment);
+    write({ [row.unit.id]: made });
+    return made;
   };
-  const next = (row: Standings): void => {
+  const keep = (row: DeskRow, text: string, confirm: boolean): void => {
+    const target = mended(row.segment.source, fromReadable(text), [...row.codes]);
+    if (!target.length) return;
+    const { source: from, glue } = row.segment;
+    const state = confirm ? (guest?.reviews && row.segment.state === 'translated' ? 'reviewed' : 'translated') : 'initial';
+    const made = put(
+      row,
+      afterwards({ source: from, ...(glue && { glue }), target, state }, row.segment, { by, at: new Date().toISOString() }),
+    );
+    if (confirm) void api.remember(id, language, { [row.unit.id]: made }).catch(() => undefined);
+  };
+  const next = (row: DeskRow): void => {
     const at = rows.indexOf(row);
-    go(rows.slice(at + 1).find((r) => !r.standing?.target) ?? rows[at + 1]);
+    go(rows.slice(at + 1).find((r) => !r.segment.target) ?? rows[at + 1]);
+  };
+  const reshape = (row: DeskRow, made: TranslatedUnit | null): void => {
+    if (!made) return;
+    write({ [row.unit.id]: made });
+    setNow(null);
+  };
+  const fromMemory = async (): Promise<void> => {
+    const { units } = await api.known(id, language);
+    const count = Object.keys(units).length;
+    if (count) write(units);
+    setSaid(count ? `${plural(count, 'text')} from the memory; Undo takes them back.` : 'The memory has no open text word by word.');
   };
   return (
     <div className="desk">
@@ -110,50 +158,124 @@ export function Desk({ language, onShow }: Props) {
           value={words}
           onChange={(e) => setWords(e.target.value)}
         />
-        <span className="soft">{rows.length} texts</span>
+        <Tooltip title="Replace words in translations">
+          <Button
+            size="small"
+            type={replacing ? 'primary' : 'default'}
+            icon={<Replace size={14} />}
+            aria-label="Replace words"
+            aria-pressed={replacing}
+            disabled={locked}
+            onClick={() => setReplacing(!replacing)}
+          />
+        </Tooltip>
+        {!guest && (
+          <Button size="small" disabled={locked} title="Texts that were translated before, word by word" onClick={() => void fromMemory()}>
+            From memory
+          </Button>
+        )}
+        <span className="soft">{plural(rows.length, 'text')}</span>
       </div>
-      {locked && <p className="warn">The edition is locked: unlock it in its settings to change it.</p>}
+      {replacing && !locked && (
+        <ReplaceWords
+          rows={rows}
+          onReplace={(changed) => {
+            const at = new Date().toISOString();
+            const units: Record<string, TranslatedUnit> = {};
+            for (const { row, target } of changed) {
+              const segments = (units[row.unit.id] ?? unitWith(ofUnit(row), row.at, row.segment)).segments;
+              const made = afterwards({ ...row.segment, target }, row.segment, { by, at });
+              units[row.unit.id] = {
+                ...(units[row.unit.id] ?? unitWith(ofUnit(row), row.at, row.segment)),
+                segments: segments.map((s, i) => (i === row.at ? made : s)),
+              };
+            }
+            write(units);
+            setSaid(`Replaced in ${plural(changed.length, 'text')}; Undo brings back what was.`);
+          }}
+        />
+      )}
+      {said && (
+        <p className="soft" role="status">
+          {said}
+        </p>
+      )}
+      {locked && !guest && <p className="warn">The edition is locked: unlock it in its settings to change it.</p>}
       <div className="desk-list" ref={host}>
         <div style={{ height: virtual.getTotalSize(), position: 'relative' }}>
           {virtual.getVirtualItems().map((v) => {
             const row = rows[v.index]!;
-            const isNow = row.unit.id === now && !locked;
+            const { unit, segment, codes } = row;
+            const isNow = keyOf(row) === now && !locked;
+            const comments = segment.comments?.length ?? 0;
             return (
               <div
-                key={row.unit.id}
+                key={keyOf(row)}
                 ref={virtual.measureElement}
                 data-index={v.index}
                 className={isNow ? 'desk-row now' : 'desk-row'}
                 style={{ transform: `translateY(${v.start}px)` }}
               >
-                <div className="desk-source" lang={row.unit.language}>
-                  <Parts parts={row.unit.parts} codes={row.unit.codes} />
+                <div className="desk-source" lang={unit.language}>
+                  <Parts parts={segment.source} codes={codes} terms={terms} />
                   <small className="soft">
-                    {row.unit.pages.length ? `page ${row.unit.pages.join(', ')} · ` : ''}
-                    {row.unit.style ?? row.unit.says}
+                    {unit.pages.length ? `page ${unit.pages.join(', ')} · ` : ''}
+                    {unit.style ?? unit.says}
+                    {row.of > 1 && ` · ${row.at + 1} of ${row.of}`}
                   </small>
+                  {isNow && (
+                    <div className="desk-shape">
+                      <Button
+                        size="small"
+                        type="text"
+                        icon={<SplitSquareVertical size={14} />}
+                        onClick={() => reshape(row, partedIntoSentences(ofUnit(row), row.at, { source: unit.language, target: language }))}
+                        disabled={!partedIntoSentences(ofUnit(row), row.at, { source: unit.language, target: language })}
+                      >
+                        Part into sentences
+                      </Button>
+                      {row.of > 1 && (
+                        <Button
+                          size="small"
+                          type="text"
+                          icon={<Combine size={14} />}
+                          onClick={() => reshape(row, joinedWithNext(ofUnit(row), row.at))}
+                          disabled={!joinedWithNext(ofUnit(row), row.at)}
+                        >
+                          Join with the next
+                        </Button>
+                      )}
+                    </div>
+                  )}
                 </div>
                 {isNow ? (
-                  <TargetEditor
-                    row={row}
-                    language={language}
-                    onKeep={(text, confirm) => keep(row, text, confirm)}
-                    onNext={() => next(row)}
-                    onLeave={() => go(undefined)}
-                  />
+                  <div>
+                    <TargetEditor
+                      row={row}
+                      language={language}
+                      terms={terms}
+                      seesMemory={guest?.seesMemory !== false}
+                      onKeep={(text, confirm) => keep(row, text, confirm)}
+                      onNext={() => next(row)}
+                      onLeave={() => go(undefined)}
+                    />
+                    <SegmentNotes
+                      row={row}
+                      by={by}
+                      onComment={(comment) => put(row, { ...segment, comments: [...(segment.comments ?? []), comment] })}
+                    />
+                  </div>
                 ) : (
                   <button className="desk-target" lang={language} onClick={() => go(row)} disabled={locked}>
-                    {row.standing?.target ? (
-                      <Parts parts={row.standing.target} codes={row.unit.codes} />
-                    ) : (
-                      <span className="soft">not translated yet</span>
-                    )}
-                    <small className={row.standing?.changed ? 'straw' : 'soft'}>
-                      {row.standing?.changed
-                        ? STATE_WORDS.stale
-                        : row.standing?.target
-                          ? STATE_WORDS[row.standing.state]
-                          : STATE_WORDS.open}
+                    {segment.target ? <Parts parts={segment.target} codes={codes} /> : <span className="soft">not translated yet</span>}
+                    <small className={row.changed ? 'straw' : 'soft'}>
+                      {row.changed ? STATE_WORDS.stale : segment.target ? STATE_WORDS[segment.state] : STATE_WORDS.open}
+                      {comments > 0 && (
+                        <span title={plural(comments, 'comment')}>
+                          {' '}
+                          · <MessageSquare size={11} aria-label={plural(comments, 'comment')} /> {comments}
+                        </span>
+                      )}
                     </small>
                   </button>
                 )}
@@ -162,107 +284,6 @@ export function Desk({ language, onShow }: Props) {
           })}
         </div>
       </div>
-    </div>
-  );
-}
-
-interface EditorProps {
-  row: Standings;
-  language: string;
-  onKeep: (text: string, confirm: boolean) => void;
-  onNext: () => void;
-  onLeave: () => void;
-}
-
-/** The target of one text, with what is wrong with it as it stands; codes are put in by key. */
-function TargetEditor({ row, language, onKeep, onNext, onLeave }: EditorProps) {
-  const { unit, standing } = row;
-  const kept = standing?.target ? readable(standing.target) : '';
-  const [text, setText] = useState(kept);
-  const field = useRef<TextAreaRef>(null);
-  useEffect(() => field.current?.focus(), []);
-  const target = fromReadable(text);
-  const faults = text.trim() ? faultsOf(unit.parts, target, unit.codes, { source: unit.language, target: language }) : [];
-  const left = unit.codes.filter((c) => codesIn(unit.parts).includes(c.n) && !codesIn(target).includes(c.n));
-  const put = (n: number, paired: boolean): void => {
-    const area = field.current?.resizableTextArea?.textArea;
-    const [from, to] = [area?.selectionStart ?? text.length, area?.selectionEnd ?? text.length];
-    const inside = text.slice(from, to);
-    setText(text.slice(0, from) + (paired ? `{${n}}${inside}{/${n}}` : `${inside}{${n}/}`) + text.slice(to));
-    field.current?.focus();
-  };
-  const confirm = (): void => {
-    if (!text.trim()) return;
-    onKeep(text, true);
-    onNext();
-  };
-  return (
-    <div className="desk-editor">
-      <Input.TextArea
-        ref={field}
-        aria-label="Translation"
-        lang={language}
-        spellCheck
-        autoSize={{ minRows: 2, maxRows: 12 }}
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={() => text !== kept && text.trim() && onKeep(text, false)}
-        onKeyDown={(e) => {
-          if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) {
-            e.preventDefault();
-            confirm();
-          }
-          if (e.key === 'Escape') onLeave();
-          const n = Number(e.key);
-          if (e.altKey && n > 0) {
-            const code = unit.codes.find((c) => c.n === n);
-            if (code) {
-              e.preventDefault();
-              put(code.n, code.paired);
-            }
-          }
-        }}
-      />
-      <div className="desk-actions">
-        <Button
-          size="small"
-          type="primary"
-          disabled={!text.trim()}
-          title="Ctrl Enter"
-          onMouseDown={(e) => e.preventDefault()}
-          onClick={confirm}
-        >
-          Confirm, next
-        </Button>
-        <Button size="small" onMouseDown={(e) => e.preventDefault()} onClick={() => setText(readable(unit.parts))}>
-          Copy the source
-        </Button>
-        <Button
-          size="small"
-          title="A text as long as a translation, to try the layout with"
-          onMouseDown={(e) => e.preventDefault()}
-          onClick={() => setText(readable(pseudoTranslation(unit.parts, language)))}
-        >
-          Pseudo-translation
-        </Button>
-        {left.map((c) => (
-          <Button
-            key={c.n}
-            size="small"
-            type="dashed"
-            title={`Alt ${c.n}: ${c.shows || c.says}`}
-            onMouseDown={(e) => e.preventDefault()}
-            onClick={() => put(c.n, c.paired)}
-          >
-            {c.n} {c.shows || c.says}
-          </Button>
-        ))}
-      </div>
-      {faults.map((f, i) => (
-        <p key={i} className="warn">
-          {f.says}
-        </p>
-      ))}
     </div>
   );
 }

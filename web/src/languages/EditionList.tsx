@@ -3,7 +3,8 @@ import { Lock } from 'lucide-react';
 import { isLocked } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { LanguageChoice } from '../stages/LanguageChoice.tsx';
-import { languageName, progressOf, useStandings } from './progress.ts';
+import { languageName, useStandings } from './progress.ts';
+import { progressOf } from '@elastic-folio/core/language';
 
 interface Props {
   language: string | null;

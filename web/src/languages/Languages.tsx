@@ -11,6 +11,8 @@ import { EditionList } from './EditionList.tsx';
 import { EditionSettings } from './EditionSettings.tsx';
 import { FitList } from './FitList.tsx';
 import { GrowthTint } from './GrowthTint.tsx';
+import { KnownBefore } from './KnownBefore.tsx';
+import { People } from './People.tsx';
 import { SendTexts } from './SendTexts.tsx';
 import { useScriptFont } from './useScriptFont.ts';
 
@@ -19,6 +21,8 @@ const PARTS = [
   { value: 'back', label: 'Return' },
   { value: 'desk', label: 'Desk' },
   { value: 'fit', label: 'Fit' },
+  { value: 'people', label: 'People' },
+  { value: 'memory', label: 'Memory' },
   { value: 'settings', label: 'Settings' },
 ];
 
@@ -74,7 +78,7 @@ export function Languages() {
         {language !== null && (
           <>
             <Segmented
-              block
+              className="edition-parts"
               size="small"
               aria-label="Parts of the edition"
               value={part}
@@ -84,15 +88,25 @@ export function Languages() {
             {part === 'out' ? (
               <SendTexts key={language} language={language} />
             ) : part === 'back' ? (
-              <BringBack key={language} language={language} />
+              <BringBack
+                key={`${language} ${search.get('job') ?? ''}`}
+                language={language}
+                job={search.get('job')}
+                onLeft={() => change({ job: null })}
+              />
             ) : part === 'desk' ? (
               <Desk
                 key={language}
                 language={language}
+                text={search.get('text')}
                 onShow={(frame, page) => change({ item: frame, page: page === null ? null : String(page) })}
               />
             ) : part === 'fit' ? (
               <FitList key={language} language={language} onSelect={onSelect} />
+            ) : part === 'people' ? (
+              <People key={language} language={language} onDelivery={(job) => change({ part: 'back', job })} />
+            ) : part === 'memory' ? (
+              <KnownBefore key={language} language={language} />
             ) : (
               <EditionSettings key={language} language={language} onGone={() => change({ language: null, part: null })} />
             )}

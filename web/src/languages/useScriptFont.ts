@@ -1,3 +1,4 @@
+import { API_ROOT } from '../api/root.ts';
 import { useEffect } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { familyForLanguage } from '@elastic-folio/core/compose';
@@ -15,7 +16,7 @@ export function useScriptFont(language: string | null): void {
   const key = fonts?.find((f) => f.family === family && f.weight === 400 && f.style === 'normal')?.key;
   useEffect(() => {
     if (key === undefined) return;
-    const face = new FontFace(NAME, `url(/api/folios/${encodeURIComponent(id)}/fonts/${encodeURIComponent(key)})`);
+    const face = new FontFace(NAME, `url(${API_ROOT}/folios/${encodeURIComponent(id)}/fonts/${encodeURIComponent(key)})`);
     document.fonts.add(face);
     void face.load().catch(() => undefined);
     return () => void document.fonts.delete(face);

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { lazy, Suspense, useRef, useState } from 'react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button, Progress } from 'antd';
 import dayjs from 'dayjs';
@@ -16,11 +16,13 @@ import { SampleFiles } from './SampleFiles.tsx';
 import { Mark } from '../shell/Mark.tsx';
 import { OutcomeMark } from '../shell/marks.tsx';
 import { RunsNow, useRuns } from '../shell/RunsNow.tsx';
+import { NoticeBell } from '../shell/NoticeBell.tsx';
+import { languageName } from '../languages/progress.ts';
 import { plural } from '../shell/plural.ts';
 
 dayjs.extend(relativeTime);
 
-const language = (tag: string): string => new Intl.DisplayNames('en', { type: 'language' }).of(tag) ?? tag;
+const EditionChart = lazy(() => import('./EditionChart.tsx'));
 
 /** All documents, how their outputs stand, and the place to bring in another. */
 export function Shelf() {
@@ -37,6 +39,7 @@ export function Shelf() {
         </span>
         <div className="top-right">
           <RunsNow />
+          <NoticeBell />
           <b>Studio desk</b>
         </div>
       </header>
@@ -88,9 +91,14 @@ function ShelfRow({ entry }: { entry: ShelfEntry }) {
           <Link to={`/d/${entry.id}/intake`}>{entry.title}</Link>
         </h2>
         <p className="soft">
-          {plural(entry.pages, 'page')}, {size} · {[entry.language, ...entry.editions].map(language).join(', ')} · changed{' '}
-          {dayjs(entry.changedAt).fromNow()}
+          {plural(entry.pages, 'page')}, {size} · {[entry.language, ...entry.editions.map((e) => e.language)].map(languageName).join(', ')}{' '}
+          · changed {dayjs(entry.changedAt).fromNow()}
         </p>
+        {entry.editions.length > 0 && (
+          <Suspense fallback={null}>
+            <EditionChart editions={entry.editions} />
+          </Suspense>
+        )}
         <div className="chips">
           {entry.outputs.map((o) => (
             <OutputChip key={o.recipe} id={entry.id} output={o} />

@@ -8,6 +8,7 @@ import { useMaking } from '../outputs/refresh.ts';
 import { usePoints } from '../stages/points.ts';
 import { useKeys } from './keys.ts';
 import { Mark } from './Mark.tsx';
+import { NoticeBell } from './NoticeBell.tsx';
 import { RunsNow } from './RunsNow.tsx';
 
 const STOPS = [
@@ -90,6 +91,7 @@ export function DocumentShell() {
         </div>
         <div className="top-right">
           <RunsNow />
+          <NoticeBell />
           <Tooltip title="Undo (Ctrl Z)">
             <Button type="text" icon={<Undo2 size={16} />} aria-label="Undo" disabled={!undo.length} onClick={() => void undoStep()} />
           </Tooltip>

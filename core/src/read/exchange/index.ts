@@ -53,4 +53,5 @@ async function beginningOf(file: string): Promise<string> {
   }
 }
 
+export { readTerms } from './tbx.ts';
 export { readMemory } from './tmx.ts';

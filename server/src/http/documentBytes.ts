@@ -1,0 +1,38 @@
+import type { Response } from 'express';
+import type { z } from 'zod';
+import type { FontEntry } from '@elastic-folio/core/api';
+import { FolioError, mediaReader, sharpPictures } from '@elastic-folio/core/node';
+import type { Services } from '../services.ts';
+
+/** The fonts that a document is set with, in matching order. */
+export async function fontEntries(s: Services, id: string): Promise<z.input<typeof FontEntry>[]> {
+  return (await s.fontSources(id)).flatMap((source) =>
+    source.list().map(({ key, family, weight, style }) => ({ key, family, weight, style, origin: source.origin })),
+  );
+}
+
+/** Answers with a font file of a document. */
+export async function sendFont(s: Services, id: string, key: string, res: Response): Promise<void> {
+  for (const source of await s.fontSources(id))
+    if (source.list().some((f) => f.key === key)) {
+      res.setHeader('Cache-Control', 'private, max-age=86400');
+      res.type('font/ttf').send(Buffer.from(await source.bytes(key)));
+      return;
+    }
+  throw new FolioError('font.none', 'There is no such font.', 'Reload the page.');
+}
+
+/** Answers with a picture of a document, no wider than asked. */
+export async function sendPicture(s: Services, id: string, name: string, width: number, res: Response): Promise<void> {
+  const loaded = await s.loaded(id);
+  const media = loaded.folio.head.media[name];
+  if (!media?.mediaType.startsWith('image/')) throw new FolioError('media.none', 'There is no such picture.', 'Reload the page.');
+  const key = `view/1/${media.sha256}/${width}`;
+  let bytes = await s.derived.get(key);
+  if (!bytes) {
+    bytes = (await sharpPictures.encode(await mediaReader(loaded, s.blobs)(name), { maxWidth: width, quality: 84 })).bytes;
+    await s.derived.put(key, bytes);
+  }
+  res.setHeader('Cache-Control', 'private, max-age=31536000, immutable');
+  res.type(bytes[0] === 0x89 ? 'png' : 'jpeg').send(Buffer.from(bytes));
+}

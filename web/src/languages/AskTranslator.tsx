@@ -1,0 +1,163 @@
+import { useState } from 'react';
+import { Button, Checkbox, DatePicker, Input, InputNumber, Segmented } from 'antd';
+import dayjs from 'dayjs';
+import { NewJob } from '@elastic-folio/core/api';
+import type { JobFor } from '@elastic-folio/core/api';
+import type { ChoiceOfTexts } from '@elastic-folio/core/language';
+import { api } from '../api/client.ts';
+import type { ApiProblem } from '../api/client.ts';
+import { useDocument } from '../document/documentStore.ts';
+
+interface Props {
+  language: string;
+  /** What goes out, as it was chosen for files. */
+  chosen: Partial<ChoiceOfTexts>;
+  onAsked: () => void;
+}
+
+/** Asks someone by mail to translate here, or the simulated service, which sends a file back. */
+export function AskTranslator({ language, chosen, onAsked }: Props) {
+  const id = useDocument((s) => s.id)!;
+  const kept = useDocument((s) => s.kept);
+  const [kind, setKind] = useState<JobFor['kind']>('person');
+  const [name, setName] = useState('');
+  const [address, setAddress] = useState('');
+  const [seconds, setSeconds] = useState(20);
+  const [breaksCodes, setBreaksCodes] = useState(false);
+  const [pages, setPages] = useState('');
+  const [due, setDue] = useState<string | null>(null);
+  const [message, setMessage] = useState('');
+  const [seesMemory, setSeesMemory] = useState(true);
+  const [reviews, setReviews] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [asking, setAsking] = useState(false);
+  const ask = async (): Promise<void> => {
+    const job = NewJob.safeParse({
+      language,
+      for: kind === 'person' ? { kind, name, address } : { kind, seconds, breaksCodes },
+      chosen: { ...chosen, pages },
+      may: { seesMemory, reviews },
+      due: kind === 'person' ? due : null,
+      message,
+    });
+    if (!job.success) {
+      const [first] = job.error.issues;
+      return setProblem(`${first!.path.includes('pages') ? 'Pages are written' : 'What is missing or wrong:'} ${first!.message}.`);
+    }
+    setAsking(true);
+    setProblem(null);
+    try {
+      await api.askFor(id, job.data);
+      setMessage('');
+      onAsked();
+    } catch (error) {
+      setProblem(`${(error as ApiProblem).message} ${(error as ApiProblem).advice}`);
+    }
+    setAsking(false);
+  };
+  return (
+    <form className="ask-translator" aria-label="Ask for a translation" onSubmit={(e) => e.preventDefault()}>
+      <Segmented
+        block
+        size="small"
+        aria-label="Whom to ask"
+        value={kind}
+        onChange={setKind}
+        options={[
+          { value: 'person', label: 'A translator' },
+          { value: 'service', label: 'Simulated service' },
+        ]}
+      />
+      {kind === 'person' ? (
+        <>
+          <div className="two">
+            <label>
+              <span className="soft">Name</span>
+              <Input size="small" aria-label="Name" value={name} maxLength={200} onChange={(e) => setName(e.target.value)} />
+            </label>
+            <label>
+              <span className="soft">Mail</span>
+              <Input
+                size="small"
+                aria-label="Mail"
+                type="email"
+                value={address}
+                maxLength={320}
+                onChange={(e) => setAddress(e.target.value)}
+              />
+            </label>
+          </div>
+          <label>
+            <span className="soft">A word with it</span>
+            <Input.TextArea
+              size="small"
+              aria-label="A word with it"
+              autoSize={{ minRows: 1, maxRows: 5 }}
+              maxLength={5000}
+              value={message}
+              onChange={(e) => setMessage(e.target.value)}
+            />
+          </label>
+        </>
+      ) : (
+        <>
+          <p className="soft">
+            It stands in for an agency: what the memory has, and a pseudo-translation of all else, comes back as a file after a while.
+          </p>
+          <label>
+            <span className="soft">Seconds until it delivers</span>
+            <InputNumber
+              size="small"
+              aria-label="Seconds until it delivers"
+              min={0}
+              max={86_400}
+              value={seconds}
+              onChange={(v) => v !== null && setSeconds(v)}
+            />
+          </label>
+          <Checkbox checked={breaksCodes} onChange={(e) => setBreaksCodes(e.target.checked)}>
+            Lose some codes, to see what is found
+          </Checkbox>
+        </>
+      )}
+      <div className="two">
+        <label>
+          <span className="soft">Pages</span>
+          <Input size="small" aria-label="Pages" placeholder="all" value={pages} onChange={(e) => setPages(e.target.value)} />
+        </label>
+        {kind === 'person' && (
+          <label>
+            <span className="soft">Needed by</span>
+            <DatePicker
+              size="small"
+              aria-label="Needed by"
+              format="D MMM YYYY"
+              value={due === null ? null : dayjs(due)}
+              minDate={dayjs()}
+              onChange={(d) => setDue(d ? d.format('YYYY-MM-DD') : null)}
+            />
+          </label>
+        )}
+      </div>
+      {kind === 'person' && (
+        <div className="may">
+          <Checkbox checked={seesMemory} onChange={(e) => setSeesMemory(e.target.checked)}>
+            sees matches from the memory
+          </Checkbox>
+          <Checkbox checked={reviews} onChange={(e) => setReviews(e.target.checked)}>
+            may mark texts as reviewed
+          </Checkbox>
+        </div>
+      )}
+      {problem && (
+        <p className="warn" role="alert">
+          {problem}
+        </p>
+      )}
+      {/* A mail leaves when this is pressed, and not by a key in one of the fields. */}
+      <Button type="primary" loading={asking || !kept} onClick={() => void ask()}>
+        {kind === 'person' ? 'Send the mail' : 'Give it the job'}
+      </Button>
+    </form>
+  );
+}
