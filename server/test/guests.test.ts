@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { z } from 'zod';
-import { BackHome, GuestJob, JobOnList, Letter, Notice, OpenedDocument, ServerEvent, ShelfEntry } from '@elastic-folio/core/api';
+import type { ServerEvent } from '@elastic-folio/core/api';
+import { BackHome, GuestJob, JobOnList, Letter, Notice, OpenedDocument, ShelfEntry } from '@elastic-folio/core/api';
 import { fromReadable } from '@elastic-folio/core/language';
 import { RunningServer } from './support/runningServer.ts';
 

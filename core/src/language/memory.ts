@@ -58,6 +58,10 @@ export class Memory {
     return this.kept.length;
   }
 
+  *units(): Generator<MemoryUnit> {
+    for (const { unit } of this.kept) yield unit;
+  }
+
   add(unit: MemoryUnit): void {
     const key = memoryKey(unit.source);
     const tokens = tokensOf(wordsOf(unit.source));

@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import type { MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import type { LettersReport } from '@elastic-folio/core/language';
 import type {
   BackHome,
   CountedTexts,
@@ -101,6 +102,10 @@ export class ConversionPool {
   /** The file that the simulated service sends. */
   serve(task: Omit<Extract<Task, { kind: 'serve' }>, 'kind'>): Promise<Outcome<string>> {
     return this.run({ kind: 'serve', ...task });
+  }
+
+  letters(task: Omit<Extract<Task, { kind: 'letters' }>, 'kind'>): Promise<Outcome<LettersReport>> {
+    return this.run({ kind: 'letters', ...task });
   }
 
   bringBack(task: Omit<Extract<Task, { kind: 'return' }>, 'kind'>): Promise<Outcome<BackHome>> {

@@ -24,6 +24,7 @@ export type Task =
       language: string;
       memory: MemoryUnit[];
     }
+  | { kind: 'letters'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string; language: string }
   | {
       kind: 'serve';
       folio: Folio;

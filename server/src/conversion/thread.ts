@@ -4,9 +4,19 @@ import { pagesOf, union } from '@elastic-folio/core';
 import type { PagePlace, Rect } from '@elastic-folio/core';
 import { newerVersion } from '@elastic-folio/core/newer';
 import { findingsOf } from '@elastic-folio/core/check';
-import { Composer } from '@elastic-folio/core/compose';
+import { Composer, FontFace } from '@elastic-folio/core/compose';
 import type { Composition } from '@elastic-folio/core/compose';
-import { Cancelled, FileBlobs, FileDerived, FolioError, fontsFor, mediaReader, othersFor, sharpPictures } from '@elastic-folio/core/node';
+import {
+  Cancelled,
+  FileBlobs,
+  FileDerived,
+  FolioError,
+  fontsFor,
+  fontSourcesFor,
+  mediaReader,
+  othersFor,
+  sharpPictures,
+} from '@elastic-folio/core/node';
 import { spreadPicture } from '@elastic-folio/core/paint';
 import { DEFAULT_LIMITS, originOf, readFolio } from '@elastic-folio/core/read';
 import type { LoadedFolio } from '@elastic-folio/core/read';
@@ -17,6 +27,8 @@ import {
   comingBack,
   fitFindings,
   goesOut,
+  inEdition,
+  lettersReport,
   Memory,
   memoryOfEdition,
   newEdition,
@@ -24,6 +36,7 @@ import {
   unitsOf,
   wholeEdition,
 } from '@elastic-folio/core/language';
+import type { FaceAtHand, LettersReport } from '@elastic-folio/core/language';
 import type { BackHome, CountedTexts, Newer, Outcome, Pictures, ReadOutcome, Survey, Task } from './tasks.ts';
 import type { Conversion } from './tasks.ts';
 
@@ -33,7 +46,7 @@ const COVER_WIDTH = 412;
 /** Runs one task in a worker thread. What a person can mend comes back as a value, not as an exception. */
 export default async function run(
   task: Task,
-): Promise<Outcome<ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | Conversion | string>> {
+): Promise<Outcome<ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | LettersReport | Conversion | string>> {
   try {
     return { ok: await perform(task) };
   } catch (error) {
@@ -43,7 +56,9 @@ export default async function run(
   }
 }
 
-async function perform(task: Task): Promise<ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | Conversion | string> {
+async function perform(
+  task: Task,
+): Promise<ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | LettersReport | Conversion | string> {
   switch (task.kind) {
     case 'read':
       return read(task);
@@ -55,6 +70,8 @@ async function perform(task: Task): Promise<ReadOutcome | Survey | Newer | Pictu
       return pictures(task);
     case 'count':
       return count(task);
+    case 'letters':
+      return letters(task);
     case 'serve':
       return serve(task);
     case 'return':
@@ -76,6 +93,29 @@ async function count(task: Extract<Task, { kind: 'count' }>): Promise<CountedTex
   const reasons: Record<string, number> = {};
   for (const { because } of stays) reasons[because] = (reasons[because] ?? 0) + 1;
   return { analysis: analysis!, stays: reasons, units: units.map((u) => u.id) };
+}
+
+/** Which families of a document lack letters of a language, against every font at hand. */
+async function letters(task: Extract<Task, { kind: 'letters' }>): Promise<LettersReport> {
+  const loaded = { folio: task.folio, files: new Map(task.files), library: task.library };
+  const blobs = new FileBlobs(task.blobs);
+  // As the document would be in that language: what its scripts fall back to is loaded too.
+  const { head } = task.folio;
+  const edition = task.folio.editions[task.language];
+  const spoken = edition
+    ? inEdition(task.folio, task.language)
+    : { ...task.folio, head: { ...head, metadata: { ...head.metadata, language: task.language } } };
+  const fonts = await fontsFor({ ...loaded, folio: spoken }, blobs);
+  new Composer(fonts).compose(spoken);
+  const all: FaceAtHand[] = [];
+  for (const source of await fontSourcesFor(loaded, blobs))
+    for (const f of source.list())
+      try {
+        all.push({ face: new FontFace(f.key, f.family, f.weight, f.style, await source.bytes(f.key)), origin: source.origin });
+      } catch {
+        // A file that is broken proposes nothing.
+      }
+  return lettersReport(task.language, fonts, all, head.fallbacks[task.language] ?? head.fallbacks['*'] ?? []);
 }
 
 /** What the simulated service sends: the texts of a job with its translations, as XLIFF 2.1. */

@@ -4,7 +4,7 @@ import { Language, TextPart, TranslatedUnit } from '@elastic-folio/core';
 import type { Folio } from '@elastic-folio/core';
 import { BackHome, Counted, FoundMatch, KeptTerm, MatchesAsked, MemoryEntry } from '@elastic-folio/core/api';
 import { FolioError } from '@elastic-folio/core/node';
-import { memoryUnitsOf, standingsOf, Term } from '@elastic-folio/core/language';
+import { LettersReport, memoryUnitsOf, standingsOf, Term } from '@elastic-folio/core/language';
 import { DEFAULT_LIMITS, readExchange, readMemory, readTerms } from '@elastic-folio/core/read';
 import { ExchangeSettings, writeMemory } from '@elastic-folio/core/write';
 import { resultOf } from '../conversion/resultOf.ts';
@@ -117,7 +117,28 @@ export function languageRoutes(api: Api, s: Services): void {
     },
   );
 
+  api.route(
+    {
+      method: 'get',
+      path: '/folios/:id/languages/:language/letters',
+      says: 'Which fonts of a document lack letters of a language, and which could stand in for them',
+      params,
+      answer: LettersReport,
+    },
+    async ({ params: p }) => resultOf(await s.pool.letters({ ...(await held(p.id)), language: p.language })),
+  );
+
   const pair = z.object({ source: Language, target: Language });
+  api.route(
+    {
+      method: 'get',
+      path: '/memory/:source/:target/lengths',
+      says: 'How long texts of the memory are in both languages',
+      params: pair,
+      answer: z.object({ source: z.number(), target: z.number(), texts: z.number() }),
+    },
+    ({ params: p }) => s.memory.lengths(p.source, p.target),
+  );
   api.route(
     { method: 'get', path: '/terms/:source/:target', says: 'Terms between two languages', params: pair, answer: z.array(KeptTerm) },
     ({ params: p }) => s.terms.of(p.source, p.target),

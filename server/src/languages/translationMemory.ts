@@ -3,7 +3,7 @@ import type { Folio, TextPart, TranslatedUnit } from '@elastic-folio/core';
 import type { FoundMatch, MemoryEntry } from '@elastic-folio/core/api';
 import { FolioError } from '@elastic-folio/core/node';
 import { deskRows, fromMatch, Memory, memoryKey, primary, unitWith, wordsOf } from '@elastic-folio/core/language';
-import type { DeskRow, MemoryUnit } from '@elastic-folio/core/language';
+import type { DeskRow, Lengths, MemoryUnit } from '@elastic-folio/core/language';
 import type { Db } from '../database/db.ts';
 
 const OWNER = 'desk';
@@ -62,6 +62,17 @@ export class TranslationMemory {
       if (found) units[id] = { ...unitWith(rows, -1, segments[0]!), segments };
     }
     return units;
+  }
+
+  /** How long texts are in both languages, of all that was translated between them. */
+  async lengths(source: string, target: string): Promise<Lengths> {
+    const out = { source: 0, target: 0, texts: 0 };
+    for (const unit of (await this.index(source, target)).units()) {
+      out.source += wordsOf(unit.source).length;
+      out.target += wordsOf(unit.target).length;
+      out.texts++;
+    }
+    return out;
   }
 
   /** The index over one pair of languages, made anew where the memory is another. */

@@ -30,7 +30,7 @@ import type {
   SampleFile,
   ShelfEntry,
 } from '@elastic-folio/core/api';
-import type { Term } from '@elastic-folio/core/language';
+import type { Lengths, LettersReport, Term } from '@elastic-folio/core/language';
 import type { z } from 'zod';
 import { API_ROOT } from './root.ts';
 
@@ -134,6 +134,8 @@ export const api = {
     call<FoundMatch[]>(`${doc(id)}/languages/${language}/matches`, { unit, segment }),
   memory: (source: string, target: string, words: string) =>
     call<{ of: number; entries: MemoryEntry[] }>(`/memory/${source}/${target}/entries?words=${encodeURIComponent(words)}`),
+  memoryLengths: (source: string, target: string) => call<Lengths>(`/memory/${source}/${target}/lengths`),
+  letters: (id: string, language: string) => call<LettersReport>(`${doc(id)}/languages/${language}/letters`),
   changeMemory: (source: string, target: string, entry: string, said: TextPart[]) =>
     call<object>(`/memory/${source}/${target}/entries/${entry}`, { target: said }),
   forgetMemory: (source: string, target: string, entry: string) =>

@@ -6,8 +6,8 @@ import type { FamilyReport, Finding } from '@elastic-folio/core/check';
 export type ToWorker =
   /** `root`: where the server answers. */
   | { type: 'open'; id: string; root: string; head: Folio['head']; editions: Folio['editions']; fonts: FontEntry[] }
-  /** Which edition is shown; null: the document in its own language. */
-  | { type: 'language'; language: string | null }
+  /** Which edition is shown; null: the document in its own language. `forecast`: open texts as long as that, beside their sources. */
+  | { type: 'language'; language: string | null; forecast: number | null }
   | { type: 'fonts'; fonts: FontEntry[] }
   | { type: 'parts'; spreads: Record<string, Spread>; stories: Record<string, Story>; more: boolean }
   | { type: 'patches'; patches: Patch[]; stamp: number }

@@ -4,7 +4,7 @@ import type { Folio } from '@elastic-folio/core';
 import type { FontEntry } from '@elastic-folio/core/api';
 import { composedSpread, Composer, loadFonts, wantedFamilies } from '@elastic-folio/core/compose';
 import { composedFill } from './composedFill.ts';
-import { inEdition } from '@elastic-folio/core/language';
+import { inEdition, inForecast } from '@elastic-folio/core/language';
 import type { Composition, FontOrigin, FontSet, FontSource } from '@elastic-folio/core/compose';
 import { GlyphOutlines, paintItems, paintPaper } from '@elastic-folio/core/paint';
 import { findingsOf, fontReport } from '@elastic-folio/core/check';
@@ -15,7 +15,18 @@ let folio: Folio | null = null;
 /** The edition that is shown; null: the document in its own language. */
 let language: string | null = null;
 /** The document as it is shown. An edition that has gone meanwhile is none. */
-const shown = (): Folio | null => (folio && language !== null && folio.editions[language] ? inEdition(folio, language) : folio);
+const shown = (): Folio | null => {
+  if (!folio || language === null || !folio.editions[language]) return folio;
+  return inEdition(forecast === null ? folio : expected(folio, language, forecast), language);
+};
+/** How long open texts are taken to become; null: as they are. */
+let forecast: number | null = null;
+let lastExpected: { of: Folio; language: string; ratio: number; folio: Folio } | null = null;
+function expected(of: Folio, language: string, ratio: number): Folio {
+  if (lastExpected?.of !== of || lastExpected.language !== language || lastExpected.ratio !== ratio)
+    lastExpected = { of, language, ratio, folio: inForecast(of, language, ratio) };
+  return lastExpected.folio;
+}
 let id = '';
 let root = '';
 let fonts: FontSet | null = null;
@@ -46,6 +57,7 @@ async function take(message: ToWorker): Promise<void> {
     root = message.root;
     folio = { head: message.head, spreads: {}, stories: {}, editions: message.editions, recipes: {} };
     language = null;
+    forecast = null;
     await takeFonts(message.fonts);
     outlines = new GlyphOutlines();
     sent.clear();
@@ -64,6 +76,7 @@ async function take(message: ToWorker): Promise<void> {
     if (fontsAsked(shown()!) !== asked) await takeFonts(there);
   } else if (message.type === 'language') {
     language = message.language;
+    forecast = message.forecast;
     sent.clear();
     lastState = '';
     if (fontsAsked(shown()!) !== asked) await takeFonts(there);

@@ -31,6 +31,8 @@ export interface DocumentState {
   overflow: Record<string, { lines: number; characters: number; words: number } | null>;
   /** The language whose edition lies on the table; null: the document’s own. */
   language: string | null;
+  /** How long open texts of it are taken to become, beside their sources; null: they are in the document’s own language. */
+  forecast: number | null;
   /** How far frames are filled in that language, beside the document’s own. */
   fill: Record<string, Fill>;
   /** Signs that no font has, by texts. */
@@ -48,8 +50,8 @@ export interface DocumentState {
   undoStep(): Promise<void>;
   redoStep(): Promise<void>;
   show(spreads: string[]): void;
-  /** Lays an edition on the table, or the document in its own language. */
-  showLanguage(language: string | null): void;
+  /** Lays an edition on the table, or the document in its own language; `forecast`: with open texts as long as they may become. */
+  showLanguage(language: string | null, forecast?: number | null): void;
   /** Says what could not be done. */
   complain(what: string): void;
   dismiss(): void;
@@ -96,6 +98,7 @@ const CLOSED = {
   outlines: [] as string[],
   overflow: {},
   language: null as string | null,
+  forecast: null as number | null,
   fill: {} as Record<string, Fill>,
   missing: {} as Record<string, string[]>,
   findings: [] as Finding[],
@@ -352,10 +355,10 @@ export const useDocument = create<DocumentState>((set, get) => {
       if (gone.size) set((s) => ({ painted: Object.fromEntries(Object.entries(s.painted).filter(([id]) => !gone.has(id))) }));
       toWorker({ type: 'show', spreads });
     },
-    showLanguage(language) {
-      if (get().language === language) return;
-      set({ language, painted: {}, fill: {} });
-      toWorker({ type: 'language', language });
+    showLanguage(language, forecast = null) {
+      if (get().language === language && get().forecast === forecast) return;
+      set({ language, forecast, painted: {}, fill: {} });
+      toWorker({ type: 'language', language, forecast });
     },
     complain: (what) => set({ notice: what }),
     dismiss: () => set({ notice: null }),

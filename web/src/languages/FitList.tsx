@@ -1,9 +1,13 @@
-import { Button } from 'antd';
+import { Button, Switch } from 'antd';
 import { pagesOf, storyOfFrame, without } from '@elastic-folio/core';
 import type { Tightening } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { progressOf } from '@elastic-folio/core/language';
+import type { Expected } from '@elastic-folio/core/language';
 import { pageNumberOf } from '../table/PageTable.tsx';
 import { plural } from '../shell/plural.ts';
+import { LettersAtHand } from './LettersAtHand.tsx';
+import { useStandings } from './progress.ts';
 
 /** Steps towards what is allowed, the least that can be seen first: tracking and word space, then leading, then size. */
 const STEPS: { says: string; share: (limits: Tightening) => Tightening }[] = [
@@ -12,13 +16,22 @@ const STEPS: { says: string; share: (limits: Tightening) => Tightening }[] = [
   { says: 'a little smaller as well', share: (l) => l },
 ];
 
+interface Props {
+  language: string;
+  expected: Expected | null;
+  onForecast: (on: boolean) => void;
+  onSelect: (item: string) => void;
+}
+
 /** Texts that do not fit in this language, signs that no font has, and what could be done. */
-export function FitList({ language, onSelect }: { language: string; onSelect: (item: string) => void }) {
+export function FitList({ language, expected, onForecast, onSelect }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const overflow = useDocument((s) => s.overflow);
   const missing = useDocument((s) => s.missing);
   const shown = useDocument((s) => s.language);
   const change = useDocument((s) => s.change);
+  const forecast = useDocument((s) => s.forecast);
+  const { all, done } = progressOf(useStandings(folio, language));
   const edition = folio.editions[language]!;
   const { tightened } = edition.overrides;
   const set = (story: string, by: Tightening | null): void => {
@@ -34,12 +47,26 @@ export function FitList({ language, onSelect }: { language: string; onSelect: (i
   const over = Object.entries(overflow).filter(([, o]) => o);
   const tight = Object.keys(tightened).filter((id) => !overflow[id]);
   const lacking = Object.entries(missing);
+  const open = all - done;
   return (
     <div className="fit-list">
+      {open > 0 && expected && (
+        <div className="forecast">
+          <Switch size="small" aria-label="Forecast" checked={forecast !== null} onChange={onForecast} />
+          <span>
+            Forecast: {plural(open, 'open text')} at {Math.round(expected.ratio * 100)} % of their length
+            <small className="soft">
+              {expected.from === 'memory' ? `as ${plural(expected.texts, 'text')} were translated before` : 'as common practice has it'}
+            </small>
+          </span>
+        </div>
+      )}
       <h3>
         {over.length
-          ? `${plural(over.length, 'text')} longer than ${over.length === 1 ? 'its' : 'their'} frames`
-          : 'Every text fits its frames'}
+          ? `${plural(over.length, 'text')} ${forecast === null ? '' : 'would become '}longer than ${over.length === 1 ? 'its' : 'their'} frames`
+          : forecast === null
+            ? 'Every text fits its frames'
+            : 'Every text would fit its frames'}
       </h3>
       <ul>
         {over.map(([story, o]) => {
@@ -105,6 +132,7 @@ export function FitList({ language, onSelect }: { language: string; onSelect: (i
           </ul>
         </>
       )}
+      <LettersAtHand language={language} />
       <p className="soft">{plural(pagesOf(folio).length, 'page')} looked through. Nothing is tightened unless you say so.</p>
     </div>
   );

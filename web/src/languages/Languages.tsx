@@ -14,6 +14,7 @@ import { GrowthTint } from './GrowthTint.tsx';
 import { KnownBefore } from './KnownBefore.tsx';
 import { People } from './People.tsx';
 import { SendTexts } from './SendTexts.tsx';
+import { useForecast } from './useForecast.ts';
 import { useScriptFont } from './useScriptFont.ts';
 
 const PARTS = [
@@ -37,10 +38,11 @@ export function Languages() {
   const original = search.get('show') === 'original';
   const part = PARTS.some((p) => p.value === search.get('part')) ? search.get('part')! : 'out';
   useScriptFont(language);
+  const forecast = useForecast(language, part === 'fit' && search.get('forecast') !== null);
   useEffect(() => {
-    showLanguage(original ? null : language);
+    showLanguage(original ? null : language, forecast.shown);
     return () => showLanguage(null);
-  }, [language, original, showLanguage]);
+  }, [language, original, forecast.shown, showLanguage]);
   const onSelect = useCallback((id: string | null) => change({ item: id }), [change]);
   const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
   const onPage = useCallback((n: number) => change({ page: n === 1 ? null : String(n) }), [change]);
@@ -102,7 +104,13 @@ export function Languages() {
                 onShow={(frame, page) => change({ item: frame, page: page === null ? null : String(page) })}
               />
             ) : part === 'fit' ? (
-              <FitList key={language} language={language} onSelect={onSelect} />
+              <FitList
+                key={language}
+                language={language}
+                expected={forecast.expected}
+                onForecast={(on) => change({ forecast: on ? '' : null, show: null })}
+                onSelect={onSelect}
+              />
             ) : part === 'people' ? (
               <People key={language} language={language} onDelivery={(job) => change({ part: 'back', job })} />
             ) : part === 'memory' ? (
