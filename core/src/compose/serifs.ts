@@ -28,7 +28,10 @@ function uprights(points: readonly (readonly [number, number])[]): { x: number; 
   for (const [x, y] of points) {
     if (run && Math.abs(x - run.start) < UPRIGHT)
       Object.assign(run, { x: Math.min(run.x, x), from: Math.min(run.from, y), to: Math.max(run.to, y) });
-    else runs.push((run = { start: x, x, from: y, to: y }));
+    else {
+      run = { start: x, x, from: y, to: y };
+      runs.push(run);
+    }
   }
   return runs;
 }

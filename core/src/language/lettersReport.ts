@@ -70,34 +70,38 @@ export function lettersReport(language: string, fonts: FontSet, all: readonly Fa
       of: codes.length,
       lacks: lacking.slice(0, NAMED).map((c) => String.fromCodePoint(c)),
       lent: [...lent].map(([name, n]) => ({ family: name, letters: n })),
-      proposals: lacking.length ? proposalsFor(faces, byFamily, covering, codes.length - lacking.length) : [],
+      proposals: lacking.length ? proposalsFor(faces, byFamily, covering, codes.length - lacking.length, codes.length) : [],
     };
   });
   return { families: families.sort((a, b) => a.has / a.of - b.has / b.of || (a.family < b.family ? -1 : 1)), known: true };
 }
 
-/** Families that have more of the letters than one has, those that have most first, and of these the ones that look most alike. */
+/** Families that have most of the letters that one lacks, those that have most first, and of these the ones that look most alike. */
 function proposalsFor(
   faces: readonly FontFace[],
   byFamily: ReadonlyMap<string, FaceAtHand[]>,
   covering: ReadonlyMap<string, number>,
   has: number,
+  of: number,
 ): z.infer<typeof Proposal>[] {
   const [face] = faces as [FontFace];
-  return [...byFamily]
-    .filter(([family]) => family !== face.family && covering.get(family)! > has)
-    .map(([family, others]) => ({
-      family,
-      others,
-      has: covering.get(family)!,
-      ...alike(
-        faces,
-        others.map((o) => o.face),
-      ),
-    }))
-    .sort((a, b) => b.has - a.has || a.distance - b.distance)
-    .slice(0, PROPOSED)
-    .map(({ family, others, has: n, says }) => ({ family, origin: others[0]!.origin, has: n, says }));
+  return (
+    [...byFamily]
+      // What closes less than half of the gap is no help.
+      .filter(([family]) => family !== face.family && covering.get(family)! - has > (of - has) / 2)
+      .map(([family, others]) => ({
+        family,
+        others,
+        has: covering.get(family)!,
+        ...alike(
+          faces,
+          others.map((o) => o.face),
+        ),
+      }))
+      .sort((a, b) => b.has - a.has || a.distance - b.distance)
+      .slice(0, PROPOSED)
+      .map(({ family, others, has: n, says }) => ({ family, origin: others[0]!.origin, has: n, says }))
+  );
 }
 
 /** The upright face of the most common weight: the one to look at. */

@@ -20,7 +20,7 @@ const FAR_REACHING = new Set([
 /** Things that are changed by the same damage stand for each other: the first part of a subject’s name without what is asked of it. */
 const thing = (subject: string): string => subject.replace(/:[^:]*$/, '');
 
-export function batches(damages: readonly Damage[]): Damage[][] {
+function batches(damages: readonly Damage[]): Damage[][] {
   const made: Damage[][] = [];
   for (const damage of damages) {
     const [what, , subject] = damage;

@@ -29,8 +29,8 @@ import {
 import { partsOf } from '../documents/parts.ts';
 import type { Services } from '../services.ts';
 import { fontEntries, sendFont, sendPicture } from './documentBytes.ts';
-import { guestJob, guestOf, mayOpen, mayWrite } from './guestSite.ts';
-import type { Guest, JobDocuments } from './guestSite.ts';
+import { guestJob, guestOf, mayOpen, mayWrite } from './guest.ts';
+import type { Guest, JobDocuments } from './guest.ts';
 import { sourceAsked, titled } from './languageRoutes.ts';
 import type { Api } from './route.ts';
 

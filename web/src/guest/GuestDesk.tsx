@@ -90,7 +90,7 @@ function AtWork({ job, onAnswer }: { job: GuestJob; onAnswer: (answer: GuestAnsw
           <Mark />
         </span>
         <div className="doc-name">
-          {job.title}
+          <h1>{job.title}</h1>
           <small>
             {languageName(job.source)} to {languageName(language)} · {done} of {all} texts
             {job.due !== null && ` · needed by ${dayjs(job.due).format('D MMMM')}`} · {kept ? 'every change kept' : 'keeping …'}

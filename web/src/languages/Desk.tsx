@@ -38,7 +38,7 @@ const WORDS: Record<Shown, string> = {
 };
 
 /** Someone who was asked to translate, and what they may. */
-export interface AtTheDesk {
+interface AtTheDesk {
   name: string;
   units: ReadonlySet<string>;
   seesMemory: boolean;

@@ -73,7 +73,7 @@ export function EditionSettings({ language, onGone }: { language: string; onGone
   );
   return (
     <div className="edition-settings">
-      <h3>Outputs</h3>
+      <h2>Outputs</h2>
       <p className="soft">
         {here.length
           ? `${here.map((r) => r.name).join(', ')}: made in Outputs, like the others.`
@@ -86,7 +86,7 @@ export function EditionSettings({ language, onGone }: { language: string; onGone
           Add every output in {languageName(language)}
         </Button>
       )}
-      <h3>Typefaces</h3>
+      <h2>Typefaces</h2>
       {families.map((family) => (
         <label key={family}>
           <span className="soft">{family}</span>
@@ -121,10 +121,10 @@ export function EditionSettings({ language, onGone }: { language: string; onGone
           ]}
         />
       </label>
-      <h3>Habits of the language</h3>
+      <h2>Habits of the language</h2>
       {habit('quotes', 'Quotation marks as the language has them')}
       {habit('decimals', 'Decimal marks as the language has them')}
-      <h3>How tight a text may be set</h3>
+      <h2>How tight a text may be set</h2>
       <label>
         <span className="soft">Letters closer by (1/1000 em)</span>
         <InputNumber
@@ -139,7 +139,7 @@ export function EditionSettings({ language, onGone }: { language: string; onGone
       {percent(limits.wordSpace, 'Word space down to', (wordSpace) => set({ limits: { ...limits, wordSpace } }))}
       {percent(limits.leading, 'Line pitch down to', (leading) => set({ limits: { ...limits, leading } }))}
       {percent(limits.size, 'Size down to', (size) => set({ limits: { ...limits, size } }))}
-      <h3>Confirm</h3>
+      <h2>Confirm</h2>
       <p className="soft">
         {locked
           ? 'The edition is confirmed and locked: nothing of it changes.'

@@ -61,13 +61,13 @@ export function FitList({ language, expected, onForecast, onSelect }: Props) {
           </span>
         </div>
       )}
-      <h3>
+      <h2>
         {over.length
           ? `${plural(over.length, 'text')} ${forecast === null ? '' : 'would become '}longer than ${over.length === 1 ? 'its' : 'their'} frames`
           : forecast === null
             ? 'Every text fits its frames'
             : 'Every text would fit its frames'}
-      </h3>
+      </h2>
       <ul>
         {over.map(([story, o]) => {
           const place = placeOf(story);
@@ -98,7 +98,7 @@ export function FitList({ language, expected, onForecast, onSelect }: Props) {
       </ul>
       {tight.length > 0 && (
         <>
-          <h3>Set tighter, and fitting</h3>
+          <h2>Set tighter, and fitting</h2>
           <ul>
             {tight.map((story) => {
               const place = placeOf(story);
@@ -119,7 +119,7 @@ export function FitList({ language, expected, onForecast, onSelect }: Props) {
       )}
       {lacking.length > 0 && (
         <>
-          <h3>Signs that no font at hand has</h3>
+          <h2>Signs that no font at hand has</h2>
           <ul>
             {lacking.map(([story, signs]) => (
               <li key={story}>

@@ -33,10 +33,10 @@ export function LettersAtHand({ language }: { language: string }) {
   const whole = found.data.families.filter((f) => f.has === f.of);
   return (
     <section className="letters" aria-label="Letters of the language">
-      <h3>Letters of {languageName(language)}</h3>
+      <h2>Letters of {languageName(language)}</h2>
       <ul>
         {lacking.map((f) => (
-          <OneFamily key={f.family} letters={f} onSet={(by) => set(f.family, by)} />
+          <OneFamily key={f.family} letters={f} language={language} onSet={(by) => set(f.family, by)} />
         ))}
       </ul>
       {whole.length > 0 && (
@@ -56,12 +56,13 @@ export function LettersAtHand({ language }: { language: string }) {
   );
 }
 
-function OneFamily({ letters: f, onSet }: { letters: FamilyLetters; onSet: (family: string) => void }) {
+function OneFamily({ letters: f, language, onSet }: { letters: FamilyLetters; language: string; onSet: (family: string) => void }) {
   const missing = f.of - f.has;
   return (
     <li>
       <p>
-        <b>{f.family}</b> lacks {missing.toLocaleString('en')} of {f.of.toLocaleString('en')}: {f.lacks.slice(0, 24).join(' ')}
+        <b>{f.family}</b> lacks {missing.toLocaleString('en')} of {f.of.toLocaleString('en')}:{' '}
+        <span lang={language}>{f.lacks.slice(0, 24).join(' ')}</span>
         {missing > 24 && ' …'}
       </p>
       <p className="soft">

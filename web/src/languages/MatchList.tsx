@@ -9,13 +9,15 @@ import { Parts } from './Parts.tsx';
 interface Props {
   row: DeskRow;
   language: string;
+  /** What stands there now: what says the same offers nothing. */
+  text: string;
   /** What can be put in by key, in this order. */
   onOffered: (readable: readonly string[]) => void;
   onTake: (readable: string) => void;
 }
 
 /** What was translated before and is like a segment: how alike, what is different, and by which key it is put in. */
-export function MatchList({ row, language, onOffered, onTake }: Props) {
+export function MatchList({ row, language, text, onOffered, onTake }: Props) {
   const id = useDocument((s) => s.id)!;
   const kept = useDocument((s) => s.kept);
   const { unit, at, segment, codes } = row;
@@ -25,9 +27,7 @@ export function MatchList({ row, language, onOffered, onTake }: Props) {
     enabled: kept,
     staleTime: 10_000,
   });
-  // What says the same as the target itself offers nothing.
-  const now = segment.target ? readable(segment.target) : null;
-  const list = (found.data ?? []).filter((m) => readable(m.target) !== now);
+  const list = (found.data ?? []).filter((m) => readable(m.target) !== text);
   useEffect(() => {
     onOffered(list.map((m) => readable(m.target)));
   });

@@ -44,7 +44,7 @@ export function People({ language, onDelivery }: Props) {
         </ul>
       )}
       {jobs.error && <p className="warn">{(jobs.error as Error).message}</p>}
-      <h3>Ask for a translation</h3>
+      <h2>Ask for a translation</h2>
       <AskTranslator language={language} chosen={recipe ? choiceIn(recipe.settings) : {}} onAsked={again} />
       <p className="soft">
         Mails go to the <Link to="/outbox">simulated outbox</Link>, where their links can be opened.

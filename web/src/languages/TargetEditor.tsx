@@ -107,7 +107,9 @@ export function TargetEditor({ row, language, terms, seesMemory, onKeep, onNext,
           “{t.source}” is “{t.target}” among the terms.
         </p>
       ))}
-      {seesMemory && <MatchList row={row} language={language} onOffered={(list) => (offered.current = list)} onTake={setText} />}
+      {seesMemory && (
+        <MatchList row={row} language={language} text={text} onOffered={(list) => (offered.current = list)} onTake={setText} />
+      )}
     </div>
   );
 }

@@ -40,7 +40,7 @@ export function TermList({ source, language }: { source: string; language: strin
   };
   return (
     <section className="terms" aria-label="Terms">
-      <h3>Terms</h3>
+      <h2>Terms</h2>
       <p className="soft">Underlined at the desk; it is told where a translation does without them.</p>
       <ul>
         {terms.map((t) => (
