@@ -117,3 +117,44 @@ test('outputs are made in the language as well; a locked edition does not change
   await page.getByRole('button', { name: 'Unlock' }).click();
   await expect(page.locator('.edition-settings')).toContainText(/locked .*; unlocked/);
 });
+
+test('several documents go out as one set; a style is never translated; another picture in one language', async ({ page }) => {
+  const id = await flyer(page);
+  const other = (await page.locator('.shelf-row', { hasText: 'Five Worlds' }).getAttribute('data-document'))!;
+  await page.goto(`/d/${id}/languages?language=fr`);
+  const analysis = page.getByLabel('What there is to translate');
+  await expect(analysis).toContainText('in 20 segments');
+  await page.getByLabel('Together with').click();
+  await page.locator('.ant-select-dropdown:visible').getByText('Five Worlds').click();
+  await page.keyboard.press('Escape');
+  await expect(analysis).toContainText(/Five Worlds: \d+ words/);
+  expect(await findings(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Make the files' }).click();
+  await expect(page.getByRole('link', { name: 'Five Worlds' })).toBeVisible({ timeout: 60_000 });
+  // The other document is left as it was.
+  const { recipes } = (await (await page.request.get(`/api/folios/${other}`)).json()) as {
+    recipes: Record<string, { id: string; name: string }>;
+  };
+  const made = Object.values(recipes).filter((r) => r.name.endsWith(', French'));
+  expect(made).toHaveLength(1);
+  await page.request.post(`/api/folios/${other}/edits`, {
+    headers: { origin: 'http://127.0.0.1:4780' },
+    data: {
+      base: 100_000,
+      actor: 'test',
+      burst: 'test',
+      edits: [
+        { kind: 'recipe.remove', args: { recipe: made[0]!.id } },
+        { kind: 'edition.remove', args: { language: 'fr' } },
+      ],
+    },
+  });
+  await page.goto(`/d/${id}/languages?language=fr`);
+  await page.getByText('What goes out, and what goes along').click();
+  await page.getByLabel('Styles that are never translated').click();
+  await page.locator('.ant-select-dropdown:visible').getByText('Flyer title', { exact: true }).click();
+  await page.keyboard.press('Escape');
+  await expect(analysis).toContainText('in 19 segments');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(analysis).toContainText('in 20 segments');
+});

@@ -251,6 +251,34 @@ const USES: [Edit, (f: Folio) => unknown, unknown, string[]][] = [
   [{ kind: 'edition.make', args: { language: 'de-AT', basedOn: 'de' } }, (f) => f.editions['de-AT']!.basedOn, 'de', ['editions/de-AT']],
   [{ kind: 'edition.remove', args: { language: 'ja' } }, (f) => Object.keys(f.editions), [], ['editions/ja']],
   [
+    { kind: 'words.translate', args: { story: 't', paragraph: 'p4', from: 1, to: 3, translate: false } },
+    (f) => (f.stories['t']!.blocks['p4'] as Paragraph).content,
+    [
+      { type: 'span', text: 'f' },
+      { type: 'span', text: 'ou', translate: false },
+      { type: 'span', text: 'r' },
+    ],
+    ['p4'],
+  ],
+  [
+    { kind: 'paragraph.translate', args: { story: 't', paragraph: 'p2', translate: false } },
+    (f) => (f.stories['t']!.blocks['p2'] as Paragraph).translate,
+    false,
+    ['p2'],
+  ],
+  [
+    { kind: 'style.translate', args: { of: 'paragraph', style: 'q', translate: false } },
+    (f) => f.head.paragraphStyles['q']!.translate,
+    false,
+    ['q'],
+  ],
+  [
+    { kind: 'list.alphabetical', args: { list: 'words', story: 't', entries: ['p1', 'p2', 'gone'] } },
+    (f) => f.head.structure.alphabetical,
+    { words: { story: 't', entries: ['p1', 'p2'] } },
+    ['structure/alphabetical'],
+  ],
+  [
     { kind: 'edition.units', args: { language: 'ja', units: { p1: { segments: [{ source: [], target: [], state: 'final' }] } } } },
     (f) => f.editions['ja']!.units['p1']!.segments[0]!.state,
     'final',

@@ -6,7 +6,12 @@ import { FAULTS } from '../language/checks.ts';
 import type { Fault } from '../language/checks.ts';
 
 /** What there is to translate, and how many texts stay here, by reason. */
-export const Counted = z.object({ analysis: Analysis, stays: z.record(z.string(), z.number()) });
+export const Counted = z.object({
+  analysis: Analysis,
+  stays: z.record(z.string(), z.number()),
+  /** Other documents that go out with it, counted as one set: what stood in one before is repeated in the next. */
+  others: z.array(z.object({ title: z.string(), analysis: Analysis })).default([]),
+});
 export type Counted = z.infer<typeof Counted>;
 
 /** What a translator sent back, held against the document; `units` by their names, for taking them. */

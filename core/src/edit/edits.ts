@@ -58,6 +58,17 @@ function spokenIn(span: Span, language: string | null): Span {
   return Object.keys(own).length ? { ...rest, overrides: own } : rest;
 }
 
+function setTranslated(thing: { translate?: false | undefined }, on: boolean): void {
+  if (on) delete thing.translate;
+  else thing.translate = false;
+}
+
+function translatedOrNot(span: Span, on: boolean): Span {
+  const own = { ...span };
+  setTranslated(own, on);
+  return own;
+}
+
 /** Every change a person can make to a document, by name. */
 export const EDITS = [
   edit(
@@ -160,6 +171,40 @@ export const EDITS = [
       ]);
     },
   ),
+  /** Whether some words of a paragraph are translated, or stay as they are in every language. */
+  edit(
+    'words.translate',
+    z.object({ story: Id, paragraph: Id, from: z.number().int().min(0), to: z.number().int().min(0), translate: z.boolean() }),
+    (draft, a) => {
+      const block = need(draft.stories[a.story]?.blocks[a.paragraph], 'This paragraph');
+      if (block.kind !== 'paragraph') return;
+      const words = sliceContent(block.content, a.from, a.to).map((node) =>
+        node.type === 'span' ? translatedOrNot(node, a.translate) : node,
+      );
+      block.content = normalise([
+        ...sliceContent(block.content, 0, a.from),
+        ...words,
+        ...sliceContent(block.content, Math.max(a.from, a.to), contentLength(block.content)),
+      ]);
+    },
+  ),
+  /** The same for a whole paragraph. */
+  edit('paragraph.translate', z.object({ story: Id, paragraph: Id, translate: z.boolean() }), (draft, a) => {
+    const block = need(draft.stories[a.story]?.blocks[a.paragraph], 'This paragraph');
+    if (block.kind === 'paragraph') setTranslated(block, a.translate);
+  }),
+  /** The same for everything in a style. */
+  edit('style.translate', z.object({ of: z.enum(['paragraph', 'character']), style: Id, translate: z.boolean() }), (draft, a) => {
+    const styles = a.of === 'paragraph' ? draft.head.paragraphStyles : draft.head.characterStyles;
+    setTranslated(need(styles[a.style], 'This style'), a.translate);
+  }),
+  /** A list in alphabetical order, by the paragraphs that begin its entries; null: it is none. Other languages sort it anew. */
+  edit('list.alphabetical', z.object({ list: Id, story: Id, entries: z.array(Id).min(1).nullable() }), (draft, a) => {
+    const story = need(draft.stories[a.story], 'This text');
+    const lists = (draft.head.structure.alphabetical ??= {});
+    delete lists[a.list];
+    if (a.entries) lists[a.list] = { story: a.story, entries: a.entries.filter((id) => story.blocks[id]) };
+  }),
   edit('pin.set', Pin, (draft, a) => {
     draft.head.structure.pins[a.id] = a;
   }),

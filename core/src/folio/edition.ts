@@ -84,6 +84,7 @@ export type EditionOverrides = z.infer<typeof EditionOverrides>;
 export const Conventions = z.object({
   quotes: z.boolean().default(false),
   decimals: z.boolean().default(false),
+  dates: z.boolean().optional(),
 });
 export type Conventions = z.infer<typeof Conventions>;
 

@@ -85,3 +85,11 @@ export const paragraphRole = (head: Pick<Head, 'paragraphStyles'>, styleId: stri
 
 export const spanRole = (head: Pick<Head, 'characterStyles'>, span: Span): Role | undefined =>
   nearestRole(styleChain(head.characterStyles, span.style));
+
+/** Whether a paragraph stays as it is in every language: it says so itself, or its style does. */
+export const paragraphStays = (head: Pick<Head, 'paragraphStyles'>, paragraph: Paragraph): boolean =>
+  paragraph.translate === false || styleChain(head.paragraphStyles, paragraph.style).some((s) => s.translate === false);
+
+/** The same for words. */
+export const spanStays = (head: Pick<Head, 'characterStyles'>, span: Span): boolean =>
+  span.translate === false || styleChain(head.characterStyles, span.style).some((s) => s.translate === false);

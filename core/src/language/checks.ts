@@ -30,6 +30,10 @@ const FORBIDDEN =
   // eslint-disable-next-line no-control-regex -- these are what is looked for
   /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u0084\u0086-\u009F\u202A-\u202E\u2066-\u2069\uE000-\uE003\uFDD0-\uFDEF\uFFFC\uFFFE\uFFFF]|\p{Cs}/gu;
 
+/** Texts of none but these have no such sign: nearly all of them, told in one fast look. */
+const PLAIN = /^[\t\n\x20-\x7E\xA0-\u2029\u202F-\u2065\u206A-\uD7FF]*$/;
+const forbiddenIn = (text: string): string[] => (PLAIN.test(text) ? [] : [...new Set(text.match(FORBIDDEN) ?? [])]);
+
 const called = (code: Code | undefined, n: number): string => (code ? `${n} (${code.shows || code.says})` : String(n));
 
 /** Looks a translation through against its source. */
@@ -76,14 +80,15 @@ function codeFaults(source: readonly TextPart[], target: readonly TextPart[], co
 function wordFaults(source: string, target: readonly TextPart[], languages: { source: string; target: string }): SegmentFinding[] {
   const found: SegmentFinding[] = [];
   const words = wordsOf(target);
-  const forbidden = [...new Set(words.match(FORBIDDEN) ?? [])];
+  const forbidden = forbiddenIn(words);
   if (forbidden.length)
     found.push({
       fault: 'forbidden',
       says: `It holds signs that cannot be seen: ${forbidden.map((c) => `U+${c.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`).join(', ')}.`,
     });
   found.push(...numberFaults(source, words, languages));
-  const [lead, trail] = [/^\s*/, /\s*$/].map((at) => at.exec(source)![0] === at.exec(words)![0]);
+  const lead = beginning(source) === beginning(words);
+  const trail = ending(source) === ending(words);
   if (!lead || !trail)
     found.push({
       fault: 'spaces',
@@ -99,6 +104,10 @@ function wordFaults(source: string, target: readonly TextPart[], languages: { so
     });
   return found;
 }
+
+/** White space at the ends of a text. */
+const beginning = (text: string): string => text.slice(0, text.length - text.trimStart().length);
+const ending = (text: string): string => text.slice(text.trimEnd().length);
 
 /** Numbers that are there on one side only; one that was left as it stood may be another number in another language. */
 function numberFaults(source: string, target: string, languages: { source: string; target: string }): SegmentFinding[] {
@@ -150,7 +159,8 @@ const SAME_MARK: Record<string, string> = {
   '；;': ';',
 };
 function endMark(text: string): string {
-  const last = /([.!?:;…。．！？：；؟۔।])[\p{Pe}\p{Pf}\p{Pi}"'”’\s]*$/u.exec(text)?.[1] ?? '';
+  // Looked for at the end only: what closes after a mark is short.
+  const last = /([.!?:;…。．！？：；؟۔।])[\p{Pe}\p{Pf}\p{Pi}"'”’\s]*$/u.exec(text.slice(-24))?.[1] ?? '';
   return SAME_MARK[last] ?? last;
 }
 
@@ -161,7 +171,7 @@ export function mended(source: readonly TextPart[], target: readonly TextPart[],
   const out: TextPart[] = [];
   const open: number[] = [];
   for (const part of target) {
-    if (part.type === 'text') out.push({ type: 'text', text: part.text.replace(FORBIDDEN, '') });
+    if (part.type === 'text') out.push(PLAIN.test(part.text) ? part : { type: 'text', text: part.text.replace(FORBIDDEN, '') });
     else if (part.type === 'wrap') out.push(part);
     else if (part.type === 'close') {
       const at = open.lastIndexOf(part.code);

@@ -1,6 +1,6 @@
 import type { TextPart } from '../folio/edition.ts';
 import type { Head } from '../folio/head.ts';
-import { resolveParagraph, resolveSpan, spanRole, styleChain } from '../folio/resolve.ts';
+import { resolveParagraph, resolveSpan, spanRole, spanStays } from '../folio/resolve.ts';
 import type { Inline, Paragraph, Span } from '../folio/story.ts';
 import type { CharacterProperties } from '../folio/styles.ts';
 import { normalise } from '../folio/text.ts';
@@ -80,7 +80,7 @@ export function codesOf(paragraph: Paragraph, context: CodeContext): Coded {
     }
     const props = resolveSpan(head, base, node);
     const role = spanRole(head, node);
-    const kept = isKept(head, node);
+    const kept = spanStays(head, node);
     const last = pieces[pieces.length - 1];
     let seen = `${plainOf(props)}|${role ? `${role.element}.${role.class ?? ''}` : ''}|${kept ? 'kept' : ''}`;
     // White space takes the look of the words before it, where nobody can see the difference.
@@ -115,9 +115,6 @@ function spacesApart(
   const space = (text: string): Piece[] => (text ? [{ span: { ...piece.span, text }, kept: false, seen: ground }] : []);
   return [...space(lead), { ...piece, span: { ...piece.span, text: words } }, ...space(trail)];
 }
-
-const isKept = (head: CodeContext['head'], span: Span): boolean =>
-  span.translate === false || styleChain(head.characterStyles, span.style).some((s) => s.translate === false);
 
 /** The look that stands in most places; where several do, the one with most words. */
 function groundOf(pieces: readonly (Piece | Exclude<Inline, Span>)[]): string | undefined {

@@ -1,4 +1,5 @@
 import type { Conventions, TextPart } from '../folio/edition.ts';
+import { withDates } from './dates.ts';
 import { primary } from './goesOut.ts';
 
 /** Outer and inner quotation marks by language (Unicode CLDR, `delimiters`; Swiss German from the same). */
@@ -34,11 +35,12 @@ export function decimalMark(language: string): string {
 }
 const marks = new Map<string, string>();
 
-/** A translated text by the habits of its language, as far as asked: quotation marks and decimal marks that came over from the source. */
+/** A translated text by the habits of its language, as far as asked: quotation marks, decimal marks and dates in words that came over from the source. */
 export function byConventions(parts: readonly TextPart[], conventions: Conventions, from: string, to: string): TextPart[] {
-  if (!conventions.quotes && !conventions.decimals) return [...parts];
+  if (!conventions.quotes && !conventions.decimals && !conventions.dates) return [...parts];
   let out = [...parts];
   if (conventions.quotes) out = withQuotes(out, from, to);
+  if (conventions.dates) out = withDates(out, from, to);
   if (conventions.decimals) {
     const [was, is] = [decimalMark(from), decimalMark(to)];
     if (was !== is)

@@ -1,9 +1,10 @@
 import { Composer } from '../compose/compose.ts';
 import type { FontSet } from '../compose/fontSet.ts';
 import type { Composition, TextOverflow } from '../compose/marks.ts';
+import type { Edition } from '../folio/edition.ts';
 import type { Folio } from '../folio/folio.ts';
 import { paragraphsOf } from '../folio/traverse.ts';
-import { isTakeable, taken } from './comingBack.ts';
+import { isTakeable, newEdition, taken } from './comingBack.ts';
 import type { Return, Returned } from './comingBack.ts';
 import { inEdition } from './inEdition.ts';
 
@@ -42,6 +43,14 @@ export function overflowing(folio: Folio, before: Composition, after: Compositio
   return out;
 }
 
+/** The edition as it would be with all that can be taken; who said so and what was before does not matter for setting it. */
+function trialEdition(folio: Folio, back: Return, changing: readonly Returned[]): Edition {
+  const edition = folio.editions[back.language];
+  const whole = back.segments.length === changing.length;
+  if (!whole) return taken(edition, back, new Set(changing.map((s) => s.id)), '', '');
+  return { ...(edition ?? newEdition(back.language)), units: { ...edition?.units, ...Object.fromEntries(back.units) } };
+}
+
 /**
  * What only composing can tell of what comes back: texts that are longer than their frames, and signs that no font has. Sets the texts
  * that change, as they are now and as they would be.
@@ -50,8 +59,7 @@ export function fitFindings(folio: Folio, back: Return, fonts: FontSet, storyOf:
   const changing = back.segments.filter(isTakeable);
   const stories = new Set(changing.flatMap((s) => storyOf.get(s.unit) ?? []));
   if (!stories.size) return back;
-  const chosen = new Set(changing.map((s) => s.id));
-  const edition = taken(folio.editions[back.language], back, chosen, '', '');
+  const edition = trialEdition(folio, back, changing);
   const trial = inEdition({ ...folio, editions: { ...folio.editions, [back.language]: edition } }, back.language);
   const after = composeStories(trial, fonts, stories);
   // How it was before is asked only of texts with which something is wrong now.

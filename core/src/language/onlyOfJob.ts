@@ -60,6 +60,8 @@ export function onlyOfJob(folio: Folio, job: JobTexts): Folio {
     ...Object.values(shown.spreads).flatMap((s) => Object.values(s.items)),
     ...Object.values(head.masterPages).flatMap((m) => Object.values(m.items)),
   ]);
+  // What stands in for a picture in the language of the job is seen as well.
+  for (const { media } of Object.values(folio.editions[job.language]?.overrides.pictures ?? {})) pictures.add(media);
   const paragraphs = new Set(Object.values(shown.stories).flatMap((s) => Object.keys(s.blocks)));
   const { structure } = head;
   const of = <T>(record: Record<string, T>, keep: (id: string, value: T) => boolean): Record<string, T> =>
@@ -94,7 +96,12 @@ function emptied(story: Story): Story {
 }
 
 function picturesOf(items: readonly Item[]): Set<string> {
-  return new Set(items.flatMap((i) => ('media' in i && typeof i.media === 'string' ? [i.media] : [])));
+  return new Set(
+    items.flatMap((i) => [
+      ...('media' in i && typeof i.media === 'string' ? [i.media] : []),
+      ...(i.kind === 'media' && i.poster ? [i.poster] : []),
+    ]),
+  );
 }
 
 /** What of changes by others a translator may hear: what belongs to the job, and nothing of the rest. */

@@ -3,7 +3,7 @@ import type { Item } from '../folio/items.ts';
 import type { Destination } from '../folio/motion.ts';
 import type { Spread } from '../folio/spread.ts';
 import type { Paragraph, Story } from '../folio/story.ts';
-import { resolveParagraph, styleChain } from '../folio/resolve.ts';
+import { paragraphStays, resolveParagraph, styleChain } from '../folio/resolve.ts';
 import { isOnHiddenLayer, pageOfItem, pagesOf, paragraphsOf, placeOfPage, storyOfFrame } from '../folio/traverse.ts';
 import type { PagePlace } from '../folio/traverse.ts';
 import { masterChain } from '../folio/masters.ts';
@@ -200,8 +200,7 @@ class Units {
     const notes = notesIn(story);
     const frames = storyOfFrame(folio);
     for (const paragraph of paragraphsOf(story)) {
-      if (paragraph.translate === false || styleChain(folio.head.paragraphStyles, paragraph.style).some((s) => s.translate === false))
-        continue;
+      if (paragraphStays(folio.head, paragraph)) continue;
       const kind: UnitKind = this.speakersNotes.has(story.id)
         ? 'speakersNote'
         : isMaster

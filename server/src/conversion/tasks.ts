@@ -17,6 +17,8 @@ export type Task =
   | {
       kind: 'count';
       folio: Folio;
+      /** Documents that go out with it as one set. */
+      others?: Folio[];
       files: Files;
       library: LibraryFont[];
       blobs: string;

@@ -89,10 +89,24 @@ async function count(task: Extract<Task, { kind: 'count' }>): Promise<CountedTex
     : undefined;
   const { units, stays } = goesOut(task.folio, task.chosen, composition);
   const known = memoryOfEdition(units, wholeEdition(task.folio, task.language));
-  const [analysis] = analyse([units], new Memory([...task.memory, ...known]));
+  const others = task.others ?? [];
+  // Pages, strands and styles are those of the document that one is at.
+  const whole = { ...task.chosen, pages: '', strands: '', styles: '' };
+  const theirs = others.map((folio) => goesOut(folio, whole).units);
+  const memory = new Memory([
+    ...task.memory,
+    ...known,
+    ...others.flatMap((folio, i) => [...memoryOfEdition(theirs[i]!, wholeEdition(folio, task.language))]),
+  ]);
+  const [analysis, ...more] = analyse([units, ...theirs], memory);
   const reasons: Record<string, number> = {};
   for (const { because } of stays) reasons[because] = (reasons[because] ?? 0) + 1;
-  return { analysis: analysis!, stays: reasons, units: units.map((u) => u.id) };
+  return {
+    analysis: analysis!,
+    stays: reasons,
+    units: units.map((u) => u.id),
+    others: others.map(({ head }, i) => ({ title: head.metadata.title || head.id, analysis: more[i]! })),
+  };
 }
 
 /** Which families of a document lack letters of a language, against every font at hand. */

@@ -41,7 +41,7 @@ export function languageRoutes(api: Api, s: Services): void {
       path: '/folios/:id/languages/:language/count',
       says: 'What there is to translate, against the memory',
       params,
-      body: z.object({ settings: z.record(z.string(), z.unknown()) }),
+      body: z.object({ settings: z.record(z.string(), z.unknown()), others: z.array(z.string()).max(200).default([]) }),
       answer: Counted,
     },
     async ({ params: p, body }) => {
@@ -49,8 +49,9 @@ export function languageRoutes(api: Api, s: Services): void {
       if (!chosen.success) throw new FolioError('texts.settings', 'These settings cannot be used.', 'Choose others.');
       const task = await held(p.id);
       const memory = await s.memory.of(task.folio.head.metadata.language, chosen.data);
-      const { analysis, stays } = resultOf(await s.pool.count({ ...task, chosen: chosen.data, language: p.language, memory }));
-      return { analysis, stays };
+      const others = await Promise.all(body.others.filter((id) => id !== p.id).map(async (id) => (await s.documents.get(id)).folio));
+      const counted = resultOf(await s.pool.count({ ...task, others, chosen: chosen.data, language: p.language, memory }));
+      return { analysis: counted.analysis, stays: counted.stays, others: counted.others };
     },
   );
 

@@ -125,8 +125,8 @@ export const api = {
   closePhone: (site: string) => call<object>(`/published/${site}/phone`, undefined, 'DELETE'),
   collected: (id: string) => call<Measures>(`/collected?id=${encodeURIComponent(id)}`),
   clearCollected: (id: string) => call<object>(`/collected?id=${encodeURIComponent(id)}`, undefined, 'DELETE'),
-  countTexts: (id: string, language: string, settings: Record<string, unknown>) =>
-    call<Counted>(`${doc(id)}/languages/${language}/count`, { settings }),
+  countTexts: (id: string, language: string, settings: Record<string, unknown>, others: readonly string[]) =>
+    call<Counted>(`${doc(id)}/languages/${language}/count`, { settings, others }),
   remember: (id: string, language: string, units: Record<string, TranslatedUnit>) =>
     call<{ added: number }>(`${doc(id)}/languages/${language}/memory`, { units }),
   keywords: (id: string) => call<string[]>(`${doc(id)}/keywords`),

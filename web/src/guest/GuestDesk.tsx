@@ -11,6 +11,7 @@ import { useServerEvents } from '../api/events.ts';
 import { useDocument } from '../document/documentStore.ts';
 import { Desk } from '../languages/Desk.tsx';
 import { GrowthTint } from '../languages/GrowthTint.tsx';
+import { TextOutline } from '../languages/TextOutline.tsx';
 import { useScriptFont } from '../languages/useScriptFont.ts';
 import { useAddress } from '../shell/address.ts';
 import { useKeys } from '../shell/keys.ts';
@@ -74,7 +75,16 @@ function AtWork({ job, onAnswer }: { job: GuestJob; onAnswer: (answer: GuestAnsw
     () => ({ name, units: new Set(units), seesMemory: may.seesMemory, reviews: may.reviews, writes: state === 'accepted' }),
     [name, units, may.seesMemory, may.reviews, state],
   );
-  const tint = useCallback((spread: Spread, scale: number) => <GrowthTint spread={spread} scale={scale} />, []);
+  const text = search.get('text');
+  const tint = useCallback(
+    (spread: Spread, scale: number) => (
+      <>
+        <GrowthTint spread={spread} scale={scale} />
+        <TextOutline spread={spread} text={text} scale={scale} />
+      </>
+    ),
+    [text],
+  );
   const none = useMemo(() => new Set<number>(), []);
   const onSelect = useCallback((id: string | null) => change({ item: id }), [change]);
   const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
@@ -134,7 +144,7 @@ function AtWork({ job, onAnswer }: { job: GuestJob; onAnswer: (answer: GuestAnsw
             <Desk
               language={language}
               guest={guest}
-              onShow={(frame, page) => change({ item: frame, page: page === null ? null : String(page) })}
+              onShow={(frame, page, text) => change({ item: frame, text, ...(page !== null && { page: String(page) }) })}
             />
           </aside>
         </main>

@@ -1,27 +1,19 @@
 import { Bar, BarChart, Cell, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import type { Counted } from '@elastic-folio/core/api';
 import { plural } from '../shell/plural.ts';
-import { BANDS, costOf } from '@elastic-folio/core/language';
+import { BAND_WORDS } from './rates.ts';
+import { BANDS, costOf, sumOf } from '@elastic-folio/core/language';
 import type { Band, Rates } from '@elastic-folio/core/language';
 
-const NAMES: Record<Band, string> = {
-  inContext: 'done before',
-  repeated: 'repeated',
-  exact: 'the same',
-  '95-99': '95–99 %',
-  '85-94': '85–94 %',
-  '75-84': '75–84 %',
-  '50-74': '50–74 %',
-  new: 'new',
-};
 const COLOURS: Partial<Record<Band, string>> = { new: 'var(--clay)', '50-74': 'var(--straw)', '75-84': 'var(--straw)' };
 
 /** What there is to translate, by how much of it is known, with what it costs and how long it takes. */
 export default function AnalysisChart({ counted, rates }: { counted: Counted; rates: Rates }) {
-  const { analysis, stays } = counted;
+  const { stays, others } = counted;
+  const analysis = others.length ? sumOf([counted.analysis, ...others.map((o) => o.analysis)]) : counted.analysis;
   const { total, bands } = analysis;
   const { cost, days } = costOf(analysis, rates);
-  const rows = BANDS.map((band) => ({ band, name: NAMES[band], words: bands[band].words })).filter((r) => r.words);
+  const rows = BANDS.map((band) => ({ band, name: BAND_WORDS[band], words: bands[band].words })).filter((r) => r.words);
   const staying = Object.values(stays).reduce((n, k) => n + k, 0);
   const number = (n: number): string => n.toLocaleString('en');
   return (
@@ -37,6 +29,16 @@ export default function AnalysisChart({ counted, rates }: { counted: Counted; ra
           </span>
         )}
       </p>
+      {others.length > 0 && (
+        <ul className="soft">
+          <li>this document: {number(counted.analysis.total.words)} words</li>
+          {others.map((o) => (
+            <li key={o.title}>
+              {o.title}: {number(o.analysis.total.words)} words, {number(o.analysis.bands.repeated.words)} of them repeated
+            </li>
+          ))}
+        </ul>
+      )}
       <ResponsiveContainer width="100%" height={Math.max(40, rows.length * 26)}>
         <BarChart data={rows} layout="vertical" margin={{ top: 0, right: 44, bottom: 0, left: 0 }}>
           <XAxis type="number" hide />

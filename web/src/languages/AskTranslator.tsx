@@ -6,7 +6,8 @@ import type { JobFor } from '@elastic-folio/core/api';
 import type { ChoiceOfTexts } from '@elastic-folio/core/language';
 import { api } from '../api/client.ts';
 import type { ApiProblem } from '../api/client.ts';
-import { useDocument } from '../document/documentStore.ts';
+import { newBurst, useDocument } from '../document/documentStore.ts';
+import { ratesKept } from './rates.ts';
 
 interface Props {
   language: string;
@@ -29,6 +30,7 @@ export function AskTranslator({ language, chosen, onAsked }: Props) {
   const [message, setMessage] = useState('');
   const [seesMemory, setSeesMemory] = useState(true);
   const [reviews, setReviews] = useState(false);
+  const [fills, setFills] = useState(true);
   const [problem, setProblem] = useState<string | null>(null);
   const [asking, setAsking] = useState(false);
   const ask = async (): Promise<void> => {
@@ -39,6 +41,7 @@ export function AskTranslator({ language, chosen, onAsked }: Props) {
       may: { seesMemory, reviews },
       due: kind === 'person' ? due : null,
       message,
+      rates: ratesKept(),
     });
     if (!job.success) {
       const [first] = job.error.issues;
@@ -47,6 +50,7 @@ export function AskTranslator({ language, chosen, onAsked }: Props) {
     setAsking(true);
     setProblem(null);
     try {
+      if (fills && kind === 'person') await fillFromMemory(id, language);
       await api.askFor(id, job.data);
       setMessage('');
       onAsked();
@@ -141,6 +145,9 @@ export function AskTranslator({ language, chosen, onAsked }: Props) {
       </div>
       {kind === 'person' && (
         <div className="may">
+          <Checkbox checked={fills} onChange={(e) => setFills(e.target.checked)}>
+            what the memory has word by word is filled in first
+          </Checkbox>
           <Checkbox checked={seesMemory} onChange={(e) => setSeesMemory(e.target.checked)}>
             sees matches from the memory
           </Checkbox>
@@ -160,4 +167,13 @@ export function AskTranslator({ language, chosen, onAsked }: Props) {
       </Button>
     </form>
   );
+}
+
+/** Texts that were translated before, word by word, are in the edition before anybody starts; one undo takes them back. */
+async function fillFromMemory(id: string, language: string): Promise<void> {
+  const { units } = await api.known(id, language);
+  if (!Object.keys(units).length) return;
+  useDocument.getState().change([{ kind: 'edition.units', args: { language, units } }], newBurst());
+  // What is asked for is counted by the server: it has to have arrived.
+  while (!useDocument.getState().kept) await new Promise((r) => setTimeout(r, 30));
 }

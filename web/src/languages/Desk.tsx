@@ -53,7 +53,7 @@ interface Props {
   /** The text that one comes for, by the name of its unit. */
   text?: string | null;
   /** Shows where a text stands. */
-  onShow: (frame: string | null, page: number | null) => void;
+  onShow: (frame: string | null, page: number | null, text: string | null) => void;
 }
 
 const keyOf = (row: DeskRow): string => `${row.unit.id}/${row.at}`;
@@ -102,10 +102,10 @@ export function Desk({ language, guest, text = null, onShow }: Props) {
   });
   const go = (row: DeskRow | undefined): void => {
     setNow(row ? keyOf(row) : null);
-    if (!row) return;
+    if (!row) return onShow(null, null, null);
     virtual.scrollToIndex(rows.indexOf(row), { align: 'auto' });
     const frame = row.unit.story === undefined ? null : ([...storyOfFrame(folio)].find(([, s]) => s === row.unit.story)?.[0] ?? null);
-    onShow(frame, row.unit.pages[0] ?? null);
+    onShow(frame, row.unit.pages[0] ?? null, row.unit.id);
   };
   const ofUnit = (row: DeskRow): DeskRow[] => all.filter((r) => r.unit.id === row.unit.id);
   const write = (units: Record<string, TranslatedUnit>): void => change([{ kind: 'edition.units', args: { language, units } }], newBurst());

@@ -5,10 +5,18 @@ import { useQuery } from '@tanstack/react-query';
 import { api } from '../api/client.ts';
 import { actorId, newBurst, useDocument } from '../document/documentStore.ts';
 import { newRecipe } from '../outputs/newRecipe.ts';
+import { InThisLanguage } from './InThisLanguage.tsx';
 import { languageName } from './progress.ts';
 
+interface Props {
+  language: string;
+  /** What is selected on the table. */
+  item: string | null;
+  onGone: () => void;
+}
+
 /** What is otherwise in one language, and what may be done to its texts; its outputs; locking it. */
-export function EditionSettings({ language, onGone }: { language: string; onGone: () => void }) {
+export function EditionSettings({ language, item, onGone }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
   const fonts = useDocument((s) => s.fonts);
@@ -66,7 +74,7 @@ export function EditionSettings({ language, onGone }: { language: string; onGone
       <Switch
         size="small"
         disabled={locked}
-        checked={conventions[name]}
+        checked={conventions[name] === true}
         onChange={(on) => set({ conventions: { ...conventions, [name]: on } })}
       />
     </label>
@@ -121,9 +129,12 @@ export function EditionSettings({ language, onGone }: { language: string; onGone
           ]}
         />
       </label>
+      <h2>Pictures and links</h2>
+      <InThisLanguage key={item} language={language} item={item} />
       <h2>Habits of the language</h2>
       {habit('quotes', 'Quotation marks as the language has them')}
       {habit('decimals', 'Decimal marks as the language has them')}
+      {habit('dates', 'Dates in words as the language has them')}
       <h2>How tight a text may be set</h2>
       <label>
         <span className="soft">Letters closer by (1/1000 em)</span>

@@ -14,6 +14,7 @@ import { GrowthTint } from './GrowthTint.tsx';
 import { KnownBefore } from './KnownBefore.tsx';
 import { People } from './People.tsx';
 import { SendTexts } from './SendTexts.tsx';
+import { TextOutline } from './TextOutline.tsx';
 import { useForecast } from './useForecast.ts';
 import { useScriptFont } from './useScriptFont.ts';
 
@@ -46,7 +47,16 @@ export function Languages() {
   const onSelect = useCallback((id: string | null) => change({ item: id }), [change]);
   const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
   const onPage = useCallback((n: number) => change({ page: n === 1 ? null : String(n) }), [change]);
-  const tint = useCallback((spread: Spread, scale: number) => <GrowthTint spread={spread} scale={scale} />, []);
+  const text = part === 'desk' ? search.get('text') : null;
+  const tint = useCallback(
+    (spread: Spread, scale: number) => (
+      <>
+        <GrowthTint spread={spread} scale={scale} />
+        <TextOutline spread={spread} text={text} scale={scale} />
+      </>
+    ),
+    [text],
+  );
   const points = useMemo(() => {
     const over = new Set<number>();
     if (language === null || original) return over;
@@ -101,7 +111,7 @@ export function Languages() {
                 key={language}
                 language={language}
                 text={search.get('text')}
-                onShow={(frame, page) => change({ item: frame, page: page === null ? null : String(page) })}
+                onShow={(frame, page, text) => change({ item: frame, text, ...(page !== null && { page: String(page) }) })}
               />
             ) : part === 'fit' ? (
               <FitList
@@ -116,7 +126,7 @@ export function Languages() {
             ) : part === 'memory' ? (
               <KnownBefore key={language} language={language} />
             ) : (
-              <EditionSettings key={language} language={language} onGone={() => change({ language: null, part: null })} />
+              <EditionSettings key={language} language={language} item={item} onGone={() => change({ language: null, part: null })} />
             )}
           </>
         )}

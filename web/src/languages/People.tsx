@@ -4,6 +4,7 @@ import { Button, Popconfirm, Progress } from 'antd';
 import dayjs from 'dayjs';
 import { Link } from 'react-router';
 import type { JobOnList, JobState, ServerEvent } from '@elastic-folio/core/api';
+import { costOf } from '@elastic-folio/core/language';
 import { api } from '../api/client.ts';
 import { useServerEvents } from '../api/events.ts';
 import { useDocument } from '../document/documentStore.ts';
@@ -59,6 +60,7 @@ const choiceIn = (settings: Record<string, unknown>): Record<string, unknown> =>
 
 function OneJob({ job, onChanged, onDelivery }: { job: JobOnList; onChanged: () => void; onDelivery: (job: string) => void }) {
   const { progress, state } = job;
+  const { cost, days } = costOf(job.analysis, job.rates);
   const percent = progress.all ? Math.floor((progress.done / progress.all) * 100) : 0;
   const late = job.due !== null && (state === 'invited' || state === 'accepted') && job.due < dayjs().format('YYYY-MM-DD');
   const act = async (what: Promise<unknown>): Promise<void> => {
@@ -75,7 +77,8 @@ function OneJob({ job, onChanged, onDelivery }: { job: JobOnList; onChanged: () 
         <Progress percent={percent} size="small" strokeColor="var(--fir)" aria-label={`${progress.done} of ${progress.all} texts`} />
       )}
       <p className="soft">
-        {job.analysis.total.words.toLocaleString('en')} words
+        {job.analysis.total.words.toLocaleString('en')} words,{' '}
+        {cost.toLocaleString('en', { style: 'currency', currency: job.rates.currency })}, {days === 1 ? '1 day' : `${days} days`}
         {job.chosen.pages ? `, pages ${job.chosen.pages}` : ''}
         {job.due !== null && (
           <>

@@ -3,12 +3,15 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Button, InputNumber, Select } from 'antd';
 import { Download } from 'lucide-react';
 import { without } from '@elastic-folio/core';
-import { Rates } from '@elastic-folio/core/language';
+import { BANDS } from '@elastic-folio/core/language';
 import { api } from '../api/client.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { newRecipe } from '../outputs/newRecipe.ts';
 import { useMaking } from '../outputs/refresh.ts';
 import { SettingsForm } from '../outputs/SettingsForm.tsx';
+import { DocumentSet, makeForAnother } from './DocumentSet.tsx';
+import { BAND_WORDS, useRates } from './rates.ts';
+import { NeverTranslated } from './NeverTranslated.tsx';
 import { languageName } from './progress.ts';
 
 const AnalysisChart = lazy(() => import('./AnalysisChart.tsx'));
@@ -29,9 +32,10 @@ export function SendTexts({ language }: { language: string }) {
   const [draft, setDraft] = useState<Record<string, unknown>>(recipe?.settings ?? {});
   const settings = useMemo(() => ({ ...draft, target: language }), [draft, language]);
   const counting = useDeferredValue(settings);
+  const [others, setOthers] = useState<string[]>([]);
   const counted = useQuery({
-    queryKey: ['counted', id, folio.head.metadata.language, language, counting, kept],
-    queryFn: () => api.countTexts(id, language, counting),
+    queryKey: ['counted', id, folio.head.metadata.language, language, counting, others, kept],
+    queryFn: () => api.countTexts(id, language, counting, others),
     placeholderData: keepPreviousData,
     enabled: kept,
   });
@@ -43,7 +47,7 @@ export function SendTexts({ language }: { language: string }) {
     }).data ?? [];
   const state = recipe && states.find((s) => s.recipe === recipe.id);
   const { make } = useMaking(id);
-  const [rates, setRates] = useState(() => Rates.parse({}));
+  const [rates, setRates] = useRates();
   const write = async (): Promise<void> => {
     if (!kind) return;
     const edit = recipe
@@ -53,6 +57,8 @@ export function SendTexts({ language }: { language: string }) {
     // The run reads the recipe from the server: it has to have arrived.
     while (!useDocument.getState().kept) await new Promise((r) => setTimeout(r, 30));
     await make(edit.args.id);
+    for (const other of others)
+      await makeForAnother(other, kind, language, settings).catch((e: Error) => useDocument.getState().complain(e.message));
   };
   if (!kind) return <p className="soft">Reading the formats …</p>;
   const going = state?.state === 'running' || state?.state === 'waiting';
@@ -105,9 +111,27 @@ export function SendTexts({ language }: { language: string }) {
           />
         </label>
       </div>
+      <details className="shares">
+        <summary>What counts of a word, by how much is known</summary>
+        {BANDS.map((band) => (
+          <label key={band}>
+            <span className="soft">{BAND_WORDS[band]}</span>
+            <InputNumber
+              size="small"
+              aria-label={`Share of a word, ${BAND_WORDS[band]}`}
+              min={0}
+              max={100}
+              suffix="%"
+              value={Math.round((rates.shares[band] ?? 1) * 100)}
+              onChange={(v) => v !== null && setRates({ ...rates, shares: { ...rates.shares, [band]: v / 100 } })}
+            />
+          </label>
+        ))}
+      </details>
+      <DocumentSet language={language} kind={kind} chosen={others} onChange={setOthers} />
       <div className="send-actions">
         <Button type="primary" loading={going} onClick={() => void write()}>
-          {state?.state === 'stale' ? 'Make the file anew' : 'Make the file'}
+          {others.length ? 'Make the files' : state?.state === 'stale' ? 'Make the file anew' : 'Make the file'}
         </Button>
         {state?.lastDone && !going && (
           <Button icon={<Download size={14} />} href={`/api/runs/${state.lastDone.id}/result.zip`}>
@@ -122,6 +146,7 @@ export function SendTexts({ language }: { language: string }) {
       )}
       <details>
         <summary>What goes out, and what goes along</summary>
+        <NeverTranslated />
         <SettingsForm kind={withoutTarget(kind)} values={settings} onChange={setDraft} />
       </details>
     </div>

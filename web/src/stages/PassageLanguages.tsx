@@ -1,6 +1,8 @@
 import { paragraphsOf, readText, resolveParagraph, storyOfFrame } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { AlphabeticalList } from './AlphabeticalList.tsx';
 import { LanguageChoice } from './LanguageChoice.tsx';
+import { StaysAsItIs } from './StaysAsItIs.tsx';
 import { WordLanguages } from './WordLanguages.tsx';
 
 /** In which language each paragraph of a text is, and words in it: screen readers speak it, words are divided by its rules. */
@@ -13,6 +15,7 @@ export function PassageLanguages({ frame }: { frame: string }) {
   return (
     <details className="languages">
       <summary>Languages of its paragraphs</summary>
+      <AlphabeticalList story={story} />
       <ul>
         {paragraphs.map((p) => {
           const text = readText(p).trim();
@@ -28,6 +31,7 @@ export function PassageLanguages({ frame }: { frame: string }) {
                 }
               />
               <WordLanguages story={story.id} paragraph={p} />
+              <StaysAsItIs story={story.id} paragraph={p} />
             </li>
           );
         })}

@@ -2,7 +2,7 @@ import { columnWidths } from '../../../compose/table.ts';
 import { isAddressOfWeb } from '../../../folio/address.ts';
 import { playedFile } from '../../../folio/playedFile.ts';
 import type { Item } from '../../../folio/items.ts';
-import { resolveParagraph } from '../../../folio/resolve.ts';
+import { paragraphStays, resolveParagraph } from '../../../folio/resolve.ts';
 import type { Cell, Inline, Paragraph, Story, Table } from '../../../folio/story.ts';
 import { cellsInOrder } from '../../../folio/tableCells.ts';
 import { attrs, escape } from '../../../paint/svg/markup.ts';
@@ -93,6 +93,7 @@ const attributesOf = (paragraph: Paragraph, c: FlowContext, ink?: string) => ({
   id: anchor.paragraph(paragraph.id),
   class: c.styles.paragraph(paragraph, ink).join(' ') || undefined,
   ...languageOf(paragraph, c),
+  ...(paragraphStays(c.folio.head, paragraph) && { translate: 'no' }),
 });
 
 function paragraphMarkup(block: FlowParagraph, c: FlowContext): string {

@@ -1,6 +1,6 @@
 import { fieldText } from '../../../compose/fieldText.ts';
 import { isSafeAddress } from '../../../folio/address.ts';
-import { resolveParagraph, resolveSpan, spanRole } from '../../../folio/resolve.ts';
+import { resolveParagraph, resolveSpan, spanRole, spanStays } from '../../../folio/resolve.ts';
 import type { Inline, Paragraph, Span, Story } from '../../../folio/story.ts';
 import { contentLength, lengthOf } from '../../../folio/text.ts';
 import { attrs, escape } from '../../../paint/svg/markup.ts';
@@ -59,6 +59,8 @@ function spanMarkup(story: Story, paragraph: Paragraph, span: Span, c: FlowConte
   const more = {
     class: classes.join(' ') || undefined,
     ...(language !== character.language && { lang: language, 'xml:lang': language }),
+    // WHATWG HTML 3.2.6.5: programs that translate pages leave it as it is.
+    ...(spanStays(c.folio.head, span) && { translate: 'no' }),
   };
   const tag = role && ELEMENTS.has(role.element) ? role.element : 'span';
   const plain = tag === 'span' && Object.values(more).every((v) => v === undefined);

@@ -3,7 +3,7 @@ import type { Folio } from '../../../folio/folio.ts';
 import type { TextFrame } from '../../../folio/items.ts';
 import type { PagePlace } from '../../../folio/traverse.ts';
 import { boundsOfPath, rectPath } from '../../../folio/geometry.ts';
-import { resolveParagraph } from '../../../folio/resolve.ts';
+import { paragraphStays, resolveParagraph } from '../../../folio/resolve.ts';
 import { plainText } from '../../../folio/text.ts';
 import { pageOfItem, printedNumber } from '../../../folio/traverse.ts';
 import { itemFilter, itemStyle, outlineSvg, pictureMarkup, textBoxes } from '../../../paint/html/paintItem.ts';
@@ -312,5 +312,5 @@ function paragraphMarkup(
         ? 'fl'
         : undefined;
   const name = [strut, unit.role.class, unit.begins ? undefined : 'continued'].filter(Boolean).join(' ');
-  return `<${tag}${attrs({ id: unit.begins ? unit.paragraph : undefined, class: name || undefined, role, lang: character.language === c.language ? undefined : character.language, dir: paragraph.direction === 'rtl' ? 'rtl' : undefined, style })}>${lines}</${tag}>`;
+  return `<${tag}${attrs({ id: unit.begins ? unit.paragraph : undefined, class: name || undefined, role, lang: character.language === c.language ? undefined : character.language, dir: paragraph.direction === 'rtl' ? 'rtl' : undefined, translate: paragraphStays(c.folio.head, block) ? 'no' : undefined, style })}>${lines}</${tag}>`;
 }
