@@ -70,6 +70,10 @@ const sortedJson = (look: CharacterProperties, without: readonly (keyof Characte
 /** A paragraph’s text with what is not words as numbered codes, as few of them as possible. */
 export function codesOf(paragraph: Paragraph, context: CodeContext): Coded {
   const { head } = context;
+  const [only] = paragraph.content;
+  // Most paragraphs are words in one look and nothing else.
+  if (paragraph.content.length === 1 && only?.type === 'span' && only.text && only.link === undefined && !spanStays(head, only))
+    return { parts: [{ type: 'text', text: only.text }], codes: [], ground: lookOf(only) };
   const base = resolveParagraph(head, paragraph).character;
   const looks = new Map<string, { look: Look; props: CharacterProperties }>();
   const pieces: (Piece | Exclude<Inline, Span>)[] = [];
@@ -89,8 +93,7 @@ export function codesOf(paragraph: Paragraph, context: CodeContext): Coded {
       if (sortedJson(before, UNSEEN_ON_SPACE) === sortedJson(props, UNSEEN_ON_SPACE)) seen = last.seen;
     }
     if (!looks.has(seen)) {
-      const { style, overrides } = node;
-      looks.set(seen, { look: { ...(style !== undefined && { style }), ...(overrides && { overrides }) }, props });
+      looks.set(seen, { look: lookOf(node), props });
     }
     if (last && 'seen' in last && last.seen === seen && last.span.link === node.link)
       pieces[pieces.length - 1] = { seen, kept, span: { ...last.span, text: last.span.text + node.text } };
@@ -101,6 +104,8 @@ export function codesOf(paragraph: Paragraph, context: CodeContext): Coded {
   for (const piece of pieces) for (const part of spacesApart(piece, ground, looks)) coded.take(part);
   return { ...coded.end(), ground: ground === undefined ? {} : looks.get(ground)!.look };
 }
+
+const lookOf = ({ style, overrides }: Span): Look => ({ ...(style !== undefined && { style }), ...(overrides && { overrides }) });
 
 /** White space at the ends of words in another look belongs to what is around them, where nobody can see the difference. */
 function spacesApart(

@@ -164,7 +164,8 @@ function takeUnit(
   });
   const lead = segments[0]!.before ?? cut?.before;
   const translated: TranslatedUnit = { segments: after, ...(lead && { before: lead }), codes: signaturesOf(codes) };
-  const { changed } = standingOf({ ...unit, codes: [...codes] }, translated);
+  const isPlainly = after.length === 1 && !lead && !after[0]!.glue && sameParts(sources[0]!, unit.parts);
+  const changed = !isPlainly && standingOf({ ...unit, codes: [...codes] }, translated).changed;
   // A source that has become another text altogether says so; the translation is kept for it all the same.
   const percent = changed ? percentAlike(tokensOf(sources.map(wordsOf).join(' ')), tokensOf(wordsOf(unit.parts))) : 100;
   out.units.set(unit.id, translated);

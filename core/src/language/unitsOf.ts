@@ -200,7 +200,7 @@ class Units {
     const notes = notesIn(story);
     const frames = storyOfFrame(folio);
     for (const paragraph of paragraphsOf(story)) {
-      if (paragraphStays(folio.head, paragraph)) continue;
+      if (paragraph.translate === false || this.staysBy(paragraph)) continue;
       const kind: UnitKind = this.speakersNotes.has(story.id)
         ? 'speakersNote'
         : isMaster
@@ -239,7 +239,7 @@ class Units {
     this.out.push({
       id: paragraph.id,
       kind,
-      language: languageOf(this.folio, paragraph),
+      language: this.languageOf(paragraph),
       pages,
       ...(style !== undefined && { style }),
       says,
@@ -270,6 +270,28 @@ class Units {
     return { room: Math.max(letters, Math.floor((fit * Math.max(...lines.map((l) => l.measure))) / (width / letters))) };
   }
 
+  private readonly stays = new Map<string, boolean>();
+  /** Whether the style of a paragraph says that it stays as it is; asked once of each. */
+  private staysBy(paragraph: Paragraph): boolean {
+    let stays = this.stays.get(paragraph.style);
+    if (stays === undefined) this.stays.set(paragraph.style, (stays = paragraphStays(this.folio.head, paragraph)));
+    return stays;
+  }
+
+  private readonly languages = new Map<string, string>();
+  /** The language a paragraph says it is in; where none of its styles says so, that of its document. */
+  private languageOf(paragraph: Paragraph): string {
+    const { head } = this.folio;
+    if (paragraph.character?.language !== undefined) return resolveParagraph(head, paragraph).character.language;
+    let language = this.languages.get(paragraph.style);
+    if (language === undefined) {
+      const said = styleChain(head.paragraphStyles, paragraph.style).some((s) => s.character.language !== undefined);
+      language = said ? resolveParagraph(head, { ...paragraph, character: undefined }).character.language : head.metadata.language;
+      this.languages.set(paragraph.style, language);
+    }
+    return language;
+  }
+
   private pagesOfFrames(story: Story): number[] {
     const on = story.frames.flatMap((f) => {
       const spread = this.folio.spreads[f.spread];
@@ -278,14 +300,6 @@ class Units {
     });
     return [...new Set(on)].sort((a, b) => a - b);
   }
-}
-
-/** The language a paragraph says it is in; where none of its styles says so, that of its document. */
-function languageOf({ head }: Folio, paragraph: Paragraph): string {
-  const said =
-    paragraph.character?.language !== undefined ||
-    styleChain(head.paragraphStyles, paragraph.style).some((s) => s.character.language !== undefined);
-  return said ? resolveParagraph(head, paragraph).character.language : head.metadata.language;
 }
 
 function notesIn(story: Story): Set<string> {
