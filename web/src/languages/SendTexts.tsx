@@ -21,6 +21,8 @@ export function SendTexts({ language }: { language: string }) {
   const folio = useDocument((s) => s.folio)!;
   const id = useDocument((s) => s.id)!;
   const kept = useDocument((s) => s.kept);
+  // Undo, and what others change, comes without a change of this window’s own.
+  const outside = useDocument((s) => s.outside);
   const change = useDocument((s) => s.change);
   const kinds = (useQuery({ queryKey: ['kinds'], queryFn: api.outputKinds, staleTime: Infinity }).data ?? []).filter(
     (k) => k.view === 'texts',
@@ -34,10 +36,12 @@ export function SendTexts({ language }: { language: string }) {
   const counting = useDeferredValue(settings);
   const [others, setOthers] = useState<string[]>([]);
   const counted = useQuery({
-    queryKey: ['counted', id, folio.head.metadata.language, language, counting, others, kept],
+    queryKey: ['counted', id, folio.head.metadata.language, language, counting, others, kept, outside],
     queryFn: () => api.countTexts(id, language, counting, others),
     placeholderData: keepPreviousData,
     enabled: kept,
+    // Every change of the document may be one of what there is to translate.
+    staleTime: 0,
   });
   const states =
     useQuery({
