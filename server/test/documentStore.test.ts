@@ -4,39 +4,25 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { PGlite } from '@electric-sql/pglite';
 import { samples } from '@elastic-folio/demo';
 import type { Sample } from '@elastic-folio/demo';
 import type { Edit, Inline } from '@elastic-folio/core';
 import { plainText } from '@elastic-folio/core';
 import { FileBlobs } from '@elastic-folio/core/node';
-import type { Db, Query } from '../src/database/db.ts';
+import type { Db } from '../src/database/db.ts';
 import { migrate } from '../src/database/migrate.ts';
 import { PostgresDb } from '../src/database/postgres.ts';
 import { DocumentStore, EditConflict } from '../src/documents/documentStore.ts';
 import { FontLibrary, usedOf } from '../src/documents/fontLibrary.ts';
 import { RunStore } from '../src/runs/runStore.ts';
 import { lockData } from '../src/dataLock.ts';
+import { embeddedDb } from './support/embeddedDb.ts';
 
 const migrations = join(dirname(dirname(fileURLToPath(import.meta.url))), 'migrations');
 
-/** The embedded database in this thread: the server's own has one apart, with the same SQL. */
-async function embedded(): Promise<Db> {
-  const db = new PGlite();
-  const query: Query = async <Row>(sql: string, params: readonly unknown[] = []) => (await db.query<Row>(sql, [...params])).rows;
-  return {
-    query,
-    transaction: (work) =>
-      db.transaction((tx) =>
-        work((async (sql: string, params: readonly unknown[] = []) => (await tx.query(sql, [...params])).rows) as Query),
-      ),
-    close: () => db.close(),
-  };
-}
-
 // The same tests run on a PostgreSQL server where one is named.
 const kinds: [string, () => Promise<Db>][] = [
-  ['embedded', embedded],
+  ['embedded', embeddedDb],
   ...(process.env['TEST_DATABASE_URL']
     ? [['PostgreSQL', async () => new PostgresDb(process.env['TEST_DATABASE_URL']!)] as [string, () => Promise<Db>]]
     : []),

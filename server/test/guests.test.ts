@@ -216,6 +216,8 @@ describe('at work', () => {
     const write = () => asGuest('POST', `/folios/${flyer}/edits`, edits({ language: 'de', units: { [id]: unit('Die Kuppel.') } }));
     expect((await write()).json<{ message: string }>().message).toBe('This job is delivered.');
     expect((await asGuest('GET', `/folios/${flyer}`)).status).toBe(200);
+    // Nor by themselves.
+    expect((await asGuest('POST', '/job', { says: 'accept' })).status).toBe(422);
     await server.post(`/api/jobs/${job.id}/state`, { state: 'accepted' });
     expect((await write()).status).toBe(200);
   });
@@ -226,7 +228,15 @@ describe('at work', () => {
     expect(link).not.toBe(before);
     expect((await asGuest('GET', '/job', undefined, before)).status).toBe(403);
     expect((await asGuest('GET', '/job')).status).toBe(200);
+    // What listens by the link hears no more either.
+    const heard: ServerEvent[] = [];
+    const stop = await server.listen(`${link}/api/events`, (e) => heard.push(e), server.port + 2);
     await server.post(`/api/jobs/${job.id}/state`, { state: 'withdrawn' });
+    const title = { base: 100_000, actor: 'anna', burst: 'z', edits: [{ kind: 'document.metadata', args: { rights: 'After' } }] };
+    await server.post(`/api/folios/${flyer}/edits`, title);
+    await new Promise((r) => setTimeout(r, 300));
+    stop();
+    expect(heard).toEqual([]);
     expect((await asGuest('GET', '/job')).json<{ message: string }>().message).toMatch(/taken back/);
   });
   test('who says no is not asked for a document; the reason is told', async () => {

@@ -1,5 +1,6 @@
 import type { Folio } from '../folio/folio.ts';
-import type { Edition, SegmentState, TextPart, TranslatedSegment, TranslatedUnit } from '../folio/edition.ts';
+import { SegmentState } from '../folio/edition.ts';
+import type { Edition, TextPart, TranslatedSegment, TranslatedUnit } from '../folio/edition.ts';
 import type { Code } from './codes.ts';
 import { pairCodes, signaturesOf } from './codes.ts';
 import { cutIntoSegments } from './cut.ts';
@@ -78,8 +79,7 @@ const asUnit = ({ unit, codes }: DeskRow, segments: TranslatedSegment[], all: re
   codes: signaturesOf(all),
 });
 
-const STEPS: readonly SegmentState[] = ['initial', 'translated', 'reviewed', 'final', 'locked'];
-const least = (a: SegmentState, b: SegmentState): SegmentState => STEPS[Math.min(STEPS.indexOf(a), STEPS.indexOf(b))]!;
+const least = (a: SegmentState, b: SegmentState): SegmentState => SegmentState.options.find((s) => s === a || s === b)!;
 
 /** A text with a segment and the next one as one; null where there is no next. */
 export function joinedWithNext(rows: readonly DeskRow[], at: number): TranslatedUnit | null {

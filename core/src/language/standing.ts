@@ -1,4 +1,5 @@
-import type { SegmentState, TextPart, TranslatedSegment, TranslatedUnit } from '../folio/edition.ts';
+import { SegmentState } from '../folio/edition.ts';
+import type { TextPart, TranslatedSegment, TranslatedUnit } from '../folio/edition.ts';
 import type { Code, Coded } from './codes.ts';
 import { contentOf, pairCodes } from './codes.ts';
 import { joined, sameParts } from './parts.ts';
@@ -29,8 +30,6 @@ export interface Standing {
   state: SegmentState;
 }
 
-const ORDER: readonly SegmentState[] = ['initial', 'translated', 'reviewed', 'final', 'locked'];
-
 /** How a translated unit stands to the text that its document has now. */
 export function standingOf(source: Coded, translated: TranslatedUnit): Standing {
   const { segments } = translated;
@@ -44,7 +43,7 @@ export function standingOf(source: Coded, translated: TranslatedUnit): Standing 
   const was = together((s) => s.source);
   const changed = !saysTheSame(source, was);
   const open = segments.some((s) => s.target === null || !s.target.length);
-  const state = ORDER.find((o) => segments.some((s) => s.state === o)) ?? 'initial';
+  const state = SegmentState.options.find((o) => segments.some((s) => s.state === o)) ?? 'initial';
   if (segments.every((s) => s.target === null)) return { target: null, codes: source.codes, changed, open, state };
   const same = segments.every((s) => s.target !== null && sameParts(s.target, s.source));
   // A copy of the source is the source itself, piece by piece.

@@ -7,38 +7,31 @@ import type { Newer } from '@elastic-folio/core/newer';
 import type { Conversion } from '@elastic-folio/core/write';
 
 type Files = [string, { sha256: string; bytes: number }][];
+/** A document with all that it is set with. */
+interface Loaded {
+  folio: Folio;
+  files: Files;
+  library: LibraryFont[];
+  blobs: string;
+}
+/** What of a document goes to translators of a language, and what was translated before. */
+interface Outgoing extends Loaded {
+  chosen: ChoiceOfTexts;
+  language: string;
+  memory: MemoryUnit[];
+}
 
 /** What worker threads do; everything in a task can be sent to a thread. */
 export type Task =
   | { kind: 'read'; file: string; name: string; staging: string; stop: Int32Array; port: MessagePort }
   | { kind: 'newer'; was: Folio; here: Folio; there: Folio; pairs: [string, string][]; keep: string[] }
-  | { kind: 'pictures'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string; pages: number[] }
-  | { kind: 'survey'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string }
-  | {
-      kind: 'count';
-      folio: Folio;
-      /** Documents that go out with it as one set. */
-      others?: Folio[];
-      files: Files;
-      library: LibraryFont[];
-      blobs: string;
-      chosen: ChoiceOfTexts;
-      language: string;
-      memory: MemoryUnit[];
-    }
-  | { kind: 'letters'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string; language: string }
-  | {
-      kind: 'serve';
-      folio: Folio;
-      files: Files;
-      library: LibraryFont[];
-      blobs: string;
-      chosen: ChoiceOfTexts;
-      language: string;
-      memory: MemoryUnit[];
-      breaksCodes: boolean;
-    }
-  | { kind: 'return'; folio: Folio; files: Files; library: LibraryFont[]; blobs: string; inbound: Inbound; language: string }
+  | ({ kind: 'pictures'; pages: number[] } & Loaded)
+  | ({ kind: 'survey' } & Loaded)
+  /** `others`: documents that go out with it as one set. */
+  | ({ kind: 'count'; others?: Folio[] } & Outgoing)
+  | ({ kind: 'letters'; language: string } & Loaded)
+  | ({ kind: 'serve'; breaksCodes: boolean } & Outgoing)
+  | ({ kind: 'return'; inbound: Inbound; language: string } & Loaded)
   | {
       kind: 'convert';
       folio: Folio;

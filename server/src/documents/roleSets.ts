@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { RoleSet } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
+import { fromJson } from '../database/json.ts';
 import type { Db } from '../database/db.ts';
 
 const OWNER = 'desk';
@@ -11,7 +12,7 @@ export class RoleSets {
 
   async list(): Promise<RoleSet[]> {
     const rows = await this.db.query<Row>('SELECT id, name, roles FROM role_sets WHERE owner = $1 ORDER BY lower(name), kept_at', [OWNER]);
-    return rows.map(({ id, name, roles }) => RoleSet.parse({ id, name, ...(typeof roles === 'string' ? JSON.parse(roles) : roles) }));
+    return rows.map(({ id, name, roles }) => RoleSet.parse({ id, name, ...(fromJson(roles) as object) }));
   }
 
   /** Keeps a set; one of the same name gives way to it. */

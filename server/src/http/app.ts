@@ -1,6 +1,5 @@
 import express from 'express';
 import type { ErrorRequestHandler, Express } from 'express';
-import helmet from 'helmet';
 import { join } from 'node:path';
 import type { Services } from '../services.ts';
 import { documentRoutes } from './documentRoutes.ts';
@@ -9,6 +8,7 @@ import { correctionRoutes } from './correctionRoutes.ts';
 import { jobRoutes } from './jobRoutes.ts';
 import { languageRoutes } from './languageRoutes.ts';
 import { newerRoutes } from './newerRoutes.ts';
+import { ownPages } from './ownPages.ts';
 import { answerProblem, Api } from './route.ts';
 import { fileRoutes } from './fileRoutes.ts';
 import { fontRoutes } from './fontRoutes.ts';
@@ -25,29 +25,7 @@ export function createApp(s: Services): Express {
   const { port, resultPort, guestPort, root } = s.config;
   app.disable('x-powered-by');
   app.use(trustOwnHosts(port));
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'self'"],
-          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          fontSrc: ["'self'", 'data:', 'blob:'],
-          connectSrc: ["'self'"],
-          workerSrc: ["'self'", 'blob:'],
-          frameSrc: [`http://*.localhost:${resultPort}`],
-          objectSrc: ["'none'"],
-          baseUri: ["'none'"],
-          formAction: ["'self'"],
-          frameAncestors: ["'none'"],
-        },
-      },
-      crossOriginEmbedderPolicy: false,
-      hsts: false,
-    }),
-  );
+  app.use(ownPages({ frames: [`http://*.localhost:${resultPort}`] }));
   const router = express.Router();
   router.use(express.json({ limit: '20mb' }));
   const api = new Api(router);

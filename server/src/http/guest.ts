@@ -7,6 +7,8 @@ import { onlyOfJob } from '@elastic-folio/core/language';
 /** What a link was found to stand for, for the routes behind it. */
 export interface Guest {
   job: TranslationJob;
+  /** Which mail they came with. */
+  link: string;
   name: string;
 }
 const guests = new WeakMap<Request, Guest>();

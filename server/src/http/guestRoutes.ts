@@ -76,6 +76,7 @@ export function guestRoutes(api: Api, router: Router, s: Services, documents: Jo
         await s.notices.add({ folio: job.folio, job: job.id, kind: 'question', says: `${name} asks: ${body.text}`, unit: body.unit });
         return tells(guest);
       }
+      if (body.says === 'accept' && job.state === 'done') mayWrite(guest);
       const state = body.says === 'accept' ? 'accepted' : body.says === 'decline' ? 'declined' : 'done';
       const moved = await s.jobs.move(job.id, state);
       const why = body.says === 'decline' && body.why ? `: ${body.why}` : '.';
@@ -246,12 +247,15 @@ export function guestRoutes(api: Api, router: Router, s: Services, documents: Jo
 
   /** What others changed, as far as it belongs to the job. */
   router.get('/events', (req, res) => {
-    const { job } = guestOf(req);
+    const { job, link } = guestOf(req);
     res.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache', Connection: 'keep-alive' });
     res.write(': hello\n\n');
     const send = (event: ServerEvent): void => {
       if (!('folio' in event) || event.folio !== job.folio || (event.type !== 'edits' && event.type !== 'jobs')) return;
       void (async () => {
+        // A link that was taken back, or whose time is over, hears nothing more.
+        const now = await s.jobs.get(job.id);
+        if (now.link !== link || now.job.state === 'withdrawn' || now.job.until < new Date().toISOString()) return void res.end();
         const { folio } = await s.documents.get(job.folio);
         const said: ServerEvent = event.type === 'edits' ? { ...event, rows: rowsOfJob(folio, job, event.rows) } : event;
         res.write(`data: ${JSON.stringify(said)}\n\n`);

@@ -1,12 +1,12 @@
 import express from 'express';
 import type { Express, Response } from 'express';
-import helmet from 'helmet';
 import { join } from 'node:path';
 import { FolioError } from '@elastic-folio/core/node';
 import type { Services } from '../services.ts';
 import { JobDocuments, letIn } from './guest.ts';
 import type { Guest } from './guest.ts';
 import { guestRoutes } from './guestRoutes.ts';
+import { ownPages } from './ownPages.ts';
 import { answerProblem, Api } from './route.ts';
 import { trustOwnHosts } from './trust.ts';
 
@@ -19,29 +19,7 @@ export function guestSite(s: Services): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(trustOwnHosts(guestPort));
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'none'"],
-          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          fontSrc: ["'self'", 'data:', 'blob:'],
-          connectSrc: ["'self'"],
-          workerSrc: ["'self'", 'blob:'],
-          baseUri: ["'none'"],
-          formAction: ["'none'"],
-          frameAncestors: ["'none'"],
-        },
-      },
-      crossOriginEmbedderPolicy: false,
-      hsts: false,
-      // The address is the key: it is told to nobody.
-      referrerPolicy: { policy: 'no-referrer' },
-    }),
-  );
+  app.use(ownPages());
   const router = express.Router({ mergeParams: true });
   router.use((req, res, next) => {
     void admitted(s, (req.params as { token: string }).token).then(
@@ -80,7 +58,7 @@ async function admitted(s: Services, token: string): Promise<Guest> {
       'This invitation was taken back, or there is a newer mail.',
       'Use the link of the newest mail.',
     );
-  return { job, name: job.for.name };
+  return { job, link, name: job.for.name };
 }
 
 function refused(res: Response, error: unknown): void {

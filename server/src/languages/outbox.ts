@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { createTransport } from 'nodemailer';
 import { Letter } from '@elastic-folio/core/api';
+import { fromJson } from '../database/json.ts';
 import type { Db } from '../database/db.ts';
 
 const OWNER = 'desk';
@@ -47,7 +48,7 @@ export class Outbox {
       OWNER,
       MOST,
     ]);
-    return rows.map(({ letter }) => Letter.parse(typeof letter === 'string' ? JSON.parse(letter) : letter));
+    return rows.map(({ letter }) => Letter.parse(fromJson(letter)));
   }
 
   /** A mail as it would leave (RFC 5322); null where there is none. */

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { primary, Term } from '@elastic-folio/core/language';
 import type { KeptTerm } from '@elastic-folio/core/api';
+import { fromJson } from '../database/json.ts';
 import type { Db } from '../database/db.ts';
 
 const OWNER = 'desk';
@@ -19,7 +20,7 @@ export class Terms {
       "SELECT id, term FROM terms WHERE owner = $1 AND source = $2 AND target = $3 ORDER BY lower(term->>'source'), id",
       [OWNER, primary(source), primary(target)],
     );
-    return rows.map(({ id, term }) => ({ id, ...Term.parse(typeof term === 'string' ? JSON.parse(term) : term) }));
+    return rows.map(({ id, term }) => ({ id, ...Term.parse(fromJson(term)) }));
   }
 
   /** Keeps terms; gives how many are new. What is there already gets its new note. */

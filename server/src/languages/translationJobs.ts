@@ -3,6 +3,7 @@ import { FolioError } from '@elastic-folio/core/node';
 import { TranslationJob } from '@elastic-folio/core/api';
 import type { JobState, NewJob } from '@elastic-folio/core/api';
 import type { Analysis } from '@elastic-folio/core/language';
+import { fromJson } from '../database/json.ts';
 import type { Db } from '../database/db.ts';
 
 const OWNER = 'desk';
@@ -145,4 +146,4 @@ const WORDS: Record<JobState, string> = {
   withdrawn: 'taken back',
 };
 
-const read = ({ job }: Pick<Row, 'job'>): TranslationJob => TranslationJob.parse(typeof job === 'string' ? JSON.parse(job) : job);
+const read = ({ job }: Pick<Row, 'job'>): TranslationJob => TranslationJob.parse(fromJson(job));

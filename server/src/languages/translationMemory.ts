@@ -4,6 +4,7 @@ import type { FoundMatch, MemoryEntry } from '@elastic-folio/core/api';
 import { FolioError } from '@elastic-folio/core/node';
 import { deskRows, fromMatch, Memory, memoryKey, primary, unitWith, wordsOf } from '@elastic-folio/core/language';
 import type { DeskRow, Lengths, MemoryUnit } from '@elastic-folio/core/language';
+import { fromJson } from '../database/json.ts';
 import type { Db } from '../database/db.ts';
 
 const OWNER = 'desk';
@@ -23,11 +24,11 @@ export class TranslationMemory {
 
   /** What there is from one language into another, the oldest first; variants of a language know each other’s. */
   async of(documents: string, pair: { source?: string; target: string }): Promise<MemoryUnit[]> {
-    const rows = await this.db.query<{ unit: MemoryUnit | string }>(
+    const rows = await this.db.query<{ unit: unknown }>(
       'SELECT unit FROM memory_units WHERE owner = $1 AND source = $2 AND target = $3 ORDER BY at',
       [OWNER, primary(pair.source || documents), primary(pair.target)],
     );
-    return rows.map(({ unit }) => (typeof unit === 'string' ? (JSON.parse(unit) as MemoryUnit) : unit));
+    return rows.map(({ unit }) => fromJson(unit) as MemoryUnit);
   }
 
   /** What is like a text, the best first. */
@@ -94,13 +95,13 @@ export class TranslationMemory {
 
   /** Entries that hold some words in either language, and how many there are in all. */
   async search(source: string, target: string, words: string): Promise<{ of: number; entries: MemoryEntry[] }> {
-    const rows = await this.db.query<{ key: string; said: string; unit: MemoryUnit | string }>(
+    const rows = await this.db.query<{ key: string; said: string; unit: unknown }>(
       'SELECT key, said, unit FROM memory_units WHERE owner = $1 AND source = $2 AND target = $3 ORDER BY at DESC, key',
       [OWNER, primary(source), primary(target)],
     );
     const wanted = words.trim().toLowerCase();
     const entries = rows.flatMap(({ key, said, unit: stored }): MemoryEntry[] => {
-      const unit = typeof stored === 'string' ? (JSON.parse(stored) as MemoryUnit) : stored;
+      const unit = fromJson(stored) as MemoryUnit;
       if (wanted && !`${wordsOf(unit.source)}\n${wordsOf(unit.target)}`.toLowerCase().includes(wanted)) return [];
       return [{ entry: `${key}.${said}`, source: unit.source, target: unit.target, ...saidOf(unit) }];
     });
@@ -112,12 +113,12 @@ export class TranslationMemory {
     const [key, said] = entry.split('.');
     const pair = [OWNER, primary(source), primary(target), key, said];
     await this.db.transaction(async (query) => {
-      const [row] = await query<{ unit: MemoryUnit | string }>(
+      const [row] = await query<{ unit: unknown }>(
         'DELETE FROM memory_units WHERE owner = $1 AND source = $2 AND target = $3 AND key = $4 AND said = $5 RETURNING unit',
         pair,
       );
       if (!row) throw gone();
-      const unit = typeof row.unit === 'string' ? (JSON.parse(row.unit) as MemoryUnit) : row.unit;
+      const unit = fromJson(row.unit) as MemoryUnit;
       await query(
         'INSERT INTO memory_units (owner, source, target, key, said, unit) VALUES ($1, $2, $3, $4, $5, $6) ON CONFLICT DO NOTHING',
         [...pair.slice(0, 4), short(memoryKey(to)), JSON.stringify({ ...unit, target: to })],
