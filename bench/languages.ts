@@ -149,9 +149,10 @@ export function importTimes(folio: Folio, fonts: FontSet, rounds: number) {
   const made = inEdition({ ...folio, editions: { de: { ...newEdition('de'), units: edition.units } } }, 'de');
   const stories = new Set(units.flatMap((u) => u.story ?? []));
   const alone = (): number => {
+    const document = structuredClone(made);
     globalThis.gc?.();
     const began = performance.now();
-    composeStories(made, fonts, stories);
+    composeStories(document, fonts, stories);
     return performance.now() - began;
   };
   const times = Array.from({ length: rounds }, () => ({ alone: alone(), bring: bring() }));

@@ -23,6 +23,8 @@ test('the shelf shows how far each language is; a translator is asked by mail', 
   await page.getByRole('textbox', { name: 'Pages' }).fill('2-3');
   await page.getByLabel('Needed by').fill('12 Jan 2999');
   await page.getByLabel('Needed by').press('Enter');
+  // the calendar fades away; while it does, it still hangs below the page
+  await expect(page.locator('.ant-picker-dropdown')).toBeHidden();
   expect(await findings(page)).toEqual([]);
   await page.getByRole('button', { name: 'Send the mail' }).click();
   const job = page.getByLabel('Jobs').locator('li').first();

@@ -2,13 +2,18 @@
 import { writeFileSync } from 'node:fs';
 import { samples } from '@elastic-folio/demo';
 import { composedSpread, Composer, loadFonts } from '@elastic-folio/core/compose';
+import { inEdition } from '@elastic-folio/core/language';
 import { shippedFontSource } from '@elastic-folio/core/node';
 
 const PX = 96 / 72;
 const placed: Record<string, { item: string; words: { text: string; x: number }[]; ends: number[] }[]> = {};
-for (const { folio } of await samples()) {
+const inAllLanguages = (await samples()).flatMap(({ folio }) => [
+  { name: folio.head.id, folio },
+  ...Object.keys(folio.editions).map((language) => ({ name: `${folio.head.id}.${language}`, folio: inEdition(folio, language) })),
+]);
+for (const { name, folio } of inAllLanguages) {
   const composition = new Composer(await loadFonts(folio.head, [await shippedFontSource()])).compose(folio);
-  placed[folio.head.id] = [...composition.frames.values()]
+  placed[name] = [...composition.frames.values()]
     .filter(
       (f) =>
         folio.head.layers[composedSpread(folio, composition, folio.spreads[f.spread]!).items[f.item]!.layer]!.visible &&

@@ -7,17 +7,22 @@ import { farthest, placedIn, seen, writePlaced } from './wordsInPlace.ts';
 const out = resolve('test-results/web');
 const url = (id: string): string => `file://${join(out, id, 'html', 'index.html')}`;
 const SAMPLES = ['marrowby-almanac', 'open-dome-night'] as const;
+/** The samples as they are written, and in the languages that they are translated into. */
+const EDITIONS = ['marrowby-almanac', 'open-dome-night', 'marrowby-almanac.de', 'marrowby-almanac.ja', 'open-dome-night.ja'];
 
 test.beforeAll(() => {
   const folio = (...args: string[]) =>
     expect(spawnSync(process.execPath, ['dist/folio.mjs', ...args], { encoding: 'utf8' }).status).toBe(0);
   folio('samples', '--out', out);
-  for (const id of SAMPLES) folio('convert', join(out, `${id}.efolio`), '--to', 'html', '--out', join(out, id));
+  for (const name of EDITIONS) {
+    const [id, language] = name.split('.');
+    folio('convert', join(out, `${id}.efolio`), '--to', 'html', '--out', join(out, name), ...(language ? ['--edition', language] : []));
+  }
   writePlaced(join(out, 'placed.json'));
 });
 
 for (const scale of [1, 2])
-  for (const id of SAMPLES)
+  for (const id of EDITIONS)
     test(`${id} at device scale ${scale}: every word and line stands where the typesetter put it`, async ({ browser }) => {
       const context = await browser.newContext({ deviceScaleFactor: scale, viewport: { width: 1000, height: 900 } });
       const page = await context.newPage();
@@ -35,8 +40,10 @@ for (const scale of [1, 2])
       const { count, worst, where } = farthest(placedIn(join(out, 'placed.json'), id), await seen(page));
       test.info().annotations.push({ type: 'measured', description: `${count} words, worst ${worst.toFixed(3)} px` });
       console.log(`${id} at ${scale}: ${count} words, worst ${worst.toFixed(3)} px at ${where}`);
-      expect(count).toBeGreaterThan(50);
-      expect(worst).toBeLessThan(0.75);
+      // Japanese has no spaces: its words are whole lines.
+      expect(count).toBeGreaterThan(id.endsWith('.ja') ? 10 : 50);
+      // Browsers round the width of every letter; a line of German has most of them.
+      expect(worst).toBeLessThan(0.8);
       expect([requests, complaints]).toEqual([[], []]);
       await context.close();
     });

@@ -1,11 +1,12 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
-import { Edition, Folio, Item, IDENTITY, Opening, Structure, Table, Transition } from '@elastic-folio/core';
+import { Folio, Item, IDENTITY, Opening, Structure, Table, Transition } from '@elastic-folio/core';
 import type {
   CharacterOverrides,
   CharacterStyle,
   Colour,
+  Edition,
   Inline,
   Matrix,
   MasterPage,
@@ -17,10 +18,9 @@ import type {
   Spread,
   Page,
 } from '@elastic-folio/core';
-import { unitsFromParagraphs } from '@elastic-folio/core/language';
 import type { z } from 'zod';
-import { paragraphsFrom } from './editions/edition.ts';
-import type { EditionTexts } from './editions/edition.ts';
+import { editionOf } from './editions/edition.ts';
+import type { EditionTexts, MoreOfEdition } from './editions/edition.ts';
 
 type ItemInput = z.input<typeof Item>;
 type Common = Partial<Omit<Extract<ItemInput, { kind: 'shape' }>, 'kind' | 'path' | 'id'>>;
@@ -234,13 +234,8 @@ export class SampleAssembly {
   }
 
   /** An edition in another language, from its paragraphs; more is said of it where it has more. */
-  edition(
-    language: string,
-    name: string,
-    texts: EditionTexts,
-    more: Omit<z.input<typeof Edition>, 'language' | 'name' | 'units'> = {},
-  ): void {
-    this.editions.push((folio) => Edition.parse({ language, name, units: unitsFromParagraphs(folio, paragraphsFrom(texts)), ...more }));
+  edition(language: string, name: string, texts: EditionTexts, more: MoreOfEdition = {}): void {
+    this.editions.push((folio) => editionOf(folio, language, name, [texts], more));
   }
 
   decoration(...items: string[]): void {

@@ -1,6 +1,7 @@
 import type { Folio } from '../folio/folio.ts';
 import type { Inline, Story } from '../folio/story.ts';
 import { paragraphRole } from '../folio/resolve.ts';
+import { readText } from '../folio/text.ts';
 import { pageOfItem, pagesOf, printedNumber } from '../folio/traverse.ts';
 import type { FieldKind } from './blockFacts.ts';
 import type { StorySetting } from './composeStory.ts';
@@ -94,11 +95,7 @@ function placesOfText(folio: Folio, frames: Iterable<SetFrame>): { pages: Map<st
       if (!role.startsSection) continue;
       const top = from + line.baseline;
       const before = starts.get(page);
-      if (!before || top < before.top)
-        starts.set(page, {
-          top,
-          text: block.content.map((n) => (n.type === 'span' ? n.text : n.type === 'softReturn' ? ' ' : '')).join(''),
-        });
+      if (!before || top < before.top) starts.set(page, { top, text: readText(block) });
     }
   const sections = new Map<string, string>();
   let running = '';

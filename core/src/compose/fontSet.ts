@@ -84,7 +84,15 @@ export class FontSet {
       const faces = this.faces.filter((f) => sameFamily(f.family, family) && has(f));
       if (faces.length) return nearest(faces, not);
     }
-    const other = this.faces.find((f) => f.weight === not.weight && f.style === not.style && has(f)) ?? this.faces.find(has);
+    const family = this.faces.find(has)?.family;
+    // One family for all weights of a text: its letters belong together.
+    const other =
+      family === undefined
+        ? undefined
+        : nearest(
+            this.faces.filter((f) => f.family === family && has(f)),
+            not,
+          );
     if (other) {
       const lent = this.lent.get(not) ?? new Map<number, FontFace>();
       this.lent.set(not, lent.set(codePoint, other));

@@ -7,7 +7,7 @@ import { positioned } from './itemise.ts';
 import type { Shares } from './justify.ts';
 import type { LinePiece } from './linePieces.ts';
 import type { GlyphRun } from './marks.ts';
-import { isIdeographic } from './scripts.ts';
+import { isIdeographic } from '../folio/ideographs.ts';
 import { characterCount, IDEOGRAPH_STRETCH, isWordSpace, scaleOf, spaceAdvance, trackingOf } from './shapeParagraph.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
 

@@ -29,13 +29,5 @@ export function scriptOf(codePoint: number): string | undefined {
 const IDEOGRAPHIC = new Set(['Hani', 'Hira', 'Kana', 'Hang']);
 export const isIdeographicScript = (script: string): boolean => IDEOGRAPHIC.has(script);
 
-/** Ideographs, kana, Hangul and their full-width punctuation, by UTF-16 unit (Unicode blocks from U+2E80). */
-export const isIdeographic = (unit: number): boolean =>
-  (unit >= 0x2e80 && unit <= 0x9fff) ||
-  (unit >= 0xac00 && unit <= 0xd7af) ||
-  (unit >= 0xf900 && unit <= 0xfaff) ||
-  (unit >= 0xff00 && unit <= 0xffef) ||
-  (unit >= 0xd840 && unit <= 0xd87f);
-
 /** Whether a text may hold anything that is set from right to left: then it is worth asking UAX 9. */
 export const mayBeRightToLeft = (text: string): boolean => /[\u0590-\u08FF\u200F\u202B\u202E\u2067\uFB1D-\uFDFF\uFE70-\uFEFF]/.test(text);

@@ -9,7 +9,7 @@ import { linePieces } from './linePieces.ts';
 import type { LinePiece } from './linePieces.ts';
 import { runsOf } from './lineRuns.ts';
 import type { AnchoredAt, GlyphRun, SetLine } from './marks.ts';
-import { isIdeographic } from './scripts.ts';
+import { isIdeographic } from '../folio/ideographs.ts';
 import { hyphenCharacter, IDEOGRAPH_STRETCH, scaleOf, spaceAdvance, trackingOf } from './shapeParagraph.ts';
 import type { ShapedParagraph } from './shapeParagraph.ts';
 

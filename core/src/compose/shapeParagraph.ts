@@ -3,7 +3,7 @@ import { SOFT_HYPHEN } from '../folio/text.ts';
 import { ShapedRow } from './shapedRow.ts';
 import { UnitSums } from './unitSums.ts';
 import { firstIndex } from './bisect.ts';
-import { isIdeographic } from './scripts.ts';
+import { isIdeographic } from '../folio/ideographs.ts';
 import type { ItemisedParagraph, ShapingItem } from './itemise.ts';
 
 /** A paragraph shaped once: for each unit of its text, sums up to it, in points. */

@@ -1,3 +1,4 @@
+import { isIdeographic } from './ideographs.ts';
 import type { Inline, Paragraph, Span } from './story.ts';
 
 /** Stands in plain text for an object in the line (Unicode: OBJECT REPLACEMENT CHARACTER). */
@@ -18,21 +19,29 @@ function plainNode(node: Inline): string {
 /** Text with one character per unit of offset. */
 export const plainText = (content: readonly Inline[]): string => content.map(plainNode).join('');
 
-/** What a reader reads: objects are left out, ruby gives its base text, a soft return a space. */
+/**
+ * What a reader reads: objects are left out, ruby gives its base text, a soft return a space; none between ideographs, which are written
+ * without (CSS Text 3, section 4.1.3, does so with breaks in sources).
+ */
 export const readText = (paragraph: Paragraph, field: (node: Inline & { type: 'field' }) => string = () => ''): string =>
   paragraph.content
     .map((n) =>
       n.type === 'span'
         ? n.text
-        : n.type === 'softReturn' || n.type === 'tab'
-          ? ' '
-          : n.type === 'ruby'
-            ? n.base
-            : n.type === 'field'
-              ? field(n)
-              : '',
+        : n.type === 'softReturn'
+          ? '\n'
+          : n.type === 'tab'
+            ? ' '
+            : n.type === 'ruby'
+              ? n.base
+              : n.type === 'field'
+                ? field(n)
+                : '',
     )
-    .join('');
+    .join('')
+    .replace(/\n/g, (_, at: number, text: string) =>
+      isIdeographic(text.charCodeAt(at - 1)) && isIdeographic(text.charCodeAt(at + 1)) ? '' : ' ',
+    );
 
 const sameLook = (a: Span, b: Span): boolean =>
   a.style === b.style &&

@@ -56,6 +56,7 @@ export function itemBounds(items: Record<string, Item>, item: Item, depth = 0): 
 
 /** The page an item belongs to: the one it covers most, else the nearest to its middle. */
 export function pageOfItem(spread: Spread, item: Item): Page {
+  if (spread.pages.length === 1) return spread.pages[0]!;
   const box = itemBounds(spread.items, item);
   // Lines have no area: a hair of thickness gives them a page all the same.
   const solid = { ...box, width: Math.max(box.width, 0.01), height: Math.max(box.height, 0.01) };

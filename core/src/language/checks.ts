@@ -1,7 +1,7 @@
 import type { TextPart } from '../folio/edition.ts';
 import type { Code } from './codes.ts';
 import { decimalMark } from './conventions.ts';
-import { codesIn, joined, wordsOf } from './parts.ts';
+import { codesIn, isWords, joined, wordsOf } from './parts.ts';
 
 /** What can be wrong with a translation by itself. `wrong`: it cannot be taken as it is; `look`: a person should look at it. */
 export const FAULTS = {
@@ -47,6 +47,7 @@ export function faultsOf(
 }
 
 function codeFaults(source: readonly TextPart[], target: readonly TextPart[], codes: readonly Code[]): SegmentFinding[] {
+  if (isWords(source) && isWords(target)) return [];
   const found: SegmentFinding[] = [];
   const byNumber = new Map(codes.map((c) => [c.n, c]));
   const wanted = codesIn(source);
@@ -166,6 +167,8 @@ function endMark(text: string): string {
 
 /** A translation that can be taken: without forbidden signs, codes once each and in pairs; those that stand for something and are missing come at its end. */
 export function mended(source: readonly TextPart[], target: readonly TextPart[], codes: readonly Code[]): TextPart[] {
+  // Most texts are plain words on both sides.
+  if (isWords(source) && isWords(target) && target[0].text && PLAIN.test(target[0].text)) return [target[0]];
   const wanted = new Map<number, number>();
   for (const n of codesIn(source)) wanted.set(n, (wanted.get(n) ?? 0) + 1);
   const out: TextPart[] = [];

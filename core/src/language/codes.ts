@@ -4,7 +4,7 @@ import { resolveParagraph, resolveSpan, spanRole, spanStays } from '../folio/res
 import type { Inline, Paragraph, Span } from '../folio/story.ts';
 import type { CharacterProperties } from '../folio/styles.ts';
 import { normalise } from '../folio/text.ts';
-import { joined } from './parts.ts';
+import { isWords, joined } from './parts.ts';
 
 /** What a numbered code in a text stands for. */
 export interface Code {
@@ -244,6 +244,8 @@ function lookName(base: CharacterProperties, look: CharacterProperties): string 
 
 /** The text of a paragraph from parts: codes become what they stand for; those that nothing is known of are left out. */
 export function contentOf(parts: readonly TextPart[], codes: readonly Code[], ground: Look): Inline[] {
+  // Most texts are words in one look.
+  if (isWords(parts) && parts[0].text && !parts[0].text.includes('\t')) return [{ type: 'span', text: parts[0].text, ...ground }];
   const byNumber = new Map(codes.map((c) => [c.n, c]));
   const out: Inline[] = [];
   const open: Code[] = [];
@@ -287,6 +289,7 @@ export function contentOf(parts: readonly TextPart[], codes: readonly Code[], gr
  */
 export function pairCodes(before: Readonly<Record<string, string>>, now: readonly Code[]): Map<number, number> {
   const pairs = new Map<number, number>();
+  if (!now.length) return pairs;
   const free = [...now];
   const numbers = Object.keys(before)
     .map(Number)

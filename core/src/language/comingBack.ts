@@ -5,14 +5,16 @@ import { FolioError } from '../ports/ports.ts';
 import { faultsOf, FAULTS, mended } from './checks.ts';
 import type { SegmentFinding } from './checks.ts';
 import { pairCodes, signaturesOf } from './codes.ts';
+import { cutIntoSegments } from './cut.ts';
+import type { Cut } from './cut.ts';
 import { percentAlike, tokensOf } from './editDistance.ts';
 import type { Inbound, InboundSegment } from './exchange.ts';
-import { cutUnit, primary } from './goesOut.ts';
+import { primary } from './goesOut.ts';
 import { sameParts, wordsOf } from './parts.ts';
 import { shippedRules } from './sentenceRules.ts';
 import { standingOf, withCodesOf } from './standing.ts';
 import { segmentId } from './unit.ts';
-import type { CutUnit, Unit } from './unit.ts';
+import type { Unit } from './unit.ts';
 import { unitsOf } from './unitsOf.ts';
 
 /** What a file brings for one segment, against what is there. */
@@ -53,13 +55,18 @@ export function comingBack(folio: Folio, inbound: Inbound, language: string, uni
   const edition = folio.editions[language];
   if (edition && isLocked(edition))
     throw new FolioError('edition.locked', `The edition in “${language}” is locked.`, 'Unlock it first; that is recorded.');
-  const byId = new Map(units.map((u) => [u.id, u]));
+  const byId = new Map<string, Unit>();
+  for (const unit of units) byId.set(unit.id, unit);
   const groups = new Map<string, InboundSegment[]>();
-  for (const segment of inbound.segments) groups.set(segment.unit, [...(groups.get(segment.unit) ?? []), segment]);
+  for (const segment of inbound.segments) {
+    const group = groups.get(segment.unit);
+    if (group) group.push(segment);
+    else groups.set(segment.unit, [segment]);
+  }
   const homes = homesOf(groups, byId, units);
   const out: Return = { language, segments: [], units: new Map(), passedOver: [...inbound.passedOver] };
   for (const [id, segments] of groups) {
-    segments.sort((a, b) => a.at - b.at);
+    if (segments.length > 1) segments.sort((a, b) => a.at - b.at);
     const home = byId.get(homes.get(id) ?? id);
     if (home) takeUnit(out, home, id, segments, edition?.units[home.id], language);
     else
@@ -112,7 +119,8 @@ function homesOf(
   units: readonly Unit[],
 ): Map<string, string> {
   const homes = new Map<string, string>();
-  const lost = [...groups].filter(([id]) => !byId.has(id));
+  const lost: [string, InboundSegment[]][] = [];
+  for (const group of groups) if (!byId.has(group[0])) lost.push(group);
   if (!lost.length) return homes;
   const free = units.filter((u) => !groups.has(u.id)).map((unit) => ({ unit, tokens: tokensOf(wordsOf(unit.parts)) }));
   const taken = new Set<string>();
@@ -133,12 +141,11 @@ function homesOf(
 }
 
 /** The cut of a unit that has as many segments as a file brings: paragraphs, or sentences. */
-function cutLike(unit: Unit, count: number): CutUnit | null {
-  for (const rules of [null, shippedRules()]) {
-    const cut = cutUnit(unit, rules);
-    if (cut.segments.length === count) return cut;
-  }
-  return null;
+function cutLike(unit: Unit, count: number): Cut | null {
+  const cut = cutIntoSegments(unit, unit.language, null);
+  if (cut.segments.length === count) return cut;
+  const sentences = cutIntoSegments(unit, unit.language, shippedRules());
+  return sentences.segments.length === count ? sentences : null;
 }
 
 function takeUnit(
@@ -152,7 +159,7 @@ function takeUnit(
   const cut = cutLike(unit, segments.length);
   const codes = cut?.codes ?? unit.codes;
   const sources = segments.map((s, i) => s.source ?? cut?.segments[i]?.source ?? (segments.length === 1 ? unit.parts : []));
-  const pairs = known ? pairCodes(known.codes, codes) : new Map<number, number>();
+  const pairs = known ? pairCodes(known.codes, codes) : NO_PAIRS;
   const after: TranslatedSegment[] = segments.map((s, i) => {
     const glue = s.glue ?? (cut ? cut.segments[i]!.glue : i < segments.length - 1 ? [{ type: 'text' as const, text: ' ' }] : undefined);
     return {
@@ -198,6 +205,8 @@ function takeUnit(
   });
 }
 
+const NO_PAIRS: ReadonlyMap<number, number> = new Map();
+
 const needsWord = (findings: readonly SegmentFinding[]): boolean => findings.some((f) => FAULTS[f.fault] === 'wrong');
 
 /** What a segment was translated with before, with the numbers that its codes have now. */
@@ -233,12 +242,17 @@ export function taken(edition: Edition | undefined, back: Return, chosen: Readon
   const base: Edition = edition ?? newEdition(back.language);
   const units = { ...base.units };
   const byUnit = new Map<string, Returned[]>();
-  for (const s of back.segments) if (s.kind !== 'unknown') byUnit.set(s.unit, [...(byUnit.get(s.unit) ?? []), s]);
+  for (const s of back.segments) {
+    if (s.kind === 'unknown') continue;
+    const returned = byUnit.get(s.unit);
+    if (returned) returned.push(s);
+    else byUnit.set(s.unit, [s]);
+  }
   for (const [id, returned] of byUnit) {
     if (!returned.some((s) => chosen.has(s.id) && isTakeable(s))) continue;
     const now = back.units.get(id)!;
     const known = units[id];
-    const pairs = known ? pairCodesBy(known.codes, now.codes) : new Map<number, number>();
+    const pairs = known ? pairCodesBy(known.codes, now.codes) : NO_PAIRS;
     const segments = now.segments.map((segment, i): TranslatedSegment => {
       const one = returned[i]!;
       const former = formerOf(known, segment.source, i, pairs, now.segments.length);
@@ -260,6 +274,7 @@ export function afterwards(
   said: { by: string; at: string },
   comments: readonly string[] = [],
 ): TranslatedSegment {
+  if (!former && !comments.length) return { ...segment, ...said };
   const history = [
     ...(former?.history ?? []),
     ...(former?.target ? [{ by: former.by ?? '', at: former.at ?? '', target: former.target, state: former.state }] : []),

@@ -1,6 +1,6 @@
 import { Composer } from '../compose/compose.ts';
 import type { FontSet } from '../compose/fontSet.ts';
-import type { Composition, TextOverflow } from '../compose/marks.ts';
+import type { ComposedStory, Composition, TextOverflow } from '../compose/marks.ts';
 import type { Edition } from '../folio/edition.ts';
 import type { Folio } from '../folio/folio.ts';
 import { paragraphsOf } from '../folio/traverse.ts';
@@ -29,7 +29,7 @@ export interface Overflowing {
 }
 
 /** Texts that do not fit their frames any more, though they did, or did so more. */
-export function overflowing(folio: Folio, before: Composition, after: Composition): Overflowing[] {
+export function overflowing(folio: Folio, before: Pick<Composition, 'stories'>, after: Pick<Composition, 'stories'>): Overflowing[] {
   const out: Overflowing[] = [];
   for (const [id, set] of after.stories) {
     const was = before.stories.get(id)?.overflow;
@@ -48,7 +48,21 @@ function trialEdition(folio: Folio, back: Return, changing: readonly Returned[])
   const edition = folio.editions[back.language];
   const whole = back.segments.length === changing.length;
   if (!whole) return taken(edition, back, new Set(changing.map((s) => s.id)), '', '');
-  return { ...(edition ?? newEdition(back.language)), units: { ...edition?.units, ...Object.fromEntries(back.units) } };
+  const units = Object.fromEntries(back.units);
+  return edition ? { ...edition, units: { ...edition.units, ...units } } : { ...newEdition(back.language), units };
+}
+
+/** So many texts are set at once: of thousands, only what is wrong with them is kept, which also takes less time than keeping all. */
+const AT_ONCE = 64;
+
+/** Those of some texts that do not fit, or want letters that no font has, as they are set. */
+function setOfWrong(folio: Folio, fonts: FontSet, stories: ReadonlySet<string>): Map<string, ComposedStory> {
+  const ids = [...stories];
+  const wrong = new Map<string, ComposedStory>();
+  for (let at = 0; at < ids.length; at += AT_ONCE)
+    for (const [id, set] of composeStories(folio, fonts, new Set(ids.slice(at, at + AT_ONCE))).stories)
+      if (set.overflow || set.missingGlyphs.length) wrong.set(id, set);
+  return wrong;
 }
 
 /**
@@ -61,12 +75,11 @@ export function fitFindings(folio: Folio, back: Return, fonts: FontSet, storyOf:
   if (!stories.size) return back;
   const edition = trialEdition(folio, back, changing);
   const trial = inEdition({ ...folio, editions: { ...folio.editions, [back.language]: edition } }, back.language);
-  const after = composeStories(trial, fonts, stories);
   // How it was before is asked only of texts with which something is wrong now.
-  const wrong = new Set([...after.stories].flatMap(([id, set]) => (set.overflow || set.missingGlyphs.length ? [id] : [])));
-  if (!wrong.size) return back;
+  const after: Pick<Composition, 'stories'> = { stories: setOfWrong(trial, fonts, stories) };
+  if (!after.stories.size) return back;
   const now = folio.editions[back.language] ? inEdition(folio, back.language) : folio;
-  const before = composeStories(now, fonts, wrong);
+  const before = composeStories(now, fonts, new Set(after.stories.keys()));
   const found = new Map<string, Returned['findings']>();
   const say = (id: string, finding: Returned['findings'][number]): void => void found.set(id, [...(found.get(id) ?? []), finding]);
   const byStory = new Map<string, Returned[]>();

@@ -18,7 +18,7 @@ export function fixedTextIn(text: string, from: string, to: string): string {
   let out = text;
   for (const words of FIXED) {
     const [known, other] = [words[from], words[to]];
-    if (known === undefined || other === undefined) continue;
+    if (known === undefined || other === undefined || !text.includes(known)) continue;
     out = out.replace(new RegExp(`(?<![\\p{L}\\p{N}])${known.replace('.', '\\.')}(?![\\p{L}\\p{N}])`, 'gu'), other);
   }
   return out;

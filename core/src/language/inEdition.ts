@@ -75,12 +75,16 @@ export function inEdition(folio: Folio, language: string): Folio {
 
 class Translating {
   private readonly from: string;
+  /** Written from the other side than its source; `null` where both are written from the same. */
+  private readonly turnedTo: 'ltr' | 'rtl' | null;
 
   constructor(
     private readonly folio: Folio,
     private readonly edition: Edition,
   ) {
     this.from = folio.head.metadata.language;
+    const [was, is] = [isFromTheRight(this.from), isFromTheRight(edition.language)];
+    this.turnedTo = was === is ? null : is ? 'rtl' : 'ltr';
   }
 
   all(): Folio {
@@ -248,10 +252,9 @@ class Translating {
     if (!target) return this.looks(paragraph);
     // A copy of the source is the source’s own text, as it stands.
     const content = target === source.parts ? paragraph.content : contentOf(this.usual(target), source.codes, source.ground);
-    const { language } = this.edition;
-    const own = { ...paragraph.character, language };
+    const own = { ...paragraph.character, language: this.edition.language };
     const looked = this.looks({ ...paragraph, character: own, content: content.map((n) => this.spokenHere(n)) });
-    return isFromTheRight(language) === isFromTheRight(this.from) ? looked : turned(this.folio.head, looked, isFromTheRight(language));
+    return this.turnedTo ? turned(this.folio.head, looked, this.turnedTo) : looked;
   }
 
   /** A passage that says it is in the language of the source is in this one now; one in a third language stays in it. */
@@ -277,21 +280,22 @@ class Translating {
 }
 
 /** A paragraph that is written from the other side: what was aligned to where lines begin is so now. */
-function turned(head: Folio['head'], paragraph: Paragraph, fromTheRight: boolean): Paragraph {
+function turned(head: Folio['head'], paragraph: Paragraph, direction: 'ltr' | 'rtl'): Paragraph {
   const { align } = resolveParagraph(head, paragraph).paragraph;
   const other = align === 'left' ? 'right' : align === 'right' ? 'left' : align;
-  return { ...paragraph, overrides: { ...paragraph.overrides, direction: fromTheRight ? 'rtl' : 'ltr', align: other } };
+  return { ...paragraph, overrides: { ...paragraph.overrides, direction, align: other } };
 }
 
 const same = (a: object, b: object): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /** A record with each value turned into another; the same record where none is another. */
 function mapped<T>(record: Record<string, T>, turn: (value: T, key: string) => T): Record<string, T> {
-  let changed = false;
-  const out: Record<string, T> = {};
-  for (const [key, value] of Object.entries(record)) {
-    out[key] = turn(value, key);
-    if (out[key] !== value) changed = true;
+  let out: Record<string, T> | null = null;
+  for (const key of Object.keys(record)) {
+    const value = record[key]!;
+    const turned = turn(value, key);
+    if (turned !== value) out ??= { ...record };
+    if (out) out[key] = turned;
   }
-  return changed ? out : record;
+  return out ?? record;
 }

@@ -3,9 +3,14 @@ import type { TextPart } from '../folio/edition.ts';
 /** Stands for a wrap mark where parts are written as one string (Unicode: LINE SEPARATOR). */
 const WRAP = '\u2028';
 
+type Words = Extract<TextPart, { type: 'text' }>;
+
+/** Whether parts are words in one piece, without codes or wrap marks, as most texts are. */
+export const isWords = (parts: readonly TextPart[]): parts is readonly [Words] => parts.length === 1 && parts[0]!.type === 'text';
+
 /** Only the words: codes are left out, a wrap mark is a space. */
 export const wordsOf = (parts: readonly TextPart[]): string =>
-  parts.map((p) => (p.type === 'text' ? p.text : p.type === 'wrap' ? ' ' : '')).join('');
+  isWords(parts) ? parts[0].text : parts.map((p) => (p.type === 'text' ? p.text : p.type === 'wrap' ? ' ' : '')).join('');
 
 /** Text as one node, whatever pieces it came in. */
 export function joined(parts: readonly TextPart[]): TextPart[] {
@@ -37,8 +42,7 @@ export const keyOf = (parts: readonly TextPart[]): string =>
   parts.map((p) => (p.type === 'text' ? p.text : p.type === 'wrap' ? WRAP : `${MARKS[p.type]}${p.code}\uE003`)).join('');
 
 export function sameParts(a: readonly TextPart[], b: readonly TextPart[]): boolean {
-  const [one, other] = [a[0], b[0]];
-  if (a.length === 1 && b.length === 1 && one?.type === 'text' && other?.type === 'text') return one.text === other.text;
+  if (isWords(a) && isWords(b)) return a[0].text === b[0].text;
   return keyOf(joined(a)) === keyOf(joined(b));
 }
 

@@ -239,6 +239,19 @@ function joined(blocks: readonly ExpectedBlock[]): ExpectedBlock[] {
   return out;
 }
 
+/** Runs that say a link’s words together, wherever they do so as links. */
+function placesOfLink({ runs }: ObservedBlock, words: string): ObservedBlock['runs'][] {
+  const linked = runs.filter((r) => r.link !== undefined && dense(r.text));
+  return linked.flatMap((_, from) => {
+    let said = '';
+    for (let to = from; to < linked.length && said.length < words.length; to++) {
+      said += dense(linked[to]!.text);
+      if (said === words) return [linked.slice(from, to + 1)];
+    }
+    return [];
+  });
+}
+
 function comparePair(
   block: ExpectedBlock,
   seen: ObservedBlock,
@@ -258,9 +271,9 @@ function comparePair(
   const another = languageDifference(block, seen);
   found.say(kind, id, 'language', another === null, another ?? `language ${seen.language}`);
   for (const link of block.links) {
-    const runs = seen.runs.filter((r) => r.link !== undefined && dense(link.text).includes(dense(r.text)));
-    const right =
-      runs.length > 0 && runs.every((r) => r.link === link.target) && dense(runs.map((r) => r.text).join('')) === dense(link.text);
+    const places = placesOfLink(seen, dense(link.text));
+    const runs = places.find((p) => p.every((r) => r.link === link.target)) ?? places[0] ?? [];
+    const right = runs.length > 0 && runs.every((r) => r.link === link.target);
     found.say(
       'link',
       `${id}/${link.id}`,

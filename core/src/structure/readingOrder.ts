@@ -92,6 +92,7 @@ export function leaves(folio: Folio, spread: Spread, item: Item, depth = 0): Ite
 
 /** Items that stand beside one another, in the order in which they are read; what is only seen comes last. */
 function inOrder(folio: Folio, spread: Spread, items: readonly Item[]): Item[] {
+  if (items.length === 1) return [...items];
   const read = items.filter((i) => i.kind === 'group' || isRead(folio, i));
   const order = pageOrder(read.map((i) => placedOf(folio, spread, i)));
   return [...order.map((id) => spread.items[id]!), ...items.filter((i) => i.kind !== 'group' && !isRead(folio, i))];

@@ -1,4 +1,7 @@
 import { ellipsePath, multiply, rectPath, rotation, translation } from '@elastic-folio/core';
+import { almanacGerman } from '../editions/almanacGerman.ts';
+import { almanacJapanese } from '../editions/almanacJapanese.ts';
+import { editionOf } from '../editions/edition.ts';
 import { featureGerman } from '../editions/german.ts';
 import { domeAtDusk, hillMap, moon, nightSky, starChart, telescope, twilightPath } from '../art/scenes.ts';
 import { SampleAssembly, ink, para, soft } from '../sampleAssembly.ts';
@@ -39,7 +42,6 @@ export async function marrowbyAlmanac(): Promise<Sample> {
   dial(b);
   twilightStory(b, [...walk, diaryPage(b)]);
   backCover(b);
-  b.edition('de', 'German (main feature)', featureGerman);
   b.transitions([
     { style: 'fade', seconds: 0.6 },
     { style: 'wipe', seconds: 0.5, direction: 180 },
@@ -48,7 +50,14 @@ export async function marrowbyAlmanac(): Promise<Sample> {
     { style: 'dissolve', seconds: 0.6 },
   ]);
   const sample = b.finish();
-  return { ...sample, folio: twelveNights(sample.folio) };
+  const folio = twelveNights(sample.folio);
+  const de = editionOf(folio, 'de', 'German', [featureGerman, almanacGerman], {
+    overrides: { tightened: { 'twilight-text': { tracking: -4, wordSpace: 0.95, size: 0.97, leading: 0.96 } } },
+  });
+  const ja = editionOf(folio, 'ja', 'Japanese', [almanacJapanese], {
+    overrides: { italics: 'bold', tightened: { 'table-text': { size: 0.93, leading: 0.93 } } },
+  });
+  return { ...sample, folio: { ...folio, editions: { de, ja } } };
 }
 
 /** Inner pages: the page number at the foot, the running section's name beside it. */

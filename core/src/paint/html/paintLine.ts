@@ -69,17 +69,20 @@ function paintStretch(line: SetLine, runs: GlyphRun[], context: LineContext, spa
   const ruled = first.look.underline || first.look.strike;
   const [inside, outside] = !spaced ? ['', ''] : ruled || hidden ? ['', ' '] : [SPACE, ''];
   // The first run's look is on the box itself, so that its font alone decides where the baseline is.
-  const plain = runs.length === 1 && !first.link && !inlineElement(context.head, first) && first.language === context.language;
+  const pieces = joinedPieces(runs, context);
+  const [only] = pieces;
+  const plain = only && pieces.length === 1 && !first.link && !inlineElement(context.head, first) && first.language === context.language;
   if (plain)
-    return `<span${attrs({ class: `l ${context.looks.classOf(first, false)}${hyphenClass(first, context)}`, style: place(first.shift) + word, dir, 'aria-hidden': hidden })}>${escape(shown(first))}${inside}</span>${outside}`;
+    return `<span${attrs({ class: `l ${context.looks.classOf(first, false)}${hyphenClass(only, context)}`, style: place(first.shift) + word, dir, 'aria-hidden': hidden })}>${escape(only.text)}${inside}</span>${outside}`;
   const base = first.shift ? '' : ` ${context.looks.classOf(first)}`;
-  return `<span${attrs({ class: `l${base}`, style: place(0) + word, dir, 'aria-hidden': hidden })}>${runs.map((r) => paintRun(r, context)).join('')}${inside}</span>${outside}`;
+  return `<span${attrs({ class: `l${base}`, style: place(0) + word, dir, 'aria-hidden': hidden })}>${paintPieces(pieces, context)}${inside}</span>${outside}`;
 }
 
 /** A run's text without the hyphen that the style sheet shows. */
 const shown = (run: GlyphRun): string => (endsDivided(run) ? run.text.slice(0, -1) : run.text);
 const endsDivided = (run: GlyphRun): boolean => (run.direction === 'rtl' ? run.glyphs.firstText : run.glyphs.lastText) === SOFT_HYPHEN;
-const hyphenClass = (run: GlyphRun, context: LineContext): string => (endsDivided(run) ? ` ${context.looks.hyphenClass(run)}` : '');
+const hyphenClass = ({ run, divided }: Pick<Piece, 'run' | 'divided'>, context: LineContext): string =>
+  divided ? ` ${context.looks.hyphenClass(run)}` : '';
 
 /** Word spacing in px; a box that is scaled along the line has it told before that. */
 const spacing = (run: GlyphRun): string => (run.wordSpace ? `;word-spacing:${num(px(run.wordSpace / run.horizontalScale), 5)}px` : '');
@@ -91,15 +94,61 @@ const inlineElement = (head: Head, run: GlyphRun): string | undefined => {
 
 /** Letters of a line that browsers break anew: those of a divided word with the place where they may divide it. */
 export function paintFlowing(line: SetLine, context: LineContext, more: boolean): string {
-  const runs = line.runs.map((run) => paintRun(run, context, shown(run) + (endsDivided(run) ? SOFT_HYPHEN : '')));
-  return runs.join('') + (more && line.spaceAtEnd ? ' ' : '');
+  const pieces = joinedPieces(line.runs, context).map((p) => (p.divided ? { ...p, text: p.text + SOFT_HYPHEN, divided: false } : p));
+  return paintPieces(pieces, context) + (more && line.spaceAtEnd ? ' ' : '');
 }
 
-function paintRun(run: GlyphRun, context: LineContext, text?: string): string {
+/** Words in one look, as browsers get them. */
+interface Piece {
+  run: GlyphRun;
+  text: string;
+  /** It ends within a word: a hyphen is shown behind it. */
+  divided: boolean;
+}
+
+/**
+ * Runs that differ by their scripts only are one piece of text: browsers part them by themselves. Japanese has a run for every change
+ * between its scripts.
+ */
+function joinedPieces(runs: readonly GlyphRun[], context: LineContext): Piece[] {
+  const out: Piece[] = [];
+  for (const run of runs) {
+    const last = out[out.length - 1];
+    const piece = { run, text: shown(run), divided: endsDivided(run) };
+    if (last && !last.divided && seemsOne(last.run, run, context)) out[out.length - 1] = { ...piece, text: last.text + piece.text };
+    else out.push(piece);
+  }
+  return out;
+}
+
+const seemsOne = (a: GlyphRun, b: GlyphRun, { looks }: LineContext): boolean =>
+  b.joint === 'flow' &&
+  !a.decoration &&
+  !b.decoration &&
+  a.link === b.link &&
+  a.language === b.language &&
+  a.direction === b.direction &&
+  a.characterStyle === b.characterStyle &&
+  a.generated === b.generated &&
+  spacing(a) === spacing(b) &&
+  looks.classOf(a) === looks.classOf(b);
+
+/** Pieces one after another; those of one link are in one. */
+function paintPieces(pieces: readonly Piece[], context: LineContext): string {
+  let out = '';
+  pieces.forEach((piece, i) => {
+    const { link: id } = piece.run;
+    const link = id === undefined ? undefined : context.href(id);
+    if (link && pieces[i - 1]?.run.link !== id)
+      out += `<a${attrs({ href: link.href, title: link.title, target: link.newWindow ? '_blank' : undefined, rel: link.newWindow ? 'noopener' : undefined })}>`;
+    out += paintPiece(piece, context);
+    if (link && pieces[i + 1]?.run.link !== id) out += '</a>';
+  });
+  return out;
+}
+
+function paintPiece({ run, text, divided }: Piece, context: LineContext): string {
   const style = spacing(run).slice(1) || undefined;
   const element = inlineElement(context.head, run) ?? 'span';
-  const inner = `<${element}${attrs({ class: context.looks.classOf(run) + (text === undefined ? hyphenClass(run, context) : ''), style, lang: run.language === context.language ? undefined : run.language })}>${escape(text ?? shown(run))}</${element}>`;
-  const link = run.link === undefined ? undefined : context.href(run.link);
-  if (!link) return inner;
-  return `<a${attrs({ href: link.href, title: link.title, target: link.newWindow ? '_blank' : undefined, rel: link.newWindow ? 'noopener' : undefined })}>${inner}</a>`;
+  return `<${element}${attrs({ class: context.looks.classOf(run) + hyphenClass({ run, divided }, context), style, lang: run.language === context.language ? undefined : run.language })}>${escape(text)}</${element}>`;
 }
