@@ -138,6 +138,17 @@ describe('what is said by hand', () => {
     expect(styles.paragraph(paragraph(folio, 'p2'))).toEqual(['text', 'by-hand-1']);
     expect(rule(styles, 'by-hand-1')).toEqual({ 'text-align': 'right' });
   });
+  test('stands behind every style: of rules of one weight the last holds (CSS Cascade 4, section 6.4.4)', () => {
+    const folio = produce(folioWith({}), (d) => {
+      (d.stories['t']!.blocks['p1'] as Paragraph).overrides = { align: 'right' };
+    });
+    const styles = sheet(folio);
+    // The second paragraph’s style comes after what was done to the first.
+    for (const id of ['p1', 'p2']) styles.paragraph(paragraph(folio, id));
+    const order = [...styles.css().matchAll(/^\.([\w-]+) \{/gm)].map((m) => m[1]);
+    expect(order.length).toBeGreaterThan(2);
+    expect(order.indexOf('by-hand-1')).toBe(order.length - 1);
+  });
   test('of a span goes by the text around it', () => {
     const folio = folioWith({ character: { size: 20 } });
     const styles = sheet(folio);

@@ -87,6 +87,7 @@ export function setDropCapital(
     generated: undefined,
     link: undefined,
     characterStyle: undefined,
+    stays: shaped.looks[0]?.stays,
     glyphs: writer.take(letters, Uint32Array.from(shaped.offsets.slice(0, letters.length))),
   };
   return {

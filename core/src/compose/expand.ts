@@ -1,7 +1,7 @@
 import type { Head } from '../folio/head.ts';
 import type { Inline } from '../folio/story.ts';
 import type { CharacterProperties } from '../folio/styles.ts';
-import { resolveSpan } from '../folio/resolve.ts';
+import { resolveSpan, spanStays } from '../folio/resolve.ts';
 import { OBJECT } from '../folio/text.ts';
 import type { FontSet } from './fontSet.ts';
 
@@ -28,6 +28,8 @@ export interface Look {
   character: CharacterProperties;
   link?: string | undefined;
   characterStyle?: string | undefined;
+  /** It stays as it is in every language. */
+  stays?: true | undefined;
   /** Made by the program: a bullet, a number, a note's reference. */
   generated?: 'label' | 'note' | undefined;
   /** Stands for an item in the line, which takes this much room. */
@@ -80,6 +82,7 @@ export function expand(
       last.character === look.character &&
       last.link === look.link &&
       last.characterStyle === look.characterStyle &&
+      last.stays === look.stays &&
       last.generated === look.generated &&
       !last.object &&
       !look.object
@@ -92,6 +95,7 @@ export function expand(
         character: look.character,
         link: look.link,
         characterStyle: look.characterStyle,
+        stays: look.stays,
         generated: look.generated,
         object: look.object,
       });
@@ -113,7 +117,7 @@ export function expand(
     const at = offset;
     if (node.type === 'span') {
       const character = resolveSpan(head, base, node);
-      const look = { character, link: node.link, characterStyle: node.style };
+      const look = { character, link: node.link, characterStyle: node.style, stays: spanStays(head, node) || undefined };
       if (character.capitals === 'all') addCapitals(node.text, at, look, null);
       else if (character.capitals === 'small' && !hasSmallCapitals(fonts, character))
         addCapitals(node.text, at, look, { ...character, size: character.size * SMALL_CAPITALS, leading: leadingKept(character) });

@@ -52,6 +52,7 @@ export function leaderRuns(
       generated: undefined,
       link: undefined,
       characterStyle: undefined,
+      stays: undefined,
       // None of it is text of the paragraph: all of it stands where the tab does.
       glyphs: glyphs.take(text, new Uint32Array(text.length).fill(offset)),
     },

@@ -70,6 +70,7 @@ export function runsOf(shaped: ShapedParagraph, piece: LinePiece, x: number, sha
       generated: look.generated,
       link: look.link,
       characterStyle: look.characterStyle,
+      stays: look.stays,
       glyphs: row.take(runText, offsetsOf(offsets, look.start, look.end)),
     });
     pen += width;

@@ -35,6 +35,8 @@ export interface GlyphRun {
   generated: 'label' | 'note' | undefined;
   link: string | undefined;
   characterStyle: string | undefined;
+  /** It stays as it is in every language. */
+  stays: true | undefined;
   glyphs: GlyphRow;
 }
 

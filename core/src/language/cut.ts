@@ -28,12 +28,21 @@ export function cutIntoSegments({ parts, codes }: Pick<Coded, 'parts' | 'codes'>
   // Most texts are one segment of plain words.
   if (!rules && parts.length === 1 && only?.type === 'text' && /^\S(?:[^\t]*\S)?$/.test(only.text))
     return { segments: [{ source: parts }], codes };
-  const plain = parts.map((p) => (p.type === 'text' ? p.text : p.type === 'wrap' ? '\n' : p.type === 'code' ? OBJECT : '')).join('');
+  const plain = plainOf(parts);
   const tabs = [...plain.matchAll(/\t/g)].map((m) => m.index);
   const sentences = rules ? sentenceBreaks(plain.replaceAll('\n', ' '), language, rules) : [];
   // White space after a sentence is a piece of its own, in whatever look it has.
   const spaces = sentences.flatMap((at) => at + /^\s*/.exec(plain.slice(at))![0].length);
-  const edges = [...new Set([...tabs.flatMap((t) => [t, t + 1]), ...sentences, ...spaces])].sort((a, b) => a - b);
+  return cutAt({ parts, codes }, [...tabs.flatMap((t) => [t, t + 1]), ...sentences, ...spaces]);
+}
+
+/** Parts with one letter for each unit that places are counted by: what stands for something is one, the ends of pairs are none. */
+export const plainOf = (parts: readonly TextPart[]): string =>
+  parts.map((p) => (p.type === 'text' ? p.text : p.type === 'wrap' ? '\n' : p.type === 'code' ? OBJECT : '')).join('');
+
+/** Cuts a text at places of its plain letters; what says nothing between two of them is glue. */
+export function cutAt({ parts, codes }: Pick<Coded, 'parts' | 'codes'>, places: readonly number[]): Cut {
+  const edges = [...new Set(places)].sort((a, b) => a - b);
   const allCodes = [...codes];
   const pieces = partsBetween(parts, edges, allCodes);
   const cut: Cut = { segments: [], codes: allCodes };

@@ -3,7 +3,8 @@ import { SegmentState } from '../folio/edition.ts';
 import type { Edition, TextPart, TranslatedSegment, TranslatedUnit } from '../folio/edition.ts';
 import type { Code } from './codes.ts';
 import { pairCodes, signaturesOf } from './codes.ts';
-import { cutIntoSegments } from './cut.ts';
+import { cutAt, cutIntoSegments, plainOf } from './cut.ts';
+import type { Cut } from './cut.ts';
 import { wholeEdition } from './inEdition.ts';
 import { joined, wordsOf } from './parts.ts';
 import { standingsOf } from './progress.ts';
@@ -111,9 +112,30 @@ export function partedIntoSentences(
   const row = rows[at]!;
   const { segment } = row;
   const cut = cutIntoSegments({ parts: segment.source, codes: [...row.codes] }, languages.source, shippedRules());
-  if (cut.segments.length < 2) return null;
   const said = segment.target && cutIntoSegments({ parts: segment.target, codes: [...row.codes] }, languages.target, shippedRules());
-  // A translation in as many sentences goes along; any other stays whole with the first, to be parted by hand.
+  return partedAs(rows, at, cut, said);
+}
+
+/** Where a source can be parted: before each of its words but the first, by places of its plain letters. */
+export function placesToPart(source: readonly TextPart[], language: string): { at: number; word: string }[] {
+  const words = [...new Intl.Segmenter(language, { granularity: 'word' }).segment(plainOf(source))].filter((w) => w.isWordLike);
+  return words.slice(1).map((w) => ({ at: w.index, word: w.segment }));
+}
+
+/** A text with one of its segments parted in two at a place of its source; its translation stays with the first. Null where one would be empty. */
+export function partedAt(rows: readonly DeskRow[], at: number, place: number): TranslatedUnit | null {
+  const row = rows[at]!;
+  const before = plainOf(row.segment.source).slice(0, place);
+  // White space before the place is what stands between the two.
+  const places = [before.trimEnd().length, place];
+  return partedAs(rows, at, cutAt({ parts: row.segment.source, codes: [...row.codes] }, places), null);
+}
+
+function partedAs(rows: readonly DeskRow[], at: number, cut: Cut, said: Cut | null): TranslatedUnit | null {
+  const row = rows[at]!;
+  const { segment } = row;
+  if (cut.segments.length < 2) return null;
+  // A translation in as many pieces goes along; any other stays whole with the first, to be parted by hand.
   const fits = said?.segments.length === cut.segments.length && !said.codes.slice(row.codes.length).length;
   const pieces = cut.segments.map((piece, i): TranslatedSegment => {
     const target = fits ? said.segments[i]!.source : i === 0 ? segment.target : null;

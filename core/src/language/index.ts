@@ -8,7 +8,17 @@ export { afterwards, comingBack, isGood, isTakeable, newEdition, taken } from '.
 export type { Return, Returned } from './comingBack.ts';
 export { byConventions, decimalMark } from './conventions.ts';
 export { cutIntoSegments } from './cut.ts';
-export { deskRows, holds, joinedWithNext, partedIntoSentences, replacedIn, segmentsOf, unitWith } from './deskRows.ts';
+export {
+  deskRows,
+  holds,
+  joinedWithNext,
+  partedAt,
+  partedIntoSentences,
+  placesToPart,
+  replacedIn,
+  segmentsOf,
+  unitWith,
+} from './deskRows.ts';
 export type { DeskRow } from './deskRows.ts';
 export { differences } from './differences.ts';
 export { editDistance, percentAlike, tokensOf } from './editDistance.ts';

@@ -1,5 +1,6 @@
 import type { LogRow } from '../edit/log.ts';
 import type { Patch } from '../edit/apply.ts';
+import type { Edition, TranslatedUnit } from '../folio/edition.ts';
 import type { Folio } from '../folio/folio.ts';
 import type { Item } from '../folio/items.ts';
 import type { Story } from '../folio/story.ts';
@@ -60,15 +61,17 @@ export function onlyOfJob(folio: Folio, job: JobTexts): Folio {
     ...Object.values(shown.spreads).flatMap((s) => Object.values(s.items)),
     ...Object.values(head.masterPages).flatMap((m) => Object.values(m.items)),
   ]);
+  const items = new Set([...Object.values(shown.spreads), ...Object.values(shown.stories)].flatMap((s) => Object.keys(s.items)));
   // What stands in for a picture in the language of the job is seen as well.
-  for (const { media } of Object.values(folio.editions[job.language]?.overrides.pictures ?? {})) pictures.add(media);
+  for (const [item, { media }] of Object.entries(folio.editions[job.language]?.overrides.pictures ?? {}))
+    if (items.has(item)) pictures.add(media);
   const paragraphs = new Set(Object.values(shown.stories).flatMap((s) => Object.keys(s.blocks)));
   const { structure } = head;
   const of = <T>(record: Record<string, T>, keep: (id: string, value: T) => boolean): Record<string, T> =>
     Object.fromEntries(Object.entries(record).filter(([id, value]) => keep(id, value)));
   const asked = new Set(job.units);
   const about = [...asked].some((u) => u.startsWith('meta:'));
-  return {
+  const document = {
     ...shown,
     head: {
       ...head,
@@ -83,10 +86,38 @@ export function onlyOfJob(folio: Folio, job: JobTexts): Folio {
       },
       opening: undefined,
     },
-    editions: of(folio.editions, (id) => id === job.language || id === folio.editions[job.language]?.basedOn),
+    editions: {},
     recipes: {},
   } as Folio;
+  const seen = new Set(unitsOf(document).map((u) => u.id));
+  const editions = of(folio.editions, (id) => id === job.language || id === folio.editions[job.language]?.basedOn);
+  return {
+    ...document,
+    editions: Object.fromEntries(
+      Object.entries(editions).map(([id, edition]): [string, Edition] => [
+        id,
+        {
+          ...edition,
+          units: Object.fromEntries(
+            Object.entries(edition.units).flatMap(([unit, said]) => (seen.has(unit) ? [[unit, asked.has(unit) ? said : bare(said)]] : [])),
+          ),
+          overrides: {
+            ...edition.overrides,
+            pictures: of(edition.overrides.pictures, (item) => items.has(item)),
+            links: of(edition.overrides.links, (link) => stories.has(link.slice(0, link.indexOf('/')))),
+            tightened: of(edition.overrides.tightened, (story) => stories.has(story)),
+          },
+        },
+      ]),
+    ),
+  };
 }
+
+/** What stands beside a job is seen as it is said now: not who said it, what it was before, or what was remarked on it. */
+const bare = ({ segments, ...unit }: TranslatedUnit): TranslatedUnit => ({
+  ...unit,
+  segments: segments.map(({ source, glue, target, state }) => ({ source, ...(glue && { glue }), target, state })),
+});
 
 /** A text with nothing in it but one paragraph that says nothing. */
 function emptied(story: Story): Story {
@@ -107,13 +138,14 @@ function picturesOf(items: readonly Item[]): Set<string> {
 /** What of changes by others a translator may hear: what belongs to the job, and nothing of the rest. */
 export function rowsOfJob(folio: Folio, job: JobTexts, rows: readonly LogRow[]): LogRow[] {
   const { spreads, stories } = reachOf(folio, job);
+  const asked = new Set(job.units);
   const heard = ({ path }: Patch): boolean => {
     const [part, id] = path;
     // Whole parts at once are fetched anew instead.
     if (path.length < 2) return false;
     if (part === 'spreads') return spreads.has(String(id));
     if (part === 'stories') return stories.has(String(id)) && path.length > 2;
-    if (part === 'editions') return id === job.language;
+    if (part === 'editions') return id === job.language && (path[2] === 'locks' || (path[2] === 'units' && asked.has(String(path[3]))));
     return part === 'head' && /Styles$/.test(String(id));
   };
   return rows.map((row) => ({

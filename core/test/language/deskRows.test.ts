@@ -8,7 +8,9 @@ import {
   inEdition,
   joinedWithNext,
   newEdition,
+  partedAt,
   partedIntoSentences,
+  placesToPart,
   readable,
   replacedIn,
   standingsOf,
@@ -45,6 +47,34 @@ describe('segments at the desk', () => {
       'tab',
       'Acht',
     ]);
+  });
+
+  test('it is parted before any of its words; pairs that are cut are closed and opened again', () => {
+    const [row] = rowsOf(FOLIO, 'p1');
+    const places = placesToPart(row!.segment.source, 'en');
+    const before = (word: string): number => places.find((p) => p.word === word)!.at;
+    expect(places.map((p) => p.word).slice(0, 4)).toEqual(['early', 'Bring', 'a', 'lamp']);
+    const cut = (word: string): string[] => sources(write(FOLIO, 'p1', partedAt(rowsOf(FOLIO, 'p1'), 0, before(word))!), 'p1');
+    expect(cut('It')).toEqual(['Come early. Bring {1}a lamp{/1}.', 'It is dark, e.g. behind the mill.']);
+    expect(cut('lamp')).toEqual(['Come early. Bring {1}a{/1}', '{1}lamp{/1}. It is dark, e.g. behind the mill.']);
+    expect(partedAt(rowsOf(FOLIO, 'p1'), 0, 0)).toBeNull();
+  });
+
+  test('what is said already stays with the first part, and joining brings the whole back', () => {
+    const said = say(FOLIO, 'p1', 0, 'Kommen Sie früh und bringen Sie {1}eine Lampe{/1} mit.');
+    const at = placesToPart(rowsOf(said, 'p1')[0]!.segment.source, 'en').find((p) => p.word === 'Bring')!.at;
+    const parted = write(said, 'p1', partedAt(rowsOf(said, 'p1'), 0, at)!);
+    expect(rowsOf(parted, 'p1').map((r) => r.segment.target && readable(r.segment.target))).toEqual([
+      'Kommen Sie früh und bringen Sie {1}eine Lampe{/1} mit.',
+      null,
+    ]);
+    const whole = write(parted, 'p1', joinedWithNext(rowsOf(parted, 'p1'), 0)!);
+    expect(sources(whole, 'p1')).toEqual(sources(FOLIO, 'p1'));
+    expect(standingsOf(whole, 'de').find((r) => r.unit.id === 'p1')!.standing!.changed).toBe(false);
+  });
+
+  test('words of Japanese are places as well', () => {
+    expect(placesToPart([{ type: 'text', text: '丘の上のドーム' }], 'ja').map((p) => p.word)).toContain('ドーム');
   });
 
   test('it is parted into sentences, abbreviations known, and said piece by piece', () => {

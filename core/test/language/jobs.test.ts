@@ -59,6 +59,24 @@ describe('what a translator sees of a document', () => {
     expect(Object.entries(shown.spreads).flatMap(([id, s]) => (spreads.has(id) ? [] : Object.keys(s.items)))).toEqual([]);
     expect([Object.keys(shown.editions), shown.recipes, pages.includes(12)]).toEqual([['de'], {}, false]);
   });
+  test('shows what stands beside the job as it is said now, without who said it and what was remarked', () => {
+    const de = almanac.folio.editions['de']!;
+    const asked = new Set(job.units);
+    const said = { by: 'Ada', at: AT, comments: [{ by: 'Ada', at: AT, text: 'between us' }], history: [] };
+    const units = Object.fromEntries(
+      Object.entries(de.units).map(([id, u]) => [id, { ...u, segments: u.segments.map((s) => ({ ...s, ...said })) }]),
+    );
+    const overrides = { ...de.overrides, links: { 'diary-text/toKeeper': 'mailto:elsewhere@marrowby.example' } };
+    const shown = onlyOfJob({ ...almanac.folio, editions: { de: { ...de, units, overrides } } }, job).editions['de']!;
+    const remarked = Object.entries(shown.units).filter(([, u]) => u.segments.some((s) => s.comments ?? s.by));
+    expect(remarked.length).toBeGreaterThan(3);
+    expect(remarked.filter(([id]) => !asked.has(id))).toEqual([]);
+    // The feature goes on to pages 4 and 5, of which other texts are seen.
+    expect(shown.units['map-caption-text-1']!.segments[0]!.target).not.toBeNull();
+    expect(shown.units['diary-text-2']).toBeUndefined();
+    expect(JSON.stringify(shown)).not.toMatch(/elsewhere@/);
+    expect(Object.keys(shown.overrides.tightened)).toEqual([]);
+  });
   test('hears of changes to its own texts and to nothing else', () => {
     const row = (folio: Folio, edit: Parameters<typeof applyEdit>[1]): LogRow => {
       const { patches, inverse, touched } = applyEdit(folio, edit);
@@ -75,6 +93,8 @@ describe('what a translator sees of a document', () => {
           newIds: [],
         },
       });
+    const says = (id: string, target: string) =>
+      ({ kind: 'edition.units', args: { language: 'de', units: { [id]: unit(target) } } }) as const;
     const { stories } = reachOf(almanac.folio, job);
     const mine = [...stories].find((id) => almanac.folio.stories[id]!.order.length > 0)!;
     const other = Object.values(almanac.folio.stories).find((s) => !stories.has(s.id) && s.blocks[s.order[0]!]?.kind === 'paragraph')!;
@@ -82,9 +102,17 @@ describe('what a translator sees of a document', () => {
       typed(mine, almanac.folio.stories[mine]!.order[0]!),
       typed(other.id, other.order[0]!),
       row(almanac.folio, { kind: 'document.metadata', args: { title: 'secret title' } }),
+      row(
+        almanac.folio,
+        says(
+          job.units.find((id) => id.startsWith('dome-feature'))!,
+          'heard',
+        ),
+      ),
+      row(almanac.folio, says('diary-text-1', 'secret words')),
     ]);
-    expect(heard.map((r) => r.patches.length > 0)).toEqual([true, false, false]);
-    expect(JSON.stringify(heard)).not.toMatch(/anna|secret title/);
+    expect(heard.map((r) => r.patches.length > 0)).toEqual([true, false, false, true, false]);
+    expect(JSON.stringify(heard)).not.toMatch(/anna|secret title|secret words/);
     expect(heard.every((r) => !r.inverse.length && !r.touched.length)).toBe(true);
   });
 });

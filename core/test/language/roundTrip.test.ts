@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { without } from '../../src/index.ts';
 import type { Folio } from '../../src/index.ts';
-import { inEdition } from '../../src/language/index.ts';
+import { FAULTS, inEdition } from '../../src/language/index.ts';
 import { sample } from '../support/samples.ts';
 import { backInto, FORMATS, readBytes, textsOf, withAll } from './support/exchanged.ts';
 
@@ -33,7 +33,8 @@ function withoutLanguages(folio: Folio): unknown {
 describe.each(['marrowby-almanac', 'observers-handbook'] as const)('%s', (id) => {
   describe.each(FORMATS)('%s', (format) => {
     test.each(['paragraphs', 'sentences'] as const)('a copy of the source in %s comes back as the identical document', async (cut) => {
-      const s = await sample(id);
+      const whole = await sample(id);
+      const s = { ...whole, folio: { ...whole.folio, editions: {} } };
       const { name, bytes } = await textsOf(s, format, { ...ALL, cut });
       const inbound = await readBytes(name, bytes);
       const back = backInto(s.folio, inbound, 'ja');
@@ -43,5 +44,19 @@ describe.each(['marrowby-almanac', 'observers-handbook'] as const)('%s', (id) =>
       expect(made.head.metadata.language).toBe('ja');
       expect(withoutLanguages(made)).toEqual(withoutLanguages(s.folio));
     });
+  });
+});
+
+describe.each(['de', 'ja'] as const)('the Almanac’s edition in “%s”', (language) => {
+  test.each(FORMATS)('goes out as %s and comes back as it was', async (format) => {
+    const s = await sample('marrowby-almanac');
+    const { name, bytes } = await textsOf(s, format, { target: language, pretranslation: 'none' });
+    const back = backInto(s.folio, await readBytes(name, bytes), language);
+    const said = back.segments.filter((r) => r.kind !== 'empty');
+    expect(said.length).toBeGreaterThan(180);
+    expect(said.filter((r) => r.kind !== 'unchanged').map((r) => [r.id, r.kind, r.before, r.after])).toEqual([]);
+    const wrong = said.flatMap((r) => r.findings.filter((f) => FAULTS[f.fault] === 'wrong' || f.fault === 'sourceChanged'));
+    expect(wrong).toEqual([]);
+    expect(inEdition(withAll(s.folio, back), language)).toEqual(inEdition(s.folio, language));
   });
 });

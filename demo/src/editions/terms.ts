@@ -7,7 +7,7 @@ export const SAMPLE_TERMS: { source: string; target: string; terms: { source: st
       { source: 'dome', target: 'Kuppel', note: 'Of the observatory; never „Dom“.' },
       { source: 'telescope', target: 'Fernrohr', note: 'The old one on Marrowby Hill; newer ones are „Teleskop“.' },
       { source: 'telescope', target: 'Teleskop' },
-      { source: 'keeper', target: 'Wärter' },
+      { source: 'keeper', target: 'Hüter' },
       { source: 'open night', target: 'offener Abend' },
       { source: 'meteor shower', target: 'Meteorstrom' },
       { source: 'Moon', target: 'Mond' },

@@ -2,7 +2,7 @@ import { useMemo, useRef, useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Button, Input, Select, Tooltip } from 'antd';
-import { Combine, MessageSquare, Replace, SplitSquareVertical } from 'lucide-react';
+import { Combine, MessageSquare, Replace, Scissors, SplitSquareVertical } from 'lucide-react';
 import { isLocked, storyOfFrame } from '@elastic-folio/core';
 import type { TranslatedSegment, TranslatedUnit } from '@elastic-folio/core';
 import {
@@ -13,13 +13,16 @@ import {
   holds,
   joinedWithNext,
   mended,
+  partedAt,
   partedIntoSentences,
+  placesToPart,
   unitWith,
 } from '@elastic-folio/core/language';
 import type { DeskRow } from '@elastic-folio/core/language';
 import { api } from '../api/client.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { plural } from '../shell/plural.ts';
+import { PartAtWord } from './PartAtWord.tsx';
 import { Parts } from './Parts.tsx';
 import { STATE_WORDS } from './progress.ts';
 import { ReplaceWords } from './ReplaceWords.tsx';
@@ -75,6 +78,8 @@ export function Desk({ language, guest, text = null, onShow }: Props) {
   const [words, setWords] = useState('');
   const [now, setNow] = useState<string | null>(text === null ? null : `${text}/0`);
   const [replacing, setReplacing] = useState(false);
+  /** The segment of which a word is chosen to part it at. */
+  const [parting, setParting] = useState<string | null>(null);
   const [said, setSaid] = useState('');
   const by = guest?.name ?? 'here';
   const edition = folio.editions[language];
@@ -234,6 +239,16 @@ export function Desk({ language, guest, text = null, onShow }: Props) {
                       >
                         Part into sentences
                       </Button>
+                      <Button
+                        size="small"
+                        type="text"
+                        icon={<Scissors size={14} />}
+                        aria-pressed={parting === keyOf(row)}
+                        onClick={() => setParting(parting === keyOf(row) ? null : keyOf(row))}
+                        disabled={!placesToPart(segment.source, unit.language).length}
+                      >
+                        Part before a word
+                      </Button>
                       {row.of > 1 && (
                         <Button
                           size="small"
@@ -246,6 +261,16 @@ export function Desk({ language, guest, text = null, onShow }: Props) {
                         </Button>
                       )}
                     </div>
+                  )}
+                  {isNow && parting === keyOf(row) && (
+                    <PartAtWord
+                      row={row}
+                      onPart={(place) => {
+                        reshape(row, partedAt(ofUnit(row), row.at, place));
+                        setParting(null);
+                      }}
+                      onLeave={() => setParting(null)}
+                    />
                   )}
                 </div>
                 {isNow ? (

@@ -73,7 +73,7 @@ function paintStretch(line: SetLine, runs: GlyphRun[], context: LineContext, spa
   const [only] = pieces;
   const plain = only && pieces.length === 1 && !first.link && !inlineElement(context.head, first) && first.language === context.language;
   if (plain)
-    return `<span${attrs({ class: `l ${context.looks.classOf(first, false)}${hyphenClass(only, context)}`, style: place(first.shift) + word, dir, 'aria-hidden': hidden })}>${escape(only.text)}${inside}</span>${outside}`;
+    return `<span${attrs({ class: `l ${context.looks.classOf(first, false)}${hyphenClass(only, context)}`, style: place(first.shift) + word, dir, translate: untranslated(first), 'aria-hidden': hidden })}>${escape(only.text)}${inside}</span>${outside}`;
   const base = first.shift ? '' : ` ${context.looks.classOf(first)}`;
   return `<span${attrs({ class: `l${base}`, style: place(0) + word, dir, 'aria-hidden': hidden })}>${paintPieces(pieces, context)}${inside}</span>${outside}`;
 }
@@ -129,6 +129,7 @@ const seemsOne = (a: GlyphRun, b: GlyphRun, { looks }: LineContext): boolean =>
   a.language === b.language &&
   a.direction === b.direction &&
   a.characterStyle === b.characterStyle &&
+  a.stays === b.stays &&
   a.generated === b.generated &&
   spacing(a) === spacing(b) &&
   looks.classOf(a) === looks.classOf(b);
@@ -150,5 +151,8 @@ function paintPieces(pieces: readonly Piece[], context: LineContext): string {
 function paintPiece({ run, text, divided }: Piece, context: LineContext): string {
   const style = spacing(run).slice(1) || undefined;
   const element = inlineElement(context.head, run) ?? 'span';
-  return `<${element}${attrs({ class: context.looks.classOf(run) + hyphenClass({ run, divided }, context), style, lang: run.language === context.language ? undefined : run.language })}>${escape(text)}</${element}>`;
+  return `<${element}${attrs({ class: context.looks.classOf(run) + hyphenClass({ run, divided }, context), style, lang: run.language === context.language ? undefined : run.language, translate: untranslated(run) })}>${escape(text)}</${element}>`;
 }
+
+/** WHATWG HTML 3.2.6.5: programs that translate pages leave it as it is. */
+const untranslated = (run: GlyphRun): 'no' | undefined => (run.stays ? 'no' : undefined);

@@ -108,8 +108,10 @@ export class FlowStyles {
   }
 
   css(): string {
-    return [...this.rules]
-      .filter(([, d]) => Object.keys(d).length)
+    const byHand = new Set(this.byHand.values());
+    const rules = [...this.rules].filter(([, d]) => Object.keys(d).length);
+    // What was done by hand holds over every style, also over one that is used for the first time further on.
+    return [...rules.filter(([name]) => !byHand.has(name)), ...rules.filter(([name]) => byHand.has(name))]
       .map(
         ([name, d]) =>
           `.${name} {\n${Object.entries(d)
