@@ -14,6 +14,7 @@ export default class AxeBuilder {
    */
   async run(part = false): Promise<{ id: string; impact: string | null; targets: string[] }[]> {
     await this.page.evaluate(source);
+    await this.atRest();
     const off = part ? ['landmark-one-main', 'page-has-heading-one', 'region'] : [];
     return this.page.evaluate(async (rules) => {
       const axe = (
@@ -31,5 +32,16 @@ export default class AxeBuilder {
         targets: v.nodes.map((n) => `${n.target.join(' ')}: ${n.failureSummary ?? ''}`).slice(0, 4),
       }));
     }, off);
+  }
+
+  /** Waits until what fades or changes colour has done so, for two seconds at most; what goes on for ever is looked at as it is. */
+  private async atRest(): Promise<void> {
+    await this.page.evaluate(async () => {
+      const ends = document
+        .getAnimations()
+        .filter((a) => a.playState === 'running' && Number(a.effect?.getComputedTiming().endTime ?? 0) < 2000)
+        .map((a) => a.finished);
+      await Promise.race([Promise.allSettled(ends), new Promise((done) => setTimeout(done, 2000))]);
+    });
   }
 }
