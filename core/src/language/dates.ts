@@ -9,6 +9,46 @@ function monthsOf(language: string): string[] {
   );
 }
 
+type Field = 'day' | 'month' | 'year';
+
+/** Dates in figures of one language, with years of four: their order and what stands between (Unicode CLDR, by `Intl`). */
+class Figures {
+  private readonly order: Field[];
+  private readonly pattern: RegExp | null;
+  /** English without a country has both orders. */
+  private readonly eitherWay: boolean;
+
+  constructor(
+    from: string,
+    private readonly to: string,
+  ) {
+    const parts = new Intl.DateTimeFormat(from, { ...FIGURES, timeZone: 'UTC' }).formatToParts(new Date(Date.UTC(2024, 10, 22)));
+    this.order = parts.flatMap((p) => (p.type === 'day' || p.type === 'month' || p.type === 'year' ? [p.type] : []));
+    const [between] = parts.flatMap((p) => (p.type === 'literal' ? [p.value.trim()] : []));
+    // Years, months and days with hyphens are the same in all languages (ISO 8601).
+    const isOfAll = this.order[0] === 'year' && between === '-';
+    const fields = this.order.map((f) => (f === 'year' ? '(\\d{4})' : '(\\d{1,2})'));
+    const sign = `\\s?[${between === '-' ? '\\-' : between}]\\s?`;
+    this.pattern = between?.length === 1 && !isOfAll ? new RegExp(`(?<![\\d./-])${fields.join(sign)}(?![/-]|\\.?\\d)`, 'gu') : null;
+    this.eitherWay = from.toLowerCase() === 'en';
+  }
+
+  in(text: string): string {
+    if (!this.pattern) return text;
+    return text.replace(this.pattern, (whole: string, ...found: string[]) => {
+      const at = (field: Field): string => found[this.order.indexOf(field)]!;
+      let [day, month] = [at('day'), at('month')];
+      if (this.eitherWay && Number(month) > 12) [day, month] = [month, day];
+      else if (this.eitherWay && Number(day) <= 12 && day !== month) return whole;
+      const date = new Date(Date.UTC(Number(at('year')), Number(month) - 1, Number(day)));
+      if (date.getUTCDate() !== Number(day) || date.getUTCMonth() !== Number(month) - 1) return whole;
+      const digits = day.length === 2 && month.length === 2 && /^0/.test(day + month) ? '2-digit' : 'numeric';
+      return new Intl.DateTimeFormat(this.to, { ...FIGURES, day: digits, month: digits, timeZone: 'UTC' }).format(date);
+    });
+  }
+}
+const FIGURES = { day: 'numeric', month: 'numeric', year: 'numeric' } as const;
+
 /** Dates in words of one language, and how another writes them (Unicode CLDR, by `Intl`). */
 class Dates {
   private readonly months: string[];
@@ -52,12 +92,15 @@ class Dates {
   }
 }
 
-const known = new Map<string, Dates>();
+const known = new Map<string, { words: Dates; figures: Figures }>();
 
-/** Dates that came over in the words of the source’s language, as the target’s language has them: “6 March 2026” is “6. März 2026”. */
+/**
+ * Dates that came over as the source’s language writes them, as the target’s language has them: “6 March 2026” is “6. März 2026”, and
+ * “06/03/2026” of Great Britain “06.03.2026”. What could be two dates stays as it is.
+ */
 export function withDates(parts: readonly TextPart[], from: string, to: string): TextPart[] {
   const pair = `${from}\n${to}`;
   let dates = known.get(pair);
-  if (!dates) known.set(pair, (dates = new Dates(from, to)));
-  return parts.map((p) => (p.type === 'text' ? { ...p, text: dates.in(p.text) } : p));
+  if (!dates) known.set(pair, (dates = { words: new Dates(from, to), figures: new Figures(from, to) }));
+  return parts.map((p) => (p.type === 'text' ? { ...p, text: dates.figures.in(dates.words.in(p.text)) } : p));
 }

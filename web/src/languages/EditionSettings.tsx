@@ -134,7 +134,7 @@ export function EditionSettings({ language, item, onGone }: Props) {
       <h2>Habits of the language</h2>
       {habit('quotes', 'Quotation marks as the language has them')}
       {habit('decimals', 'Decimal marks as the language has them')}
-      {habit('dates', 'Dates in words as the language has them')}
+      {habit('dates', 'Dates as the language has them')}
       <h2>How tight a text may be set</h2>
       <label>
         <span className="soft">Letters closer by (1/1000 em)</span>
