@@ -1,5 +1,5 @@
 import { observePdf } from '../../ledger/pdf/observePdf.ts';
-import type { Format } from '../../ledger/compare.ts';
+import type { Format } from '../../ledger/format.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { readBackPages } from '../shared/readBackPages.ts';

@@ -1,7 +1,7 @@
 import type { Embed } from '../../folio/items.ts';
 import { factKey } from '../../ledger/motionFacts.ts';
 import { compareDocuments } from '../../ledger/compare.ts';
-import type { Format } from '../../ledger/compare.ts';
+import type { Format } from '../../ledger/format.ts';
 import type { Evidence } from '../../ledger/entry.ts';
 import { expectDocument } from '../../ledger/expected.ts';
 import type { ExpectedDocument } from '../../ledger/expected.ts';

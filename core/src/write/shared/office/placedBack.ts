@@ -1,4 +1,4 @@
-import type { Format } from '../../../ledger/compare.ts';
+import type { Format } from '../../../ledger/format.ts';
 import type { Evidence } from '../../../ledger/entry.ts';
 import { compareFlow } from '../../../ledger/flow/compareFlow.ts';
 import type { ExpectedFlow } from '../../../ledger/flow/expectFlow.ts';

@@ -1,4 +1,4 @@
-import type { Format } from '../../../ledger/compare.ts';
+import type { Format } from '../../../ledger/format.ts';
 import { isAddressOfWeb } from '../../../folio/address.ts';
 import type { Embed } from '../../../folio/items.ts';
 import type { WriteJob } from '../../writer.ts';
