@@ -1,13 +1,13 @@
 import PDFDocument from 'pdfkit';
-import type { FontFace } from '../../compose/fontFace.ts';
 import type { GlyphRun } from '../../compose/marks.ts';
-import type { Colour, Paint, SolidPaint, Swatch } from '../../folio/colour.ts';
-import { solidColour, toRgb } from '../../folio/colour.ts';
+import type { Paint, SolidPaint, Swatch } from '../../folio/colour.ts';
 import type { BlendMode, Stroke } from '../../folio/appearance.ts';
 import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
 import { invert, pathData } from '../../folio/geometry.ts';
-import { SOFT_HYPHEN } from '../../folio/text.ts';
-import type { Doc, EmbeddedFont, MaskImage, StructContent, StructElement, StructOptions } from './pdfkitParts.ts';
+import { PdfColours } from './pdfColours.ts';
+import { PdfLetters } from './pdfLetters.ts';
+import { n } from './pdfkitParts.ts';
+import type { Doc, MaskImage, StructContent, StructElement, StructOptions } from './pdfkitParts.ts';
 
 export type { StructContent, StructElement } from './pdfkitParts.ts';
 
@@ -23,7 +23,6 @@ interface OpenGroup {
   begin: Matrix;
 }
 
-const n = (value: number, decimals = 5): string => String(+value.toFixed(decimals));
 const BLEND: Record<BlendMode, string> = {
   normal: 'Normal',
   multiply: 'Multiply',
@@ -58,7 +57,8 @@ export interface PdfInfo {
  */
 export class PdfCanvas {
   private readonly doc: Doc;
-  private readonly fonts = new Map<FontFace, EmbeddedFont>();
+  private readonly colours: PdfColours;
+  private readonly letters: PdfLetters;
   private readonly images = new Map<string, unknown>();
   private readonly inks = new Map<string, string>();
   private masks = 0;
@@ -71,12 +71,8 @@ export class PdfCanvas {
   private layerCount = 0;
   private readonly openLayers: unknown[] = [];
   private readonly atEnd: Record<string, unknown> = {};
-  private readonly hyphens = new Map<EmbeddedFont, number>();
 
-  constructor(
-    info: PdfInfo,
-    private readonly swatches: Record<string, Swatch>,
-  ) {
+  constructor(info: PdfInfo, swatches: Record<string, Swatch>) {
     this.doc = new PDFDocument({
       autoFirstPage: false,
       font: null as unknown as string,
@@ -96,6 +92,8 @@ export class PdfCanvas {
         ...(info.keywords && { Keywords: info.keywords }),
       },
     }) as unknown as Doc;
+    this.colours = new PdfColours(this.doc, swatches);
+    this.letters = new PdfLetters(this.doc, this.colours);
   }
 
   get stream(): AsyncIterable<Uint8Array> {
@@ -161,14 +159,14 @@ export class PdfCanvas {
 
   fill(path: Path, paint: Paint, rule: 'nonzero' | 'evenodd'): void {
     if (paint.type === 'none') return;
-    this.setPaint(paint, false);
+    this.colours.set(paint, false);
     this.doc.path(pathData(path, 5));
     this.doc.addContent(rule === 'evenodd' ? 'f*' : 'f');
   }
 
   stroke(path: Path, stroke: Stroke): void {
     if (stroke.paint.type === 'none' || stroke.weight <= 0) return;
-    this.setPaint(stroke.paint, true);
+    this.colours.set(stroke.paint, true);
     this.doc.lineWidth(stroke.weight).lineCap(stroke.cap).lineJoin(stroke.join).miterLimit(stroke.miterLimit);
     this.doc.addContent(stroke.dashes.length ? `[${stroke.dashes.map((d) => n(d)).join(' ')}] 0 d` : '[] 0 d');
     this.doc.path(pathData(path, 5)).stroke();
@@ -242,142 +240,20 @@ export class PdfCanvas {
     this.restore();
   }
 
-  private setPaint(paint: Exclude<Paint, { type: 'none' }>, stroking: boolean): void {
-    if (paint.type !== 'gradient') return this.setSolid(paint, stroking);
-    const { kind, stops, transform } = paint.gradient;
-    const gradient = kind === 'linear' ? this.doc.linearGradient(0, 0, 1, 0) : this.doc.radialGradient(0, 0, 0, 0, 0, 1);
-    (gradient as unknown as { setTransform(...m: Matrix): void }).setTransform(...transform);
-    for (const stop of stops) {
-      const { colour, tint } = solidColour(stop.paint, this.swatches);
-      const { r, g, b } = toRgb(colour, tint);
-      gradient.stop(stop.offset, [r, g, b].map((v) => Math.round(v * 255)) as unknown as string, stop.opacity);
-    }
-    if (stroking) this.doc.strokeColor(gradient);
-    else this.doc.fillColor(gradient);
-  }
-
-  /** Sets a colour in its own space; spot inks as Separation with their tint (ISO 32000-1, 8.6.6.4). */
-  private setSolid(paint: SolidPaint, stroking: boolean): void {
-    const { colour, tint } = solidColour(paint, this.swatches);
-    const tinted = (v: number): number => 1 - (1 - v) * tint;
-    switch (colour.space) {
-      case 'rgb':
-        return this.doc.addContent(`${n(tinted(colour.r))} ${n(tinted(colour.g))} ${n(tinted(colour.b))} ${stroking ? 'RG' : 'rg'}`);
-      case 'grey':
-        return this.doc.addContent(`${n(tinted(colour.value))} ${stroking ? 'G' : 'g'}`);
-      case 'cmyk':
-        return this.doc.addContent(`${[colour.c, colour.m, colour.y, colour.k].map((v) => n(v * tint)).join(' ')} ${stroking ? 'K' : 'k'}`);
-      case 'spot': {
-        const spot = this.spot(colour);
-        this.doc.page.colorSpaces[spot.id] = spot.ref;
-        return this.doc.addContent(`/${spot.id} ${stroking ? 'CS' : 'cs'} ${n(tint)} ${stroking ? 'SCN' : 'scn'}`);
-      }
-    }
-  }
-
-  private spot(colour: Extract<Colour, { space: 'spot' }>): { id: string; ref: unknown } {
-    if (!this.doc.spotColors[colour.ink]) {
-      const a = colour.alternate;
-      const cmyk = a.space === 'cmyk' ? [a.c, a.m, a.y, a.k] : [...(({ r, g, b }) => [1 - r, 1 - g, 1 - b])(toRgb(a)), 0];
-      this.doc.addSpotColor(colour.ink, ...(cmyk.map((v) => v * 100) as [number, number, number, number]));
-    }
-    return this.doc.spotColors[colour.ink]!;
-  }
-
-  private font(face: FontFace): EmbeddedFont {
-    let font = this.fonts.get(face);
-    if (!font) {
-      this.doc.font(Buffer.from(face.bytes));
-      this.fonts.set(face, (font = this.doc._font));
-    }
-    return font;
-  }
-
-  /**
-   * Shows a run of glyphs at a baseline, each where the typesetter put it: differences from the font's
-   * own advances become adjustments of TJ (ISO 32000-1, 9.4.3). A space at the end of a line is added
-   * so that lines of a paragraph do not run together when copied.
-   */
-  glyphs(run: GlyphRun, x: number, baseline: number, spaceAfter: boolean): void {
-    const font = this.font(run.font);
-    this.doc.page.fonts[font.id] ??= font.ref();
-    this.setSolid(run.fill, false);
-    const parts: string[] = [];
-    let pen = 0;
-    let hexes = '';
-    const flush = (): void => {
-      if (hexes) parts.push(`<${hexes}>`);
-      hexes = '';
-    };
-    const show = (gid: number, text: string, slot = font.subset.includeGlyph(gid)): void => {
-      font.widths[slot] ??= font.font.getGlyph(gid).advanceWidth * font.scale;
-      font.unicode[slot] ??= [...text].map((c) => c.codePointAt(0)!);
-      hexes += slot.toString(16).padStart(4, '0');
-      pen += (font.widths[slot] / 1000) * run.size;
-    };
-    // The hyphen of a divided word is a glyph of its own in the font, read as a soft hyphen: copying joins the word.
-    const showHyphen = (gid: number): void => {
-      let slot = this.hyphens.get(font);
-      if (slot === undefined) {
-        slot = font.subset.glyphs.length;
-        font.subset.glyphs.push(gid);
-        this.hyphens.set(font, slot);
-      }
-      show(gid, SOFT_HYPHEN, slot);
-    };
-    let raised = 0;
-    // Letters widened or narrowed along the line: by the text matrix, so that all else is told unscaled.
-    const sx = run.horizontalScale;
-    const outlined = this.textStroke(run);
-    const begin = `BT /${font.id} ${n(run.size)} Tf ${outlined ? '2 Tr ' : ''}${n(sx, 6)} 0 0 -1 ${n(x)} ${n(baseline + run.shift)} Tm`;
-    for (const g of run.glyphs) {
-      const at = (g.x + g.dx) / sx;
-      if (Math.abs(g.dy - raised) > 1e-4) {
-        flush();
-        parts.push(`] TJ ${n(-g.dy)} Ts [`);
-        raised = g.dy;
-      }
-      if (Math.abs(at - pen) > 1e-4) {
-        flush();
-        parts.push(n(((pen - at) * 1000) / run.size, 3));
-        pen = at;
-      }
-      if (g.text === SOFT_HYPHEN) showHyphen(g.gid);
-      else show(g.gid, g.text);
-    }
-    const space = spaceAfter ? run.font.glyphFor(0x20) : 0;
-    if (space) show(space, ' ');
-    flush();
-    this.doc.addContent(`${begin} [${parts.join(' ')}] TJ${raised ? ' 0 Ts' : ''}${outlined ? ' 0 Tr' : ''} ET`);
-  }
-
-  /** Sets the stroke of letters that have one; text rendering mode 2 fills, then strokes (ISO 32000-1, 9.3.6). */
-  private textStroke(run: GlyphRun): boolean {
-    const { stroke } = run.look;
-    if (!stroke || stroke.weight <= 0 || stroke.paint.type === 'none' || stroke.paint.type === 'gradient') return false;
-    this.setSolid(stroke.paint, true);
-    this.doc.lineWidth(stroke.weight).lineJoin(stroke.join);
-    return true;
-  }
-
   /** A filled rectangle in a solid colour: underlines and strikes. */
   bar(box: Rect, paint: SolidPaint): void {
-    this.setSolid(paint, false);
+    this.colours.setSolid(paint, false);
     this.doc.addContent(`${n(box.x)} ${n(box.y)} ${n(box.width)} ${n(box.height)} re f`);
   }
 
-  /** Letters as shapes, for a font that may not be embedded; outlines come in font units, y up. */
+  /** A run of letters at a baseline, as live text (`PdfLetters.show`). */
+  glyphs(run: GlyphRun, x: number, baseline: number, spaceAfter: boolean): void {
+    this.letters.show(run, x, baseline, spaceAfter);
+  }
+
+  /** The same as shapes, for a font that may not be embedded. */
   outlines(run: GlyphRun, x: number, baseline: number): void {
-    const scale = run.size / run.font.unitsPerEm;
-    this.setSolid(run.fill, false);
-    for (const g of run.glyphs) {
-      const d = run.font.outline(g.gid);
-      if (!d) continue;
-      this.doc.save().transform(scale * run.horizontalScale, 0, 0, -scale, x + g.x + g.dx, baseline + run.shift + g.dy);
-      this.doc.path(d);
-      this.doc.addContent('f');
-      this.doc.restore();
-    }
+    this.letters.outlines(run, x, baseline);
   }
 
   artifact(draw: () => void): void {

@@ -66,3 +66,6 @@ export interface StructContent {
 
 /** A document of pdfkit with all that is used of it. */
 export type Doc = Omit<PDFKit.PDFDocument, keyof Internals> & Internals;
+
+/** A number as PDF operators have it. */
+export const n = (value: number, decimals = 5): string => String(+value.toFixed(decimals));
