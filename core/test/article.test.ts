@@ -108,3 +108,12 @@ describe('an article', () => {
     expect(text(files, drawing)).toMatch(/^<svg xmlns="http:\/\/www.w3.org\/2000\/svg"/);
   });
 });
+
+test('columns of a table have their shares of the frame that it is made for, where most text is set narrower', async () => {
+  const files = [...(await written())];
+  const text = (end: string): string => new TextDecoder().decode(files.find(([path]) => path.endsWith(end))![1]);
+  const [, columns = ''] = /<table id="f-light-table">\s*<colgroup>(.*?)<\/colgroup>/s.exec(text('.html'))!;
+  // 503.276 pt, as wide as the page without its margins: 92, 62, 62, 78 and 62 of them, and what is left.
+  const shares = [...columns.matchAll(/class="width-(\d+)"/g)].map((m) => Number(m[1]));
+  expect(shares).toEqual([92, 62, 62, 78, 62, 147.276].map((w) => Math.round((w / 503.276) * 100)));
+});

@@ -67,7 +67,8 @@ function joined(blocks: readonly ExpectedBlock[]): ExpectedBlock[] {
     else
       out[at] = {
         ...out[at]!,
-        text: `${out[at]!.text} ${block.text}`,
+        text: `${out[at]!.text}${out[at]!.spaceAfter ? ' ' : ''}${block.text}`,
+        spaceAfter: block.spaceAfter,
         runs: [...out[at]!.runs, ...block.runs],
         links: [...out[at]!.links, ...block.links],
       };

@@ -44,6 +44,8 @@ export interface ExpectedBlock {
   language: string;
   /** False where the text goes on from an earlier frame. */
   begins: boolean;
+  /** A space stood at the break behind it, where the text goes on elsewhere. */
+  spaceAfter: boolean;
   /** The frame that shows the text, or the item itself. */
   item: string;
   runs: ExpectedRun[];
@@ -113,6 +115,7 @@ export function expectDocument(
             language: '',
             item: item.id,
             begins: true,
+            spaceAfter: false,
             runs: [],
             links: [],
             alt: unit.alt ?? '',
@@ -133,6 +136,7 @@ export function expectDocument(
           language: resolveParagraph(folio.head, block).character.language,
           item: unit.item,
           begins: unit.begins,
+          spaceAfter: unit.lines[unit.lines.length - 1]!.spaceAtEnd,
           runs,
           links: linksOf(folio, unit.story, runs, place.page.id, targets, scope),
         },

@@ -1,3 +1,4 @@
+import { columnsOf } from '../../../compose/columnFill.ts';
 import { columnWidths } from '../../../compose/table.ts';
 import { isAddressOfWeb } from '../../../folio/address.ts';
 import { playedFile } from '../../../folio/playedFile.ts';
@@ -179,17 +180,25 @@ function tableMarkup({ story, table }: FlowTable, c: FlowContext): string {
   const foot = table.footerRows ? rows.slice(-table.footerRows) : [];
   const body = rows.slice(table.headerRows, rows.length - foot.length);
   const part = (tag: string, list: string[]): string => (list.length ? `<${tag}>\n${list.join('\n')}\n</${tag}>\n` : '');
-  return `<table${attrs({ id: anchor.item(table.id) })}>\n${columnsMarkup(table, c)}${part('thead', head)}${part('tbody', body)}${part('tfoot', foot)}</table>`;
+  return `<table${attrs({ id: anchor.item(table.id) })}>\n${columnsMarkup(story, table, c)}${part('thead', head)}${part('tbody', body)}${part('tfoot', foot)}</table>`;
+}
+
+/** How wide the frame is in which a text begins: tables are made for that, and most text may be narrower. */
+function roomOf(story: Story, { folio, measure }: FlowContext): number {
+  const [first] = story.frames;
+  const frame = first && (folio.spreads[first.spread]?.items[first.item] ?? folio.stories[first.spread]?.items[first.item]);
+  return (frame?.kind === 'textFrame' && columnsOf(frame)[0]?.width) || measure;
 }
 
 /** Below this share of the text’s width a table is as wide as its words ask for. */
 const FULL_WIDTH = 0.9;
 
-/** Columns of a table that is as wide as the text, by their shares of it; a narrow one leaves that to its words. */
-function columnsMarkup({ columns }: Table, c: FlowContext): string {
-  const widths = columnWidths(columns, c.measure);
+/** Columns of a table that is as wide as the text it stands in, by their shares of it; a narrow one leaves that to its words. */
+function columnsMarkup(story: Story, { columns }: Table, c: FlowContext): string {
+  const room = roomOf(story, c);
+  const widths = columnWidths(columns, room);
   const whole = widths.reduce((a, b) => a + b, 0);
-  if (whole < FULL_WIDTH * c.measure) return '';
+  if (whole < FULL_WIDTH * room) return '';
   return `<colgroup>${widths.map((w) => `<col${attrs({ class: c.styles.width(w / whole) })}/>`).join('')}</colgroup>\n`;
 }
 
