@@ -10,14 +10,33 @@ import { inEdition } from './inEdition.ts';
 
 /** Some texts of a document set by themselves, with those in frames that are anchored in them. */
 export function composeStories(folio: Folio, fonts: FontSet, stories: ReadonlySet<string>): Composition {
-  const wanted = new Set(stories);
-  for (const story of Object.values(folio.stories)) if (story.frames.some((f) => wanted.has(f.spread))) wanted.add(story.id);
-  const some = {
-    ...folio,
-    head: { ...folio.head, storyOrder: folio.head.storyOrder.filter((id) => wanted.has(id)) },
-    stories: Object.fromEntries(Object.entries(folio.stories).filter(([id]) => wanted.has(id))),
+  return composeSome(folio, fonts, inDocumentOrder(folio, stories), anchoredIn(folio));
+}
+
+/** In this order lists go on from text to text. */
+const inDocumentOrder = (folio: Folio, stories: ReadonlySet<string>): string[] => folio.head.storyOrder.filter((id) => stories.has(id));
+
+/** Texts in frames that are anchored in other texts, by those. */
+function anchoredIn(folio: Folio): Map<string, string[]> {
+  const inside = new Map<string, string[]>();
+  for (const id of folio.head.storyOrder)
+    for (const { spread } of folio.stories[id]?.frames ?? [])
+      if (folio.stories[spread]) inside.set(spread, [...(inside.get(spread) ?? []), id]);
+  return inside;
+}
+
+function composeSome(folio: Folio, fonts: FontSet, ids: Iterable<string>, anchored: ReadonlyMap<string, readonly string[]>): Composition {
+  const stories: Folio['stories'] = {};
+  const storyOrder: string[] = [];
+  const take = (id: string): void => {
+    const story = folio.stories[id];
+    if (!story || stories[id]) return;
+    stories[id] = story;
+    storyOrder.push(id);
+    anchored.get(id)?.forEach(take);
   };
-  return new Composer(fonts).compose(some);
+  for (const id of ids) take(id);
+  return new Composer(fonts).compose({ ...folio, head: { ...folio.head, storyOrder }, stories });
 }
 
 /** A text that is longer than its frames by more than it was. */
@@ -57,10 +76,11 @@ const AT_ONCE = 64;
 
 /** Those of some texts that do not fit, or want letters that no font has, as they are set. */
 function setOfWrong(folio: Folio, fonts: FontSet, stories: ReadonlySet<string>): Map<string, ComposedStory> {
-  const ids = [...stories];
+  const ids = inDocumentOrder(folio, stories);
+  const anchored = anchoredIn(folio);
   const wrong = new Map<string, ComposedStory>();
   for (let at = 0; at < ids.length; at += AT_ONCE)
-    for (const [id, set] of composeStories(folio, fonts, new Set(ids.slice(at, at + AT_ONCE))).stories)
+    for (const [id, set] of composeSome(folio, fonts, ids.slice(at, at + AT_ONCE), anchored).stories)
       if (set.overflow || set.missingGlyphs.length) wrong.set(id, set);
   return wrong;
 }
