@@ -23,7 +23,7 @@ test('the shelf shows how far each language is; a translator is asked by mail', 
   await page.getByRole('textbox', { name: 'Pages' }).fill('2-3');
   await page.getByLabel('Needed by').fill('12 Jan 2999');
   await page.getByLabel('Needed by').press('Enter');
-  // the calendar fades away; while it does, it still hangs below the page
+  // The calendar is taken off the page only when it has faded away.
   await expect(page.locator('.ant-picker-dropdown')).toBeHidden();
   expect(await findings(page)).toEqual([]);
   await page.getByRole('button', { name: 'Send the mail' }).click();

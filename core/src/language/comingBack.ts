@@ -57,12 +57,7 @@ export function comingBack(folio: Folio, inbound: Inbound, language: string, uni
     throw new FolioError('edition.locked', `The edition in “${language}” is locked.`, 'Unlock it first; that is recorded.');
   const byId = new Map<string, Unit>();
   for (const unit of units) byId.set(unit.id, unit);
-  const groups = new Map<string, InboundSegment[]>();
-  for (const segment of inbound.segments) {
-    const group = groups.get(segment.unit);
-    if (group) group.push(segment);
-    else groups.set(segment.unit, [segment]);
-  }
+  const groups = byUnitOf(inbound.segments);
   const homes = homesOf(groups, byId, units);
   const out: Return = { language, segments: [], units: new Map(), passedOver: [...inbound.passedOver] };
   for (const [id, segments] of groups) {
@@ -86,6 +81,17 @@ export function comingBack(folio: Folio, inbound: Inbound, language: string, uni
         });
   }
   return out;
+}
+
+/** Segments by their texts, in the order of the file. */
+function byUnitOf<S extends { unit: string }>(segments: readonly S[]): Map<string, S[]> {
+  const groups = new Map<string, S[]>();
+  for (const segment of segments) {
+    const group = groups.get(segment.unit);
+    if (group) group.push(segment);
+    else groups.set(segment.unit, [segment]);
+  }
+  return groups;
 }
 
 function refuseOthers(folio: Folio, inbound: Inbound, language: string): void {
@@ -241,14 +247,7 @@ export const isTakeable = (segment: Returned): boolean => !segment.locked && (se
 export function taken(edition: Edition | undefined, back: Return, chosen: ReadonlySet<string>, by: string, at: string): Edition {
   const base: Edition = edition ?? newEdition(back.language);
   const units = { ...base.units };
-  const byUnit = new Map<string, Returned[]>();
-  for (const s of back.segments) {
-    if (s.kind === 'unknown') continue;
-    const returned = byUnit.get(s.unit);
-    if (returned) returned.push(s);
-    else byUnit.set(s.unit, [s]);
-  }
-  for (const [id, returned] of byUnit) {
+  for (const [id, returned] of byUnitOf(back.segments.filter((s) => s.kind !== 'unknown'))) {
     if (!returned.some((s) => chosen.has(s.id) && isTakeable(s))) continue;
     const now = back.units.get(id)!;
     const known = units[id];

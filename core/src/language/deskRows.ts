@@ -131,6 +131,7 @@ export function partedAt(rows: readonly DeskRow[], at: number, place: number): T
   return partedAs(rows, at, cutAt({ parts: row.segment.source, codes: [...row.codes] }, places), null);
 }
 
+/** A text with the pieces of a cut in place of one of its segments; `said` is the cut of its translation. Null where it is one piece. */
 function partedAs(rows: readonly DeskRow[], at: number, cut: Cut, said: Cut | null): TranslatedUnit | null {
   const row = rows[at]!;
   const { segment } = row;

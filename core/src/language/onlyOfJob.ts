@@ -61,7 +61,11 @@ export function onlyOfJob(folio: Folio, job: JobTexts): Folio {
     ...Object.values(shown.spreads).flatMap((s) => Object.values(s.items)),
     ...Object.values(head.masterPages).flatMap((m) => Object.values(m.items)),
   ]);
-  const items = new Set([...Object.values(shown.spreads), ...Object.values(shown.stories)].flatMap((s) => Object.keys(s.items)));
+  const items = new Set(
+    [...Object.values(shown.spreads), ...Object.values(shown.stories), ...Object.values(head.masterPages)].flatMap((s) =>
+      Object.keys(s.items),
+    ),
+  );
   // What stands in for a picture in the language of the job is seen as well.
   for (const [item, { media }] of Object.entries(folio.editions[job.language]?.overrides.pictures ?? {}))
     if (items.has(item)) pictures.add(media);

@@ -2,12 +2,12 @@ import { SegmentState } from '../folio/edition.ts';
 import type { TextPart, TranslatedSegment, TranslatedUnit } from '../folio/edition.ts';
 import type { Code, Coded } from './codes.ts';
 import { contentOf, pairCodes } from './codes.ts';
-import { isWords, joined, sameParts } from './parts.ts';
+import { joined, sameParts } from './parts.ts';
 
 /** Parts with the numbers that their codes have now; codes that nothing is known of any more are left out. */
 export function withCodesOf(parts: readonly TextPart[], pairs: ReadonlyMap<number, number>): TextPart[] {
   // Most texts have none.
-  if (isWords(parts) || !parts.some((p) => 'code' in p)) return [...parts];
+  if (!parts.some((p) => 'code' in p)) return [...parts];
   return joined(
     parts.flatMap((p): TextPart[] => {
       if (!('code' in p)) return [p];

@@ -1,10 +1,10 @@
 import type { Evidence } from './entry.ts';
-import { Findings, short } from './findings.ts';
+import { Findings, pt, short } from './findings.ts';
 import type { ExpectedDocument, ExpectedPage } from './expected.ts';
 import type { ObservedDocument, ObservedPage } from './observed.ts';
 import { PLACE_TOLERANCE } from './format.ts';
 import type { Format, CompareContext } from './format.ts';
-import { fold, dense, pt } from './words.ts';
+import { dense, fold } from './foldedText.ts';
 import { compareBlocks } from './compareBlocks.ts';
 import { boxDistance, compareAreas, compareLoose, comparePictures, compareShapes, compareTables } from './compareShapes.ts';
 

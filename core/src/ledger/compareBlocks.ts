@@ -1,11 +1,11 @@
 import { align, unlikeness } from './align.ts';
-import { short } from './findings.ts';
+import { pt, short } from './findings.ts';
 import type { Findings } from './findings.ts';
 import type { ExpectedBlock, ExpectedPage, ExpectedRun } from './expected.ts';
 import type { ObservedBlock, ObservedDocument, ObservedPage, ObservedRun } from './observed.ts';
 import { PLACE_TOLERANCE } from './format.ts';
 import type { CompareContext } from './format.ts';
-import { fold, dense, pt } from './words.ts';
+import { dense, fold } from './foldedText.ts';
 
 /** Pairs the blocks of a page and compares each pair; gives the texts that turned up out of order. */
 export function compareBlocks(

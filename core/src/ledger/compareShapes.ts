@@ -1,13 +1,13 @@
 import type { Rect } from '../folio/geometry.ts';
 import { align } from './align.ts';
-import { samePicture } from './findings.ts';
+import { pt, samePicture } from './findings.ts';
 import type { Findings } from './findings.ts';
 import type { ExpectedPage } from './expected.ts';
 import type { ObservedCell, ObservedPage } from './observed.ts';
 import { sameColour } from './compareBlocks.ts';
 import { PLACE_TOLERANCE } from './format.ts';
 import type { CompareContext } from './format.ts';
-import { dense, pt } from './words.ts';
+import { dense } from './foldedText.ts';
 
 /** How far the farthest side of a box stands from the same of another, in points. */
 export const boxDistance = (a: Rect, b: Rect): number =>

@@ -12,6 +12,9 @@ export class Findings {
 /** As much of a text as tells it from others. */
 export const short = (text: string): string => (text.length > 60 ? text.slice(0, 57) + '…' : text);
 
+/** A length in points, for people. */
+export const pt = (v: number): string => `${Math.round(v * 100) / 100} pt`;
+
 /** Cells along each side of the grid of average colours by which pictures are told apart. */
 export const SIGNATURE_CELLS = 8;
 

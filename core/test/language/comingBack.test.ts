@@ -3,6 +3,7 @@ import { zipSync } from 'fflate';
 import type { Folio } from '../../src/index.ts';
 import {
   comingBack,
+  composeStories,
   fitFindings,
   fromReadable,
   inEdition,
@@ -157,6 +158,67 @@ describe('only composing can tell', () => {
     expect(look('Kurz')).toEqual([]);
     expect(look('Eine Übersetzung, die viel länger ist, als ihr Rahmen es erlaubt')).toEqual(['overflow']);
     expect(look('Kurz 𐎀')).toEqual(['glyphs']);
+  });
+
+  /** So many texts, each alone in its small frame. */
+  function manySmall(count: number): Folio {
+    const one = tinyFolio(['Short'], { width: 60, height: 30 });
+    const numbers = Array.from({ length: count }, (_, i) => i + 1);
+    const frame = one.spreads['s']!.items['f1']!;
+    const items = Object.fromEntries(numbers.map((n) => [`f${n}`, { ...frame, id: `f${n}` }]));
+    const stories = Object.fromEntries(
+      numbers.map((n) => {
+        const paragraph = { ...one.stories['t']!.blocks['p1']!, id: `p${n}` };
+        return [
+          `t${n}`,
+          {
+            ...one.stories['t']!,
+            id: `t${n}`,
+            blocks: { [`p${n}`]: paragraph },
+            order: [`p${n}`],
+            frames: [{ spread: 's', item: `f${n}` }],
+          },
+        ];
+      }),
+    );
+    return {
+      ...one,
+      head: { ...one.head, storyOrder: Object.keys(stories) },
+      spreads: { s: { ...one.spreads['s']!, items, order: Object.keys(items) } },
+      stories,
+    } as Folio;
+  }
+  const LONG = 'Eine Übersetzung, die viel länger ist, als ihr Rahmen es erlaubt';
+
+  test('of more texts than are set at once, each is told of as if it came alone, wherever it stands', async () => {
+    const folio = manySmall(150);
+    const fonts = await fontsOf(folio);
+    const storyOf = new Map(unitsOf(folio).flatMap((u) => (u.story === undefined ? [] : [[u.id, u.story] as const])));
+    const wrong: Record<string, string> = { p1: LONG, p64: LONG, p65: 'Kurz 𐎀', p150: LONG };
+    const segments = Array.from({ length: 150 }, (_, i) => segment(`p${i + 1}`, wrong[`p${i + 1}`] ?? 'Kurz'));
+    const all = fitFindings(folio, comingBack(folio, inbound(...segments), 'de'), fonts, storyOf).segments;
+    expect(all).toHaveLength(150);
+    const told = all.flatMap((s) => s.findings.map((f) => [s.id, f.fault, f.says]));
+    expect(told.map(([id, fault]) => [id, fault])).toEqual([
+      ['p1', 'overflow'],
+      ['p64', 'overflow'],
+      ['p65', 'glyphs'],
+      ['p150', 'overflow'],
+    ]);
+    const alone = fitFindings(folio, comingBack(folio, inbound(segment('p150', LONG)), 'de'), fonts, storyOf).segments[0]!;
+    expect(told.at(-1)).toEqual(['p150', 'overflow', alone.findings[0]!.says]);
+  });
+
+  test('some texts set by themselves are set as in the whole document', async () => {
+    const folio = manySmall(5);
+    const fonts = await fontsOf(folio);
+    const some = composeStories(folio, fonts, new Set(['t4', 't2', 'no such text']));
+    expect([...some.stories.keys()]).toEqual(['t2', 't4']);
+    const whole = composeStories(folio, fonts, new Set(Object.keys(folio.stories)));
+    for (const [id, { frames }] of some.stories)
+      expect(frames.map((f) => f.lines.map((l) => [l.baseline, l.width]))).toEqual(
+        whole.stories.get(id)!.frames.map((f) => f.lines.map((l) => [l.baseline, l.width])),
+      );
   });
 });
 

@@ -77,6 +77,23 @@ describe('what a translator sees of a document', () => {
     expect(JSON.stringify(shown)).not.toMatch(/elsewhere@/);
     expect(Object.keys(shown.overrides.tightened)).toEqual([]);
   });
+  test('shows the pictures that stand in for others where they are seen, on master pages as well, and no others', () => {
+    const de = almanac.folio.editions['de']!;
+    const pictures = { 'telescope-picture': { media: 'moon1' }, emblem: { media: 'moon2' }, 'walk-picture': { media: 'moon3' } };
+    const inner = almanac.folio.head.masterPages['inner']!;
+    const emblem = { ...almanac.folio.spreads['s2']!.items['telescope-picture']!, id: 'emblem' };
+    const masterPages = { inner: { ...inner, items: { ...inner.items, emblem } } };
+    const shown = onlyOfJob(
+      {
+        ...almanac.folio,
+        head: { ...almanac.folio.head, masterPages },
+        editions: { de: { ...de, overrides: { ...de.overrides, pictures } } },
+      },
+      job,
+    );
+    expect(Object.keys(shown.editions['de']!.overrides.pictures)).toEqual(['telescope-picture', 'emblem']);
+    expect(Object.keys(shown.head.media)).toEqual(expect.arrayContaining(['moon1', 'moon2']));
+  });
   test('hears of changes to its own texts and to nothing else', () => {
     const row = (folio: Folio, edit: Parameters<typeof applyEdit>[1]): LogRow => {
       const { patches, inverse, touched } = applyEdit(folio, edit);

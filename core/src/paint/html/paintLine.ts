@@ -115,13 +115,14 @@ function joinedPieces(runs: readonly GlyphRun[], context: LineContext): Piece[] 
   for (const run of runs) {
     const last = out[out.length - 1];
     const piece = { run, text: shown(run), divided: endsDivided(run) };
-    if (last && !last.divided && seemsOne(last.run, run, context)) out[out.length - 1] = { ...piece, text: last.text + piece.text };
+    if (last && !last.divided && isOneWith(last.run, run, context)) out[out.length - 1] = { ...piece, text: last.text + piece.text };
     else out.push(piece);
   }
   return out;
 }
 
-const seemsOne = (a: GlyphRun, b: GlyphRun, { looks }: LineContext): boolean =>
+/** Whether nobody can tell where one run ends and the next begins. */
+const isOneWith = (a: GlyphRun, b: GlyphRun, { looks }: LineContext): boolean =>
   b.joint === 'flow' &&
   !a.decoration &&
   !b.decoration &&

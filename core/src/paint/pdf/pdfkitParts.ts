@@ -1,3 +1,5 @@
+import { num } from '../svg/markup.ts';
+
 /** The parts of pdfkit that its types do not show. */
 interface Internals {
   _font: EmbeddedFont;
@@ -68,4 +70,4 @@ export interface StructContent {
 export type Doc = Omit<PDFKit.PDFDocument, keyof Internals> & Internals;
 
 /** A number as PDF operators have it. */
-export const n = (value: number, decimals = 5): string => String(+value.toFixed(decimals));
+export const n = (value: number, decimals = 5): string => num(value, decimals);

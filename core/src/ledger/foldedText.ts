@@ -6,5 +6,3 @@ export const fold = (text: string): string =>
     .trim();
 /** Without any space: formats part words as they like. */
 export const dense = (text: string): string => text.replace(/[\s\u00A0\u00AD]+/g, '');
-/** A length in points, for people. */
-export const pt = (v: number): string => `${Math.round(v * 100) / 100} pt`;
