@@ -20,6 +20,7 @@ import { FileDerived, sharpPictures, shippedFontSource } from '@elastic-folio/co
 import { convert, readSettings, WRITERS } from '@elastic-folio/core/write';
 import { bytesOf } from '../core/test/support/samples.ts';
 import { median } from './median.ts';
+import { typingTimes } from './typing.ts';
 import { webReadingTimes } from './webReading.ts';
 import type { WebReadingTimes } from './webReading.ts';
 
@@ -35,6 +36,9 @@ const WARM_UP = 3000;
 const COMPOSE_LIMIT = 3;
 /** Milliseconds of work from a keystroke to the painted page, however long the chain. */
 const KEYSTROKE_LIMIT = 50;
+/** CPU milliseconds of a key in the window and in the server, whatever the length of the document. */
+const KEY_LIMITS = { window: 50, server: 10 };
+const TYPED_PAGES = [16, 81, 300, 3000];
 /** Writing a PDF may take this much memory above the loaded document, and at least this many times less time than a browser printing it. */
 const PDF_MEMORY_LIMIT = 200;
 const PRINT_LIMIT = 5;
@@ -343,6 +347,22 @@ async function webReading(sample: Sample, fonts: FontSet): Promise<void> {
   }
 }
 
+/** Letters typed into the text beside the page, in a browser and with a server, at several lengths. */
+async function typing(sample: Sample): Promise<void> {
+  const prose = proseOf(sample.folio);
+  for (const t of await typingTimes(TYPED_PAGES.map((pages) => longFolio(sample.folio, prose, pages)))) {
+    const { pages, windowMs, mostWindowMs, typesetterMs, serverMs, edits, kB } = t;
+    report[`a key in a text of ${pages} pages`] = Object.fromEntries(
+      Object.entries({ windowMs, mostWindowMs, typesetterMs, serverMs, edits, kB }).map(([k, v]) => [k, round(v)]),
+    );
+    if (windowMs > KEY_LIMITS.window)
+      missed.push(`a key in a text of ${pages} pages takes ${round(windowMs)} ms in the window; at most ${KEY_LIMITS.window}`);
+    if (serverMs > KEY_LIMITS.server)
+      missed.push(`a key in a text of ${pages} pages takes ${round(serverMs)} ms in the server; at most ${KEY_LIMITS.server}`);
+    if (edits !== 1) missed.push(`a key in a text of ${pages} pages is ${round(edits)} edits; it should be one`);
+  }
+}
+
 /** The Almanac and a document of 3,000 pages in a browser: how soon they are seen, and the memory they take. */
 async function screen(sample: Sample): Promise<void> {
   const { almanac, long } = await onScreen(longFolio(sample.folio, proseOf(sample.folio), 3000), (work) => time(work));
@@ -371,6 +391,7 @@ async function main(): Promise<void> {
     'chains',
     'printing',
     'screen',
+    'typing',
     'books',
     'office',
     'languages',
@@ -388,6 +409,7 @@ async function main(): Promise<void> {
     if (only('books') && /almanac|handbook/.test(sample.folio.head.id)) await books(sample, fonts);
     if (only('office') && /almanac|handbook/.test(sample.folio.head.id)) await office(sample, fonts);
     if (only('screen') && sample.folio.stories['dome-feature']) await screen(sample);
+    if (only('typing') && sample.folio.stories['dome-feature']) await typing(sample);
     if (only('web') && sample.folio.stories['dome-feature']) await webReading(sample, fonts);
     if (only('chains') && sample.folio.stories['dome-feature']) longChains(sample, fonts);
   }

@@ -57,7 +57,7 @@ async function almanacIn(page: Page, time: (work: () => Promise<void>) => Promis
   const id = await page.locator('.shelf-row', { hasText: 'Almanac' }).getAttribute('data-document');
   const firstPageMs = await time(async () => {
     await page.goto(`${ORIGIN}/d/${id}/intake`);
-    await page.waitForFunction(() => document.querySelector('.spread use') && [...document.querySelectorAll('.spread image')].length);
+    await page.waitForFunction(() => document.querySelector('.spread .glyphs') && [...document.querySelectorAll('.spread image')].length);
   });
   await page.goto(`${ORIGIN}/d/${id}/intake?item=feature-1&page=3`);
   await page.locator('.ProseMirror p').first().click();
@@ -89,7 +89,7 @@ async function longIn(page: Page, folio: Folio, server: number): Promise<OnScree
   const { id } = (await answer.json()) as { id: string };
   const began = performance.now();
   await page.goto(`${ORIGIN}/d/${id}/intake`);
-  await page.waitForFunction(() => document.querySelector('.spread use'), null, { timeout: 120_000 });
+  await page.waitForFunction(() => document.querySelector('.spread .glyphs'), null, { timeout: 120_000 });
   const firstPageMs = performance.now() - began;
   await scrollTo(page, 1);
   const lastPageMs = performance.now() - began;
@@ -114,7 +114,7 @@ async function scrollTo(page: Page, share: number): Promise<void> {
       });
       const numbers = document.querySelectorAll('.on-table').length;
       const all = table.scrollHeight > 3000 * 100;
-      return all && numbers > 0 && seen.length > 0 && seen.every((s) => s.querySelector('use'));
+      return all && numbers > 0 && seen.length > 0 && seen.every((s) => s.querySelector('.glyphs'));
     },
     share,
     { timeout: 120_000, polling: 20 },

@@ -16,7 +16,7 @@ const startOf = async (page: Page): Promise<void> => {
 test('spreads are set by the typesetter, selected, zoomed and stepped through', async ({ page }) => {
   const id = await idOf(page, 'Almanac');
   await page.getByRole('link', { name: 'The Marrowby Almanac', exact: true }).click();
-  await expect(page.locator('.spread use').first()).toBeAttached();
+  await expect(page.locator('.spread .glyphs').first()).toBeAttached();
   await page.goto(`/d/${id}/intake?page=2`);
   await expect(page.getByText('Pages 2–3')).toBeVisible();
   const width = (): Promise<number> => page.locator('section[data-spread=s2] .spread').evaluate((e) => e.getBoundingClientRect().width);
@@ -113,7 +113,7 @@ test('a text that no longer fits is said at once', async ({ page }) => {
   await expect(page.locator('.sheet .warn')).toHaveCount(0);
 });
 
-test('two windows: different things merge, the same thing is refused with what changed', async ({ browser }: { browser: Browser }) => {
+test('two windows in one paragraph: what both type is there; what both set is had back', async ({ browser }: { browser: Browser }) => {
   const [one, two] = [await (await browser.newContext()).newPage(), await (await browser.newContext()).newPage()];
   const id = await idOf(one, 'Open Dome Night');
   await one.goto(`/d/${id}/intake?item=list`);
@@ -126,19 +126,99 @@ test('two windows: different things merge, the same thing is refused with what c
   await two.keyboard.type('Two ');
   await expect(one.locator('.ProseMirror p').nth(1)).toHaveText(/^Two A red lamp/);
 
-  // The second window is cut off from the news while both write in one paragraph.
+  // The second window hears late of what the first writes into the same paragraph.
   await two.route('**/api/folios/*/edits', async (route) => {
     await new Promise((r) => setTimeout(r, 1200));
-    await route.continue();
+    await route.continue().catch(() => undefined);
   });
   await two.locator('.ProseMirror p').nth(2).click();
-  await two.keyboard.press('Home');
-  await two.keyboard.type('Z');
+  await two.keyboard.press('End');
+  await two.keyboard.type('ZZZ');
   await one.locator('.ProseMirror p').nth(2).click();
   await one.keyboard.press('Home');
-  await one.keyboard.type('Y');
-  await expect(two.getByText('Your last change was not taken over')).toBeVisible();
-  await expect(two.locator('.ProseMirror p').nth(2)).toHaveText(/^YSturdy/);
-  await expect(one.locator('.ProseMirror p').nth(2)).toHaveText(/^YSturdy/);
+  await one.keyboard.type('YYY');
+  for (const page of [one, two]) await expect(page.locator('.ProseMirror p').nth(2)).toHaveText(/^YYYSturdy.*ZZZ$/);
+  await expect(two.getByRole('alert')).toHaveCount(0);
+
+  // A paragraph that is typed into is deleted by the other: the words are offered, and put in again.
+  await two.locator('.ProseMirror p').nth(1).click();
+  await two.keyboard.press('End');
+  await two.keyboard.type(' and some words');
+  const seq = ((await (await one.request.get(`/api/folios/${id}`)).json()) as { seq: number }).seq;
+  const place = (paragraphId: string, offset: number) => ({ paragraphId, offset });
+  const args = { story: 'list-text', from: place('list-text-1', 1000), to: place('list-text-2', 1000), content: [[]], newIds: [] };
+  await one.request.post(`/api/folios/${id}/edits`, {
+    headers: { origin: 'http://127.0.0.1:4780' },
+    data: { base: seq, actor: 'somebody', edits: [{ uid: crypto.randomUUID(), burst: 'cut', edit: { kind: 'text.replace', args } }] },
+  });
+  const aside = two.getByRole('alert', { name: 'Changes that were not saved' });
+  await expect(aside).toContainText(' and some words');
+  await two.unroute('**/api/folios/*/edits');
+  await aside.getByRole('button', { name: 'Insert into the text' }).click();
+  await expect(aside).toHaveCount(0);
+  for (const page of [one, two]) await expect(page.locator('.ProseMirror')).toContainText('and some words');
   for (const page of [one, two]) await page.context().close();
+});
+
+test('Escape leaves the text; keys for commands type nothing there; what is selected stays in sight', async ({ page }) => {
+  const id = await idOf(page, 'Open Dome Night');
+  await page.goto(`/d/${id}/intake?item=list`);
+  const editor = page.locator('.ProseMirror');
+  await startOf(page);
+  await page.keyboard.press('Shift+End');
+  const selected = await page.evaluate(() => document.getSelection()!.toString());
+  expect(selected.length).toBeGreaterThan(5);
+  const before = await editor.innerText();
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByText(/out of date|Nothing is stale/).first()).toBeVisible();
+  expect(await editor.innerText()).toBe(before);
+  await page.keyboard.press('Escape');
+  await expect(editor).not.toBeFocused();
+  expect((await page.locator('.kept-selection').allInnerTexts()).join('')).toBe(selected);
+  // Outside of the text the plain letter is the command, and nothing is written.
+  await page.keyboard.press('r');
+  await expect(page.getByText(/out of date|Nothing is stale/).first()).toBeVisible();
+  expect(await editor.innerText()).toBe(before);
+  await page.keyboard.press('Escape');
+  await expect(editor).toHaveCount(0);
+});
+
+test('a window that ends without a word loses nothing: what it typed is there when the document is opened again', async ({ browser }) => {
+  const context = await browser.newContext();
+  const page = await context.newPage();
+  const id = await idOf(page, 'Open Dome Night');
+  await page.goto(`/d/${id}/intake?item=list`);
+  await startOf(page);
+  await context.route('**/api/folios/*/edits', (route) => route.abort());
+  await page.keyboard.type('Unsent ');
+  await expect(page.getByText('keeping …')).toBeVisible();
+  // As if the browser had been killed: nothing runs on leaving.
+  await page.evaluate(() => window.addEventListener('pagehide', (e) => e.stopImmediatePropagation(), { capture: true }));
+  await page.close();
+  await context.unroute('**/api/folios/*/edits');
+  const again = await context.newPage();
+  await again.goto(`/d/${id}/intake?item=list`);
+  await expect(again.locator('.ProseMirror p').first()).toHaveText(/^Unsent /);
+  await again.locator('.ProseMirror p').first().click();
+  await again.keyboard.press('Home');
+  for (let i = 0; i < 7; i++) await again.keyboard.press('Delete');
+  await expect(again.getByText('every change kept')).toBeVisible();
+  await context.close();
+});
+
+test('one key press is one small request, in a document of any length', async ({ page }) => {
+  const id = await idOf(page, 'Handbook');
+  await page.goto(`/d/${id}/intake?page=3`);
+  await expect(page.locator('.spread .glyphs').first()).toBeAttached();
+  await page.locator('[data-reach]').first().click({ force: true });
+  await page.locator('.ProseMirror p').first().click();
+  const sent: { edits: unknown[] }[] = [];
+  page.on('request', (r) => r.method() === 'POST' && r.url().endsWith('/edits') && sent.push(r.postDataJSON() as { edits: unknown[] }));
+  for (const key of ['a', 'b', 'c']) {
+    await page.keyboard.press(key);
+    await expect(page.getByText('every change kept')).toBeVisible();
+  }
+  expect(sent.map((s) => s.edits.length)).toEqual([1, 1, 1]);
+  expect(JSON.stringify(sent).length).toBeLessThan(3000);
+  await page.keyboard.press('Control+z');
 });

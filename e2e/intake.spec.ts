@@ -23,7 +23,7 @@ test('a presentation comes in: its pages, its texts as styles, and what did not 
   const id = await page.locator('.shelf-row', { hasText: 'Evenings on the hill' }).getAttribute('data-document');
   try {
     await page.getByRole('button', { name: 'Open it' }).click();
-    await expect(page.locator('.spread use').first()).toBeAttached();
+    await expect(page.locator('.spread .glyphs').first()).toBeAttached();
     const report = page.getByRole('complementary', { name: 'Details' });
     await expect(report.getByText('What came in otherwise')).toBeVisible();
     await expect(report).toContainText('Verdana is not there; Arimo stands in for it.');

@@ -144,10 +144,9 @@ test('several documents go out as one set; a style is never translated; another 
     data: {
       base: 100_000,
       actor: 'test',
-      burst: 'test',
       edits: [
-        { kind: 'recipe.remove', args: { recipe: made[0]!.id } },
-        { kind: 'edition.remove', args: { language: 'fr' } },
+        { uid: crypto.randomUUID(), burst: 'test', edit: { kind: 'recipe.remove', args: { recipe: made[0]!.id } } },
+        { uid: crypto.randomUUID(), burst: 'test', edit: { kind: 'edition.remove', args: { language: 'fr' } } },
       ],
     },
   });

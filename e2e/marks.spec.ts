@@ -22,7 +22,7 @@ test('the browser’s worker and Node set the same marks, to the last digit that
     await page.goto(`/d/${id}/intake?page=${number}`);
     for (const item of items) {
       const shown = page.locator(`.spread [data-item="${item}"]`).first();
-      await expect(shown.locator('use').first()).toBeAttached();
+      await expect(shown.locator('.glyphs').first()).toBeAttached();
       const [inNode, inBrowser] = [numbers(painted[item]!), numbers(await shown.evaluate((e) => e.outerHTML))];
       expect(inBrowser).toEqual(inNode);
       compared += inNode.length;

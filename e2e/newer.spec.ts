@@ -44,7 +44,11 @@ test('next week’s version comes in over this week’s: decisions stay, a lost 
     const item = Object.values(parts)[0]!.order.at(-1)!;
     await page.request.post(`/api/folios/${id}/edits`, {
       headers: { origin },
-      data: { base: opened.seq, actor: 'somebody', burst: 'x', edits: [{ kind: 'item.decoration', args: { item, decoration: true } }] },
+      data: {
+        base: opened.seq,
+        actor: 'somebody',
+        edits: [{ uid: crypto.randomUUID(), burst: 'x', edit: { kind: 'item.decoration', args: { item, decoration: true } } }],
+      },
     });
     const there = [
       ['A word before', 'This leaflet replaces that of March'],

@@ -99,7 +99,7 @@ test('layout and output lie side by side, at one scale and in step', async ({ pa
   const id = await almanac(page);
   await page.goto(`/d/${id}/compare?page=3`);
   const source = page.locator('.pair svg.paper');
-  await expect(source.locator('use').first()).toBeAttached();
+  await expect(source.locator('.glyphs').first()).toBeAttached();
   const frame = page.frameLocator('.pair iframe');
   await expect(frame.locator('#page-3')).toBeVisible();
   const [left, right] = [await source.boundingBox(), await page.locator('.pair .clip').boundingBox()];

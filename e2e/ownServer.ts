@@ -31,6 +31,5 @@ export function clientOf(port: number) {
 export const addOutput = (id: string, output: string) => ({
   base: 0,
   actor: 'test',
-  burst: 'b',
-  edits: [{ kind: 'recipe.set', args: { id, output, version: 1, name: id, settings: {} } }],
+  edits: [{ uid: crypto.randomUUID(), burst: 'b', edit: { kind: 'recipe.set', args: { id, output, version: 1, name: id, settings: {} } } }],
 });

@@ -69,7 +69,7 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
   const handbook = list.find((f) => f.title === 'Handbook for Volunteer Observers')!.id;
   const goTo = async (id: string, rest: string): Promise<void> => {
     await page.goto(`${ADDRESS}/d/${id}/${rest}`);
-    await page.locator('.spread use, .score, .pair').first().waitFor({ state: 'attached' });
+    await page.locator('.spread .glyphs, .score, .pair').first().waitFor({ state: 'attached' });
   };
 
   await goTo(almanac, 'outputs');
@@ -182,7 +182,7 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
   await page.goto(ADDRESS);
   await page.locator('input[type=file]').setInputFiles({ name: 'evenings.fodp', mimeType: 'text/xml', buffer: leaflet(WAS) });
   await page.getByRole('button', { name: 'Open it' }).click();
-  await page.locator('.spread use').first().waitFor({ state: 'attached' });
+  await page.locator('.spread .glyphs').first().waitFor({ state: 'attached' });
   await shot('intake');
   await page.getByRole('link', { name: 'Bring in a newer version of it …' }).click();
   await page.getByLabel('Newer version').setInputFiles({ name: 'evenings-2.fodp', mimeType: 'text/xml', buffer: leaflet(CAME) });

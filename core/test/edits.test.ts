@@ -2,8 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { newEdition } from '../src/language/index.ts';
 import fc from 'fast-check';
 import { produce } from 'immer';
-import { applyEdit, applyLogged, EDITS, Item, TextEditError } from '../src/index.ts';
-import type { Edit, Folio, Paragraph } from '../src/index.ts';
+import { applyEdit, applyLogged, EDITS, Item, OpenFolio, TextEditError } from '../src/index.ts';
+import type { Edit, Folio, Inline, Paragraph } from '../src/index.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 
 const folio: Folio = produce(tinyFolio(['one', 'two', '', 'four']), (d) => {
@@ -358,6 +358,40 @@ describe('named edits', () => {
         expect(now).toEqual(folio);
       }),
       { numRuns: 40 },
+    );
+  });
+
+  test('a document that is typed into is put together as if each letter had been applied to all of it', () => {
+    const place = fc.record({
+      kind: fc.constantFrom('p1', 'p2', 'p4', 'style', 'split'),
+      at: fc.nat(8),
+      text: fc.string({ maxLength: 3 }),
+    });
+    fc.assert(
+      fc.property(fc.array(place, { maxLength: 12 }), (steps) => {
+        let open = OpenFolio.of(folio);
+        let now = folio;
+        steps.forEach(({ kind, at, text }, i) => {
+          const paragraphId = kind.startsWith('p') ? kind : 'p2';
+          const places = { from: { paragraphId, offset: at }, to: { paragraphId, offset: at } };
+          const content: Inline[][] = [text ? [{ type: 'span', text }] : []];
+          const edit: Edit =
+            kind === 'style'
+              ? { kind: 'paragraph.style', args: { story: 't', paragraph: 'p1', style: i % 2 ? 'p' : 'q' } }
+              : kind === 'split'
+                ? { kind: 'text.replace', args: { story: 't', ...places, content: [...content, []], newIds: [`n${i}`] } }
+                : { kind: 'text.replace', args: { story: 't', ...places, content, newIds: [] } };
+          const { folio: next, ...applied } = applyEdit(now, edit);
+          const { open: further, ...same } = open.apply(edit);
+          expect(same).toEqual(applied);
+          now = next;
+          open = further;
+          if (at === 0) expect(open.folio).toEqual(now);
+        });
+        expect(open.folio).toEqual(now);
+        expect(open.title).toBe(now.head.metadata.title);
+      }),
+      { numRuns: 100 },
     );
   });
 });

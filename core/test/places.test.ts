@@ -101,7 +101,7 @@ describe('places in text', () => {
     expect(edited(pinned('after', 'p2', 0), ['p1', 7], ['p2', 0])).toEqual(['p1', 0]);
     // Nothing of the structure is touched where nothing of it moves.
     const args = { story: 't', from: { paragraphId: 'p1', offset: 5 }, to: { paragraphId: 'p1', offset: 5 }, content: words, newIds: [] };
-    expect(applyEdit(pinned('inline', 'p1', 3), { kind: 'text.replace', args }).touched).toEqual(['p1']);
+    expect(applyEdit(pinned('inline', 'p1', 3), { kind: 'text.replace', args }).touched).toEqual(['p1/content']);
   });
 
   test('offsets between the parts of one character are moved to its beginning', () => {

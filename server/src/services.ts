@@ -121,6 +121,7 @@ export async function startServices(config: Config): Promise<Services> {
     fontSources: async (id) => fontSourcesFor(await loaded(id), blobs),
     async close() {
       service.close();
+      documents.close();
       await phones.close();
       await runner.close();
       await pool.close();

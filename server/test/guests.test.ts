@@ -3,6 +3,7 @@ import { z } from 'zod';
 import type { ServerEvent } from '@elastic-folio/core/api';
 import { BackHome, GuestJob, JobOnList, Letter, Notice, OpenedDocument, ShelfEntry } from '@elastic-folio/core/api';
 import { fromReadable } from '@elastic-folio/core/language';
+import { editRequest, NOW } from './support/editRequest.ts';
 import { RunningServer } from './support/runningServer.ts';
 
 let server: RunningServer;
@@ -30,7 +31,7 @@ const asGuest = (method: string, path: string, body?: unknown, key = link) => {
   return server.ask(method, `${key}/api${path}`, body, own, port);
 };
 const mine = () => asGuest('GET', '/job').then((a) => GuestJob.parse(a.json()));
-const edits = (args: object, kind = 'edition.units') => ({ base: 100_000, actor: 'anna', burst: 'b', edits: [{ kind, args }] });
+const edits = (args: object, kind = 'edition.units') => editRequest(NOW, 'anna', [{ kind, args }]);
 const unit = (target: string, more: object = {}) => ({
   segments: [{ source: fromReadable('x'), target: fromReadable(target), state: 'translated', ...more }],
   codes: {},
@@ -169,7 +170,7 @@ describe('at work', () => {
   test('undo takes back what they wrote, and nothing of the designer’s', async () => {
     const opened = OpenedDocument.parse((await asGuest('GET', `/folios/${flyer}?actor=anna`)).json());
     expect(opened.history.undo).toHaveLength(1);
-    const title = { base: 100_000, actor: 'anna', burst: 'c', edits: [{ kind: 'document.metadata', args: { rights: 'Ours' } }] };
+    const title = editRequest(NOW, 'anna', [{ kind: 'document.metadata', args: { rights: 'Ours' } }]);
     await server.post(`/api/folios/${flyer}/edits`, title);
     const rows = [opened.history.undo[0]![0]! + 1];
     expect((await asGuest('POST', `/folios/${flyer}/undo`, { actor: 'anna', rows })).status).toBe(404);
@@ -197,12 +198,7 @@ describe('at work', () => {
     const stream = await server.listen(`${link}/api/events`, (e) => heard.push(e), port);
     const shelf = z.array(ShelfEntry).parse((await server.get('/api/folios')).json());
     const edit = (document: string, args: object) =>
-      server.post(`/api/folios/${document}/edits`, {
-        base: 100_000,
-        actor: 'anna',
-        burst: `x${Math.random()}`,
-        edits: [{ kind: 'document.metadata', args }],
-      });
+      server.post(`/api/folios/${document}/edits`, editRequest(NOW, 'anna', [{ kind: 'document.metadata', args }]));
     for (const d of shelf) await edit(d.id, { rights: 'Secret' });
     await asGuest('POST', '/job', { says: 'question', text: 'Heard?' });
     for (let i = 0; i < 40 && !heard.some((e) => e.type === 'jobs'); i++) await new Promise((r) => setTimeout(r, 100));
@@ -232,7 +228,7 @@ describe('at work', () => {
     const heard: ServerEvent[] = [];
     const stop = await server.listen(`${link}/api/events`, (e) => heard.push(e), server.port + 2);
     await server.post(`/api/jobs/${job.id}/state`, { state: 'withdrawn' });
-    const title = { base: 100_000, actor: 'anna', burst: 'z', edits: [{ kind: 'document.metadata', args: { rights: 'After' } }] };
+    const title = editRequest(NOW, 'anna', [{ kind: 'document.metadata', args: { rights: 'After' } }]);
     await server.post(`/api/folios/${flyer}/edits`, title);
     await new Promise((r) => setTimeout(r, 300));
     stop();

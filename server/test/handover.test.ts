@@ -3,6 +3,7 @@ import { request } from 'node:http';
 import { OutputState, PublishedSite, ShelfEntry, Weights } from '@elastic-folio/core/api';
 import type { Measures, PhoneAddress } from '@elastic-folio/core/api';
 import { z } from 'zod';
+import { editRequest } from './support/editRequest.ts';
 import { RunningServer } from './support/runningServer.ts';
 
 let server: RunningServer;
@@ -21,7 +22,7 @@ afterAll(() => server.stop());
 let seq = 0;
 async function recipe(settings: object): Promise<void> {
   const edits = [{ kind: 'recipe.set', args: { id: 'web', output: 'html', version: 1, name: 'Web edition', settings } }];
-  expect((await server.post(`/api/folios/${flyer}/edits`, { base: seq, actor: 'a', burst: `b${seq}`, edits })).status).toBe(200);
+  expect((await server.post(`/api/folios/${flyer}/edits`, editRequest(seq, 'a', edits))).status).toBe(200);
   seq++;
 }
 async function make(): Promise<string> {

@@ -15,6 +15,7 @@ import {
 } from '@elastic-folio/core/api';
 import { Recipe, RoleSet } from '@elastic-folio/core';
 import { z } from 'zod';
+import { editRequest } from './support/editRequest.ts';
 import { RunningServer } from './support/runningServer.ts';
 
 let server: RunningServer;
@@ -30,8 +31,7 @@ afterAll(() => server.stop());
 
 const problem = (says: RegExp) => ({ code: expect.any(String), message: expect.stringMatching(says), advice: expect.any(String) });
 const shelf = async (): Promise<ShelfEntry[]> => z.array(ShelfEntry).parse((await server.get('/api/folios')).json());
-const edit = (edits: unknown[], base: number, actor = 'anna') =>
-  server.post(`/api/folios/${flyer}/edits`, { base, actor, burst: `${actor}-${base}`, edits });
+const edit = (edits: unknown[], base: number, actor = 'anna') => server.post(`/api/folios/${flyer}/edits`, editRequest(base, actor, edits));
 const seqNow = async (): Promise<number> => OpenedDocument.parse((await server.get(`/api/folios/${flyer}?actor=x`)).json()).seq;
 const typed = (text: string, paragraphId = 'list-text-1') => ({
   kind: 'text.replace',
@@ -110,14 +110,19 @@ describe('documents over HTTP', () => {
     expect((await server.get('/api/folios/none')).status).toBe(404);
   });
 
-  test('edits merge or are refused with what changed; nonsense changes nothing', async () => {
+  test('edits merge, also within one text; what others changed as well is refused with what changed; nonsense changes nothing', async () => {
     const base = await seqNow();
     const one = await edit([typed('One ')], base);
     expect(EditAnswer.parse(one.json()).rows).toHaveLength(1);
     const other = EditAnswer.parse((await edit([typed('Two ', 'list-text-2')], base, 'ben')).json());
     expect(other.missed.map((r) => r.seq)).toEqual([base + 1]);
-    const refused = await edit([typed('Three ')], base, 'ben');
-    expect([refused.status, refused.json<{ rows: unknown[] }>().rows.length]).toEqual([409, 2]);
+    const merged = EditAnswer.parse((await edit([typed('Three ')], base, 'ben')).json());
+    expect([merged.rows.length, merged.missed.length, merged.refused]).toEqual([1, 2, []]);
+    const title = (t: string) => ({ kind: 'document.metadata', args: { title: t } });
+    const now = await seqNow();
+    await edit([title('One')], now);
+    const refused = EditAnswer.parse((await edit([title('Two')], now, 'ben')).json());
+    expect([refused.rows, refused.refused.map((r) => r.by)]).toEqual([[], [[now + 1]]]);
     const before = await seqNow();
     for (const nonsense of [
       [{ kind: 'item.fly', args: {} }],
@@ -128,7 +133,7 @@ describe('documents over HTTP', () => {
       expect((await edit(nonsense, before)).status).toBe(422);
     expect(await seqNow()).toBe(before);
     const since = EditAnswer.parse((await server.get(`/api/folios/${flyer}/edits?since=${base}`)).json());
-    expect(since.rows.map((r) => r.actor)).toEqual(['anna', 'ben']);
+    expect(since.rows.map((r) => r.actor)).toEqual(['anna', 'ben', 'ben', 'anna']);
     expect((await server.post(`/api/folios/${flyer}/undo`, { actor: 'ben', rows: [base + 1] })).status).toBe(404);
     expect((await server.post(`/api/folios/${flyer}/undo`, { actor: 'anna', rows: [base + 1] })).status).toBe(200);
   });

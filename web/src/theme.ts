@@ -16,6 +16,7 @@ const colours = {
   clay: '#A83E22',
   clayTint: '#F6E1D8',
   plum: '#7A3E8E',
+  selection: '#BBD9CC',
 } as const;
 
 export const cssVariables = Object.fromEntries(

@@ -2,10 +2,14 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { Fragment, Slice } from 'prosemirror-model';
 import { EditorState, TextSelection } from 'prosemirror-state';
+import type { Transaction } from 'prosemirror-state';
 import { baseKeymap, splitBlock } from 'prosemirror-commands';
 import { applyEdit, Folio } from '@elastic-folio/core';
+import type { Edit } from '@elastic-folio/core';
 import { inlineOf, schema, storyToDoc } from '../src/text/proseSchema.ts';
-import { proseToEdits } from '../src/text/proseToEdits.ts';
+import { transactionTo } from '../src/text/outsideChange.ts';
+import { editsOfTransaction } from '../src/text/proseToEdits.ts';
+import { grown, windowAround } from '../src/text/textWindow.ts';
 
 function folioOf(paragraphs: string[]): Folio {
   return Folio.parse({
@@ -37,17 +41,22 @@ function folioOf(paragraphs: string[]): Folio {
 
 const open = (folio: Folio): EditorState => EditorState.create({ doc: storyToDoc(folio.head, folio.stories['t']!) });
 
-/** Takes an editor's change over into the document, and checks that both say the same. */
-function carryOver(folio: Folio, state: EditorState): { folio: Folio; kinds: number; ids: string[] } {
-  let n = 0;
-  const { edits, ids } = proseToEdits(folio.stories['t']!, state.doc, () => `n${++n}`);
+let named = 0;
+
+/** Takes an editor's change over into the document, and checks that both say the same; the editor's paragraphs have their ids then. */
+function carryOver(folio: Folio, tr: Transaction): { folio: Folio; state: EditorState; edits: Edit[]; ids: string[] } {
+  const { edits, from, ids } = editsOfTransaction('t', tr, () => `n${++named}`);
   const after = edits.reduce((f, e) => applyEdit(f, e).folio, folio);
   const wanted: unknown[] = [];
-  state.doc.forEach((p) => wanted.push(inlineOf(p)));
+  tr.doc.forEach((p) => wanted.push(inlineOf(p)));
   const { order, blocks } = after.stories['t']!;
   expect(order.map((id) => (blocks[id] as { content: unknown }).content)).toEqual(wanted);
-  expect(ids).toEqual(order);
-  return { folio: after, kinds: edits.length, ids };
+  expect(ids).toEqual(order.slice(from, from + ids.length));
+  let state = EditorState.create({ doc: tr.doc });
+  const naming = transactionTo(state, storyToDoc(after.head, after.stories['t']!));
+  if (naming) state = state.apply(naming);
+  expect(state.doc.toJSON()).toEqual(storyToDoc(after.head, after.stories['t']!).toJSON());
+  return { folio: after, state, edits, ids: order };
 }
 
 const text = fc.string({ maxLength: 6 }).map((s) => s.replace(/[\r\n\t\uFFFC\uFFFE\uFFFF]/g, 'x'));
@@ -66,7 +75,9 @@ describe('a text as it is shown for editing', () => {
       ['p', 'rtl', 'he'],
     ]);
     // Showing a text changes nothing in it.
-    expect(proseToEdits(folio.stories['t']!, doc, () => 'x').edits).toEqual([]);
+    const state = EditorState.create({ doc });
+    expect(transactionTo(state, storyToDoc(folio.head, folio.stories['t']!))).toBeNull();
+    expect(editsOfTransaction('t', state.tr.setMeta('x', 1), () => 'x').edits).toEqual([]);
   });
 });
 
@@ -78,7 +89,7 @@ describe('an editor’s change becomes edits', () => {
         fc.array(text, { minLength: 1, maxLength: 5 }),
         fc.array(change, { minLength: 1, maxLength: 4 }),
         (paragraphs, changes) => {
-          const folio = folioOf(paragraphs);
+          let folio = folioOf(paragraphs);
           let state = open(folio);
           for (const [a, b, what, typed] of changes) {
             const place = (x: number): number => TextSelection.near(state.doc.resolve(x % (state.doc.content.size + 1))).from;
@@ -93,19 +104,23 @@ describe('an editor’s change becomes edits', () => {
                 to,
                 new Slice(Fragment.from([schema.node('paragraph', {}, typed ? [schema.text(typed)] : []), schema.node('paragraph')]), 1, 1),
               );
-            state = state.apply(tr);
+            ({ folio, state } = carryOver(folio, tr));
           }
-          carryOver(folio, state);
         },
       ),
       { numRuns: 300 },
     );
   });
 
-  test('one letter is one small edit in one paragraph', () => {
-    const folio = folioOf(['one', 'two', 'three']);
+  test('one letter is one small edit in one paragraph, whatever order its keys are kept in, and however long the text is', () => {
+    const folio = folioOf(['one', 'two', ...Array.from({ length: 500 }, (_, i) => `paragraph ${i}`)]);
+    // As a database gives them back: shorter keys first.
+    const block = folio.stories['t']!.blocks['p1'] as { content: unknown[] };
+    block.content = [{ text: 'two', type: 'span', overrides: { fontStyle: 'italic', fontWeight: 700 } }];
+    const other = folio.stories['t']!.blocks['p0'] as { content: unknown[] };
+    other.content = [{ text: 'one', type: 'span', overrides: { fontWeight: 700, fontStyle: 'italic' } }];
     const state = open(folio);
-    const { edits } = proseToEdits(folio.stories['t']!, state.apply(state.tr.insertText('x', 7)).doc, () => 'n');
+    const { edits } = carryOver(folio, state.tr.insertText('x', 7));
     expect(edits).toEqual([
       {
         kind: 'text.replace',
@@ -113,10 +128,23 @@ describe('an editor’s change becomes edits', () => {
           story: 't',
           from: { paragraphId: 'p1', offset: 1 },
           to: { paragraphId: 'p1', offset: 1 },
-          content: [[{ type: 'span', text: 'x' }]],
+          content: [[{ type: 'span', text: 'x', overrides: { fontStyle: 'italic', fontWeight: 700 } }]],
           newIds: [],
         },
       },
+    ]);
+  });
+
+  test('words that stay as they are in every language stay so', () => {
+    const folio = folioOf(['Marrowby Hill']);
+    (folio.stories['t']!.blocks['p0'] as { content: unknown[] }).content = [
+      { type: 'span', text: 'Marrowby', translate: false },
+      { type: 'span', text: ' Hill' },
+    ];
+    const { folio: after } = carryOver(folio, open(folio).tr.insertText('!', 14));
+    expect((after.stories['t']!.blocks['p0'] as { content: unknown[] }).content).toEqual([
+      { type: 'span', text: 'Marrowby', translate: false },
+      { type: 'span', text: ' Hill!' },
     ]);
   });
 
@@ -124,12 +152,79 @@ describe('an editor’s change becomes edits', () => {
     const folio = folioOf(['onetwo']);
     let state = open(folio);
     state = state.apply(state.tr.setSelection(TextSelection.create(state.doc, 4)));
-    splitBlock(state, (tr) => (state = state.apply(tr)));
-    const split = carryOver(folio, state);
-    expect(split.ids).toEqual(['p0', 'n1']);
-    const again = open(split.folio);
-    let joined = again.apply(again.tr.setSelection(TextSelection.create(again.doc, 6)));
-    baseKeymap['Backspace']!(joined, (tr) => (joined = joined.apply(tr)));
-    expect(carryOver(split.folio, joined).ids).toEqual(['p0']);
+    let split = null as ReturnType<typeof carryOver> | null;
+    splitBlock(state, (tr) => (split = carryOver(folio, tr)));
+    expect(split!.ids).toEqual(['p0', expect.stringMatching(/^n/)]);
+    const again = split!.state.apply(split!.state.tr.setSelection(TextSelection.create(split!.state.doc, 6)));
+    let joined = null as ReturnType<typeof carryOver> | null;
+    baseKeymap['Backspace']!(again, (tr) => (joined = carryOver(split!.folio, tr)));
+    expect(joined!.ids).toEqual(['p0']);
+  });
+});
+
+describe('what changes elsewhere is followed', () => {
+  const change = (folio: Folio, ...edits: Edit[]): Folio => edits.reduce((f, e) => applyEdit(f, e).folio, folio);
+  const typed = (paragraphId: string, offset: number, text: string, newIds: string[] = []): Edit => ({
+    kind: 'text.replace',
+    args: {
+      story: 't',
+      from: { paragraphId, offset },
+      to: { paragraphId, offset },
+      content: newIds.length ? [[{ type: 'span', text }], []] : [[{ type: 'span', text }]],
+      newIds,
+    },
+  });
+
+  test.each<[string, Edit[], number, number]>([
+    ['before the cursor', [typed('p1', 0, 'ab')], 9, 11],
+    ['behind the cursor', [typed('p1', 3, 'ab')], 7, 7],
+    ['in other paragraphs on both sides', [typed('p0', 0, 'ab'), typed('p2', 0, 'cd')], 7, 9],
+    ['a paragraph more before it', [typed('p0', 3, 'ab', ['new'])], 7, 11],
+  ])('%s: the cursor stays with its letter', (_, edits, at, then) => {
+    const folio = folioOf(['one', 'two', 'three']);
+    let state = open(folio);
+    state = state.apply(state.tr.setSelection(TextSelection.create(state.doc, at)));
+    const after = change(folio, ...edits);
+    const doc = storyToDoc(after.head, after.stories['t']!);
+    state = state.apply(transactionTo(state, doc)!);
+    expect(state.doc.eq(doc)).toBe(true);
+    expect(state.selection.from).toBe(then);
+  });
+
+  test('any two texts: the one becomes the other', () => {
+    const texts = fc.array(text, { minLength: 1, maxLength: 5 });
+    fc.assert(
+      fc.property(texts, texts, fc.boolean(), (a, b, sameIds) => {
+        const state = open(folioOf(a));
+        const other = folioOf(b);
+        const { order, blocks } = other.stories['t']!;
+        const renamed = sameIds
+          ? other.stories['t']!
+          : {
+              ...other.stories['t']!,
+              order: order.map((id) => `${id}x`),
+              blocks: Object.fromEntries(order.map((id) => [`${id}x`, { ...blocks[id]!, id: `${id}x` }])),
+            };
+        const doc = storyToDoc(other.head, renamed);
+        const tr = transactionTo(state, doc);
+        expect((tr ? state.apply(tr) : state).doc.eq(doc)).toBe(true);
+      }),
+      { numRuns: 200 },
+    );
+  });
+});
+
+describe('the part of a long text that is shown', () => {
+  test('lies around what is chosen, within the text, and grows at both ends up to a limit', () => {
+    expect(windowAround(10, 5)).toEqual({ from: 0, to: 10 });
+    expect(windowAround(1000, 500)).toEqual({ from: 470, to: 590 });
+    expect(windowAround(1000, 999)).toEqual({ from: 880, to: 1000 });
+    let window = windowAround(1000, 500);
+    window = grown(window, 1000, 'start');
+    expect(window).toEqual({ from: 350, to: 590 });
+    for (let i = 0; i < 20; i++) window = grown(window, 1000, 'end');
+    expect(window).toEqual({ from: 520, to: 1000 });
+    for (let i = 0; i < 20; i++) window = grown(window, 1000, 'start');
+    expect(window).toEqual({ from: 0, to: 480 });
   });
 });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { NotTaken } from '../check/notTaken.ts';
-import { EditSchema, Folio, Head, LogRow } from '../index.ts';
+import { EditSchema, Folio, Head, HeardRow } from '../index.ts';
 import { NewerReport } from '../newer/report.ts';
 import { LedgerEntry } from '../ledger/entry.ts';
 import { PageSketch } from '../read/pageSketch.ts';
@@ -63,17 +63,33 @@ export const OpenedDocument = z.object({
   head: Head,
   recipes: Folio.shape.recipes,
   editions: Folio.shape.editions,
+  /** Every spread and every text there is, by their ids: those that are read and those that stand aside, as speakers’ notes do. */
+  spreads: z.array(z.string()),
+  stories: z.array(z.string()),
   history: z.object({ undo: z.array(z.array(z.number())), redo: z.array(z.array(z.number())) }),
 });
+/** Parts by their paths, as they were at a row, or as they are now: what is asked for piece by piece belongs together. */
+export const PartsAsked = z.object({ seq: z.number().int().min(0).optional(), paths: z.array(z.string()).max(100_000) });
 export const Parts = z.object({ parts: z.record(z.string(), z.unknown()) });
+const uid = z.string().min(1).max(100);
 export const EditRequest = z.object({
   base: z.number().int().min(0),
   actor: z.string().min(1).max(80),
-  burst: z.string().min(1).max(80),
-  edits: z.array(EditSchema).min(1).max(200),
+  edits: z
+    .array(z.object({ uid, burst: z.string().min(1).max(80), edit: EditSchema }))
+    .min(1)
+    .max(200),
 });
-export const UndoRequest = z.object({ actor: z.string().min(1).max(80), rows: z.array(z.number().int()).min(1).max(2000) });
-export const EditAnswer = z.object({ rows: z.array(LogRow), missed: z.array(LogRow) });
+export const UndoRequest = z.object({
+  /** The newest row that is known to whoever asks; without it they hear of no rows of others. */
+  base: z.number().int().min(0).optional(),
+  actor: z.string().min(1).max(80),
+  rows: z.array(z.number().int()).min(1).max(2000),
+  uid: uid.optional(),
+});
+const RefusedEdit = z.object({ uid: z.string(), edit: EditSchema, text: z.string(), by: z.array(z.number()) });
+export const EditAnswer = z.object({ rows: z.array(HeardRow), missed: z.array(HeardRow), refused: z.array(RefusedEdit) });
+export type EditAnswer = { rows: HeardRow[]; missed: HeardRow[]; refused: z.infer<typeof RefusedEdit>[] };
 
 export const OutputKind = z.object({
   id: z.string(),
@@ -127,13 +143,15 @@ export const FontEntry = z.object({
 export type FontEntry = z.infer<typeof FontEntry>;
 
 /** What open windows are told. */
+/** What open windows hear. Rows that are too large for the stream are asked for; so is everything by a window that listened too slowly. */
 export const ServerEvent = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('edits'), folio: z.string(), rows: z.array(LogRow) }),
+  z.object({ type: z.literal('edits'), folio: z.string(), seq: z.number().int(), rows: z.array(HeardRow).optional() }),
   z.object({ type: z.literal('run'), folio: z.string(), run: Run }),
   z.object({ type: z.literal('shelf') }),
   z.object({ type: z.literal('fonts') }),
   /** Something of a document’s jobs for translators is another. */
   z.object({ type: z.literal('jobs'), folio: z.string() }),
   z.object({ type: z.literal('reading'), reading: z.string(), total: z.number().int(), page: PageSketch }),
+  z.object({ type: z.literal('again') }),
 ]);
 export type ServerEvent = z.infer<typeof ServerEvent>;

@@ -1,4 +1,5 @@
 import { isEmpty, lookOfParagraph, lookOfSpan } from '../folio/byHand.ts';
+import { canonicalJson } from '../folio/canonicalJson.ts';
 import type { Folio } from '../folio/folio.ts';
 import type { Story } from '../folio/story.ts';
 import { paragraphsOf } from '../folio/traverse.ts';
@@ -18,7 +19,7 @@ export function handFormatted(folio: Folio): HandFormatted | null {
   const stories: Story[] = [];
   const take = (look: object): void => {
     passages++;
-    looks.add(JSON.stringify(look));
+    looks.add(canonicalJson(look));
   };
   for (const story of Object.values(folio.stories)) {
     const before = passages;

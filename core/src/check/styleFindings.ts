@@ -1,3 +1,4 @@
+import { canonicalJson } from '../folio/canonicalJson.ts';
 import type { Folio } from '../folio/folio.ts';
 import { resolveParagraphStyle } from '../folio/resolve.ts';
 import type { ParagraphStyle } from '../folio/styles.ts';
@@ -11,7 +12,7 @@ export function styleFindings(folio: Folio): Finding[] {
   for (const id of used) {
     const style = folio.head.paragraphStyles[id];
     if (!style) continue;
-    const look = JSON.stringify(resolveParagraphStyle(folio.head, id));
+    const look = canonicalJson(resolveParagraphStyle(folio.head, id));
     byLook.set(look, [...(byLook.get(look) ?? []), style]);
   }
   return [...byLook.values()].flatMap((alike): Finding[] => {

@@ -1,3 +1,4 @@
+import { replacedSince } from '../folio/blocksWith.ts';
 import type { Head } from '../folio/head.ts';
 import type { Block, Story } from '../folio/story.ts';
 import { factsOf, listOf } from './blockFacts.ts';
@@ -36,6 +37,8 @@ export function innerBlocks(story: Story, order: readonly string[]): InnerBlock[
 /** Compares two states of a text, block by block; equal blocks are the same objects. */
 export function changeOf(head: Head, before: Story, now: Story, inner: readonly InnerBlock[]): StoryChange {
   const [a, b] = [before.order, now.order];
+  const typed = a === b && !inner.length ? replacedSince(before.blocks, now.blocks) : null;
+  if (typed) return betweenReplaced(head, before, now, typed);
   const same = (i: number, j: number): boolean => a[i] === b[j] && before.blocks[a[i]!] === now.blocks[b[j]!];
   const shorter = Math.min(a.length, b.length);
   let first = 0;
@@ -52,12 +55,27 @@ export function changeOf(head: Head, before: Story, now: Story, inner: readonly 
         tail = Math.min(tail, b.length - 1 - is, a.length - 1 - was);
       }
     }
-  const counts = (block: Block | undefined): boolean => {
-    if (block?.kind !== 'paragraph') return block !== undefined;
-    const facts = factsOf(block);
-    return facts.notes.length > 0 || facts.fields.length > 0 || listOf(head, block) !== null;
-  };
-  for (let i = first; i < a.length - tail && !counted; i++) counted = counts(before.blocks[a[i]!]);
-  for (let i = first; i < b.length - tail && !counted; i++) counted = counts(now.blocks[b[i]!]);
+  for (let i = first; i < a.length - tail && !counted; i++) counted = counts(head, before.blocks[a[i]!]);
+  for (let i = first; i < b.length - tail && !counted; i++) counted = counts(head, now.blocks[b[i]!]);
   return { head: first, tail, counted };
+}
+
+/** Whether something in a block is counted: notes, list numbers, fields. */
+function counts(head: Head, block: Block | undefined): boolean {
+  if (block?.kind !== 'paragraph') return block !== undefined;
+  const facts = factsOf(block);
+  return facts.notes.length > 0 || facts.fields.length > 0 || listOf(head, block) !== null;
+}
+
+/** The change of a text of which it is known which blocks were replaced. */
+function betweenReplaced(head: Head, before: Story, { order, blocks }: Story, replaced: readonly string[]): StoryChange {
+  const at = replaced.map((id) => order.indexOf(id)).filter((i) => i >= 0);
+  if (!at.length) return { head: order.length, tail: 0, counted: false };
+  const [first, last] = [Math.min(...at), Math.max(...at)];
+  const between = order.slice(first, last + 1);
+  return {
+    head: first,
+    tail: order.length - 1 - last,
+    counted: between.some((id) => counts(head, before.blocks[id]) || counts(head, blocks[id])),
+  };
 }

@@ -7,6 +7,7 @@ import { Spread } from '../folio/spread.ts';
 import { Story } from '../folio/story.ts';
 import { EDITS } from './edits.ts';
 import type { Edit } from './edits.ts';
+import { paragraphPatched, paragraphTypedIn } from './paragraphAlone.ts';
 
 enablePatches();
 // Documents are megabytes of JSON: freezing them after each keystroke would cost more than the edit.
@@ -24,50 +25,29 @@ export interface Applied {
 
 /** Applies a named edit. Throws a ZodError on wrong arguments, a TextEditError where it cannot be done. */
 export function applyEdit(folio: Folio, edit: Edit): Applied {
+  const within = paragraphTypedIn(folio, edit);
+  const applied = applyTo(within?.alone ?? folio, edit);
+  if (!applied.patches.length) return { ...applied, folio };
+  return within ? { ...applied, folio: within.putBack(applied.folio) } : applied;
+}
+
+/** The same on the document that is given, all of it. */
+export function applyTo(folio: Folio, edit: Edit): Applied {
   const definition = EDITS.find((e) => e.kind === edit.kind);
   if (!definition) throw new Error(`Unknown edit "${edit.kind}"`);
   const args = definition.args.parse(edit.args) as never;
-  const within = paragraphTypedIn(folio, edit);
-  const [next, patches, inverse] = produceWithPatches(within?.alone ?? folio, (draft) => definition.run(draft as Folio, args));
+  const [next, patches, inverse] = produceWithPatches(folio, (draft) => definition.run(draft as Folio, args));
+  if (patches.every((patch) => saysWhatIs(folio, patch))) return { folio, patches: [], inverse: [], touched: [] };
   checkTouched(next, patches);
-  return { folio: within ? within.putBack(next) : next, patches, inverse, touched: touchedBy(patches) };
+  return { folio: next, patches, inverse, touched: touchedBy(patches) };
 }
 
-/**
- * A change inside one paragraph is worked out on that paragraph alone: in a long book, looking through all of
- * the others and copying the table of them by immer would take longer than setting the text again.
- */
-function paragraphTypedIn(folio: Folio, edit: Edit): { alone: Folio; putBack: (next: Folio) => Folio } | null {
-  if (edit.kind !== 'text.replace') return null;
-  const { story: storyId, from, to, newIds } = edit.args;
-  const id = from.paragraphId;
-  const story = folio.stories[storyId];
-  const block = story?.blocks[id];
-  if (!story || block?.kind !== 'paragraph' || to.paragraphId !== id || newIds.length) return null;
-  const alone = { ...folio, stories: { [storyId]: { ...story, blocks: { [id]: block }, order: [id] } } };
-  const putBack = (next: Folio): Folio => {
-    const typed = next.stories[storyId]!.blocks[id]!;
-    if (typed === block) return folio;
-    // Pins go with the words they stand behind.
-    return {
-      ...folio,
-      head: next.head,
-      stories: { ...folio.stories, [storyId]: { ...story, blocks: withBlock(story.blocks, id, typed) } },
-    };
-  };
-  return { alone, putBack };
-}
-
-const keysOf = new WeakMap<object, string[]>();
-
-/** A table of blocks with one of them replaced. Copied key by key from a list kept of them: three times as fast as a spread. */
-function withBlock(blocks: Story['blocks'], id: string, block: Story['blocks'][string]): Story['blocks'] {
-  const keys = keysOf.get(blocks) ?? Object.keys(blocks);
-  const copy: Story['blocks'] = {};
-  for (const key of keys) copy[key] = blocks[key]!;
-  copy[id] = block;
-  keysOf.set(copy, keys);
-  return copy;
+/** Whether a patch puts in a place what stands there already. */
+function saysWhatIs(folio: Folio, { op, path, value }: Patch): boolean {
+  if (op !== 'replace') return false;
+  let at: unknown = folio;
+  for (const key of path) at = (at as Record<string | number, unknown> | undefined)?.[key];
+  return same(at, value);
 }
 
 /** Puts a whole document in another's place: what is the same stays as it is, the rest is replaced part by part. */
@@ -91,18 +71,22 @@ function put(holder: Record<string, unknown>, key: string, before: unknown, afte
 }
 
 /** Applies patches from the log: another window's edit, or an inverse. */
-export const applyLogged = (folio: Folio, patches: Patch[]): Folio => applyPatches(folio, patches);
+export function applyLogged(folio: Folio, patches: Patch[]): Folio {
+  const within = paragraphPatched(folio, patches);
+  return within ? within.putBack(applyPatches(within.alone, patches)) : applyPatches(folio, patches);
+}
 
 /**
- * Ids an edit touched: for every patch the deepest keyed entity on its path. A list beside keyed
- * entities (an order) counts as an entity of its own, so two people may write in two paragraphs.
+ * What an edit touched, as paths: the entity that each patch changed, and which of its fields: `p1/content`, `f1/alt`,
+ * `metadata/title`; the entity alone where it came or went. A list beside keyed entities (an order) counts as one of its own,
+ * so that two people may write in two paragraphs.
  */
 export function touchedBy(patches: readonly Patch[]): string[] {
   const touched = new Set<string>();
   for (const { path } of patches) {
     const [part, id, ...rest] = path.map(String);
     if (part === 'head') touched.add(headEntity([id!, ...rest]));
-    else if (rest[0] === 'blocks' || rest[0] === 'items') touched.add(rest[1] === undefined ? `${part}/${id}` : rest[1]);
+    else if (rest[0] === 'blocks' || rest[0] === 'items') touched.add(blockEntity([part!, id!], rest));
     else if (part === 'editions' && rest[0] === 'units' && rest[1] !== undefined) touched.add(`editions/${id}/${rest[1]}`);
     else if (rest[0] === 'aliases') continue;
     else touched.add([part, id, rest[0]].filter(Boolean).join('/'));
@@ -110,8 +94,21 @@ export function touchedBy(patches: readonly Patch[]): string[] {
   return [...touched].sort();
 }
 
+/** Fields of items that hold entities of their own, by their ids. */
+const KEYED_FIELDS = new Set(['cues', 'cells']);
+function blockEntity(holder: string[], [, id, field, key]: string[]): string {
+  if (id === undefined) return holder.join('/');
+  if (field === undefined) return id;
+  return KEYED_FIELDS.has(field) && key !== undefined ? `${id}/${field}/${key}` : `${id}/${field}`;
+}
+
 const KEYED_HEAD = new Set(['paragraphStyles', 'characterStyles', 'swatches', 'layers', 'media', 'fonts', 'masterPages', 'metadata']);
-const headEntity = ([part, key]: string[]): string => (KEYED_HEAD.has(part!) && key !== undefined ? `${part}/${key}` : `head/${part}`);
+const KEYED_STRUCTURE = new Set(['pins', 'outline', 'captions', 'alphabetical']);
+function headEntity([part, key, entry]: string[]): string {
+  if (part === 'structure' && key !== undefined)
+    return KEYED_STRUCTURE.has(key) && entry !== undefined ? `head/structure/${key}/${entry}` : `head/structure/${key}`;
+  return KEYED_HEAD.has(part!) && key !== undefined ? `${part}/${key}` : `head/${part}`;
+}
 
 /** Validates just what an edit touched, so that a keystroke in a long book stays cheap. */
 function checkTouched(folio: Folio, patches: readonly Patch[]): void {

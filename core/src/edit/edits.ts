@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { change, changesOf } from '../folio/changesOf.ts';
 import { Id, Language } from '../folio/ids.ts';
 import type { Folio } from '../folio/folio.ts';
 import { Recipe } from '../folio/folio.ts';
@@ -86,8 +87,8 @@ export const EDITS = [
     need(draft.head.paragraphStyles[a.style], 'This style');
     if (block.kind === 'paragraph') block.style = a.style;
   }),
-  edit('document.metadata', Metadata.partial(), (draft, a) => {
-    for (const [key, value] of Object.entries(a)) if (value !== undefined) (draft.head.metadata as Record<string, unknown>)[key] = value;
+  edit('document.metadata', changesOf(Metadata), (draft, a) => {
+    change(draft.head.metadata, a);
   }),
   edit('item.alt', z.object({ spread: Id, item: Id, alt: z.string().nullable() }), (draft, a) => {
     const item = need(draft.spreads[a.spread]?.items[a.item], 'This item');
@@ -344,14 +345,14 @@ export const EDITS = [
     z.object({
       language: Language,
       name: z.string().optional(),
-      overrides: EditionOverrides.partial().optional(),
+      overrides: changesOf(EditionOverrides).optional(),
       conventions: Conventions.optional(),
       limits: Tightening.optional(),
     }),
     (draft, a) => {
       const edition = unlocked(draft, a.language);
       if (a.name !== undefined) edition.name = a.name;
-      if (a.overrides) Object.assign(edition.overrides, a.overrides);
+      if (a.overrides) change(edition.overrides, a.overrides);
       if (a.conventions) edition.conventions = a.conventions;
       if (a.limits) edition.limits = a.limits;
     },
@@ -360,6 +361,8 @@ export const EDITS = [
 
 type EditOf<E> = E extends { kind: infer K; args: infer A extends z.ZodType } ? { kind: K; args: z.input<A> } : never;
 export type Edit = EditOf<(typeof EDITS)[number]>;
+/** The arguments of one kind of edit. */
+export type EditArgs<K extends Edit['kind']> = Extract<Edit, { kind: K }>['args'];
 
 /** The wire form of an edit, for the API. */
 export const EditSchema = z.discriminatedUnion(

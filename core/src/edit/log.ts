@@ -17,6 +17,8 @@ export const LogRow = z.object({
   at: z.string(),
   /** Rows of one group are undone together: a burst of keystrokes. */
   group: z.string(),
+  /** The name that the edit was sent under; rows from before edits had names have none. */
+  uid: z.string().optional(),
   edit: z.union([
     EditSchema,
     z.object({ kind: z.literal('undo'), args: z.object({ rows: z.array(z.number().int()) }) }),
@@ -32,17 +34,31 @@ export interface LogRow {
   actor: string;
   at: string;
   group: string;
+  uid?: string | undefined;
   edit: Edit | { kind: 'undo'; args: { rows: number[] } } | { kind: 'newerVersion'; args: { source: string } };
   patches: Patch[];
   inverse: Patch[];
   touched: string[];
 }
 
-/** Rows that came after `base` and changed something the given ids name: an edit that meets one is refused. */
+/** A row as other windows hear of it: they never take it back themselves. */
+export type HeardRow = Omit<LogRow, 'inverse'>;
+export const HeardRow = LogRow.omit({ inverse: true });
+export function heardRow({ inverse, ...row }: LogRow): HeardRow {
+  void inverse;
+  return row;
+}
+
+/** Rows that came after `base` and changed something that the given paths name, hold or lie in: `p1` meets `p1/content`. */
 export function meets(rows: readonly Pick<LogRow, 'seq' | 'touched'>[], base: number, touched: readonly string[]): number[] {
   const mine = new Set(touched);
-  return rows.filter((row) => row.seq > base && row.touched.some((id) => mine.has(id))).map((row) => row.seq);
+  const holders = new Set(touched.flatMap(holdersOf));
+  const met = (path: string): boolean => mine.has(path) || holders.has(path) || holdersOf(path).some((holder) => mine.has(holder));
+  return rows.filter((row) => row.seq > base && row.touched.some(met)).map((row) => row.seq);
 }
+
+/** The paths above a path. */
+const holdersOf = (path: string): string[] => path.split('/').flatMap((_, i, parts) => (i ? [parts.slice(0, i).join('/')] : []));
 
 export interface History {
   /** Groups of row numbers that can be undone, oldest first. */

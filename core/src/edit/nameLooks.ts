@@ -1,3 +1,4 @@
+import { canonicalJson } from '../folio/canonicalJson.ts';
 import { isEmpty, lookOfParagraph, lookOfSpan } from '../folio/byHand.ts';
 import type { HandLook } from '../folio/byHand.ts';
 import type { Folio } from '../folio/folio.ts';
@@ -5,6 +6,7 @@ import type { Head } from '../folio/head.ts';
 import { resolveParagraph, resolveParagraphStyle, resolveSpan } from '../folio/resolve.ts';
 import type { CharacterOverrides } from '../folio/styles.ts';
 import type { Paragraph } from '../folio/story.ts';
+import { same } from '../folio/same.ts';
 import { paragraphsOf } from '../folio/traverse.ts';
 import { lookName } from './lookName.ts';
 
@@ -18,14 +20,12 @@ export function nameLooks(folio: Folio): void {
   const { head } = folio;
   // A look that has a style already, from the last time say, gets that.
   const paragraphStyles = new Map<string, string>();
-  for (const s of Object.values(head.paragraphStyles))
-    if (s.basedOn !== undefined && !s.role)
-      paragraphStyles.set(JSON.stringify([s.basedOn, sorted(s.paragraph), sorted(s.character)]), s.id);
+  for (const s of byId(head.paragraphStyles))
+    if (s.basedOn !== undefined && !s.role) paragraphStyles.set(canonicalJson([s.basedOn, s.paragraph, s.character]), s.id);
   const characterStyles = new Map<string, string>();
-  for (const s of Object.values(head.characterStyles))
-    if (!s.role) characterStyles.set(JSON.stringify([s.basedOn ?? null, sorted(s.character)]), s.id);
+  for (const s of byId(head.characterStyles)) if (!s.role) characterStyles.set(canonicalJson([s.basedOn ?? null, s.character]), s.id);
   const styleOf = (base: string, look: HandLook): string => {
-    const key = JSON.stringify([base, sorted(look.paragraph), sorted(look.character)]);
+    const key = canonicalJson([base, look.paragraph, look.character]);
     const known = paragraphStyles.get(key);
     if (known !== undefined) return known;
     const above = head.paragraphStyles[base]?.name ?? base;
@@ -35,7 +35,7 @@ export function nameLooks(folio: Folio): void {
     return id;
   };
   const spanStyleOf = (base: string | undefined, look: CharacterOverrides): string => {
-    const key = JSON.stringify([base ?? null, sorted(look)]);
+    const key = canonicalJson([base ?? null, look]);
     const known = characterStyles.get(key);
     if (known !== undefined) return known;
     const words = lookName({ paragraph: {}, character: look }, head.swatches);
@@ -45,7 +45,7 @@ export function nameLooks(folio: Folio): void {
     characterStyles.set(key, id);
     return id;
   };
-  for (const story of Object.values(folio.stories))
+  for (const story of byId(folio.stories))
     for (const p of paragraphsOf(story)) {
       lift(folio.head, p);
       dropNeedless(head, p);
@@ -74,9 +74,9 @@ function lift(head: Head, p: Paragraph): void {
   if (first?.type !== 'span' || !first.overrides) return;
   const { list, dropCapital } = resolveParagraph(head, p).paragraph;
   if (list || dropCapital) return;
-  const look = JSON.stringify(sorted(first.overrides));
+  const { overrides } = first;
   const alike = p.content.every(
-    (n) => n.type === 'softReturn' || (n.type === 'span' && n.style === undefined && JSON.stringify(sorted(n.overrides ?? {})) === look),
+    (n) => n.type === 'softReturn' || (n.type === 'span' && n.style === undefined && same(n.overrides ?? {}, overrides)),
   );
   if (!alike) return;
   p.character = { ...p.character, ...first.overrides };
@@ -97,7 +97,7 @@ function dropNeedless(head: Head, p: Paragraph): void {
 function without<K extends string, T extends { [key in K]?: object }>(holder: T, key: K, said: object): void {
   const own = holder[key];
   if (!own) return;
-  const rest = Object.entries(own).filter(([k, v]) => JSON.stringify(v) !== JSON.stringify((said as Record<string, unknown>)[k]));
+  const rest = Object.entries(own).filter(([k, v]) => !same(v, (said as Record<string, unknown>)[k]));
   keep(holder, key, Object.fromEntries(rest) as NonNullable<T[K]>);
 }
 
@@ -117,5 +117,6 @@ function free(styles: Named, base: string, wanted: string): { id: string; name: 
   return { id: `${stem}-look-${n}`, name };
 }
 
-const sorted = (look: object): object => Object.fromEntries(Object.entries(look).sort(([a], [b]) => (a < b ? -1 : 1)));
+/** In an order that is the same wherever the document is kept: what the names and numbers of new styles depend on. */
+const byId = <T extends { id: string }>(record: Record<string, T>): T[] => Object.values(record).sort((a, b) => (a.id < b.id ? -1 : 1));
 const capitalised = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);

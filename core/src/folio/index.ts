@@ -24,4 +24,7 @@ export * from './coherence.ts';
 export * from './pageRange.ts';
 export * from './address.ts';
 export { slugOf } from './slug.ts';
+export { blockIds, replacedSince } from './blocksWith.ts';
+export { canonicalJson } from './canonicalJson.ts';
+export { same } from './same.ts';
 export { without } from './without.ts';

@@ -1,4 +1,5 @@
 import { isIdeographic } from './ideographs.ts';
+import { same } from './same.ts';
 import type { Inline, Paragraph, Span } from './story.ts';
 
 /** Stands in plain text for an object in the line (Unicode: OBJECT REPLACEMENT CHARACTER). */
@@ -44,10 +45,7 @@ export const readText = (paragraph: Paragraph, field: (node: Inline & { type: 'f
     );
 
 const sameLook = (a: Span, b: Span): boolean =>
-  a.style === b.style &&
-  a.link === b.link &&
-  a.translate === b.translate &&
-  JSON.stringify(a.overrides ?? {}) === JSON.stringify(b.overrides ?? {});
+  a.style === b.style && a.link === b.link && a.translate === b.translate && same(a.overrides ?? {}, b.overrides ?? {});
 
 /** Joins neighbouring spans of one look and drops empty ones, so that equal text has one form. */
 export function normalise(content: readonly Inline[]): Inline[] {

@@ -109,13 +109,26 @@ export function leavesOf(items: Record<string, Item>, group: Item & { kind: 'gro
 }
 
 /** Items of a spread from back to front: layer by layer, then the spread's own list. Unlisted ids are ignored. */
-export function paintOrder(folio: Folio, spread: Pick<Spread, 'items' | 'order'>): Item[] {
+export function paintOrder(folio: Pick<Folio, 'head'>, spread: Pick<Spread, 'items' | 'order'>): Item[] {
   const rank = new Map(folio.head.layerOrder.map((id, i) => [id, i]));
   const held = heldItems(spread);
   return spread.order
     .flatMap((id, i) => (spread.items[id] && !held.has(id) ? [{ item: spread.items[id], i }] : []))
     .sort((a, b) => (rank.get(a.item.layer) ?? 0) - (rank.get(b.item.layer) ?? 0) || a.i - b.i)
     .map((e) => e.item);
+}
+
+const homesCache = new WeakMap<object, Map<string, string>>();
+
+/** The spread that an item lies on, by the item’s id; not for items of master pages. */
+export function spreadOfItem(folio: Pick<Folio, 'spreads'>, item: string): Spread | undefined {
+  let homes = homesCache.get(folio.spreads);
+  if (!homes) {
+    homes = new Map();
+    for (const spread of Object.values(folio.spreads)) for (const id of Object.keys(spread.items)) homes.set(id, spread.id);
+    homesCache.set(folio.spreads, homes);
+  }
+  return folio.spreads[homes.get(item) ?? ''];
 }
 
 const framesCache = new WeakMap<object, Map<string, string>>();

@@ -6,6 +6,7 @@ import { FolioError } from '../ports/ports.ts';
 import type { Inline, Paragraph, Story } from '../folio/story.ts';
 import type { CharacterOverrides } from '../folio/styles.ts';
 import { resolveParagraph } from '../folio/resolve.ts';
+import { same } from '../folio/same.ts';
 import { without } from '../folio/without.ts';
 import { byConventions } from './conventions.ts';
 import { contentOf } from './codes.ts';
@@ -285,8 +286,6 @@ function turned(head: Folio['head'], paragraph: Paragraph, direction: 'ltr' | 'r
   const other = align === 'left' ? 'right' : align === 'right' ? 'left' : align;
   return { ...paragraph, overrides: { ...paragraph.overrides, direction, align: other } };
 }
-
-const same = (a: object, b: object): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /** A record with each value turned into another; the same record where none is another. */
 function mapped<T>(record: Record<string, T>, turn: (value: T, key: string) => T): Record<string, T> {

@@ -1,4 +1,4 @@
-import type { LogRow } from '../edit/log.ts';
+import type { HeardRow } from '../edit/log.ts';
 import type { Patch } from '../edit/apply.ts';
 import type { Edition, TranslatedUnit } from '../folio/edition.ts';
 import type { Folio } from '../folio/folio.ts';
@@ -140,7 +140,7 @@ function picturesOf(items: readonly Item[]): Set<string> {
 }
 
 /** What of changes by others a translator may hear: what belongs to the job, and nothing of the rest. */
-export function rowsOfJob(folio: Folio, job: JobTexts, rows: readonly LogRow[]): LogRow[] {
+export function rowsOfJob(folio: Folio, job: JobTexts, rows: readonly HeardRow[]): HeardRow[] {
   const { spreads, stories } = reachOf(folio, job);
   const asked = new Set(job.units);
   const heard = ({ path }: Patch): boolean => {
@@ -152,12 +152,15 @@ export function rowsOfJob(folio: Folio, job: JobTexts, rows: readonly LogRow[]):
     if (part === 'editions') return id === job.language && (path[2] === 'locks' || (path[2] === 'units' && asked.has(String(path[3]))));
     return part === 'head' && /Styles$/.test(String(id));
   };
-  return rows.map((row) => ({
-    ...row,
+  return rows.map(({ seq, base, at, group, uid, patches }) => ({
+    seq,
+    base,
+    at,
+    group,
+    ...(uid !== undefined && { uid }),
     actor: '',
     edit: { kind: 'undo', args: { rows: [] } },
-    patches: row.patches.filter(heard),
-    inverse: [],
+    patches: patches.filter(heard),
     touched: [],
   }));
 }

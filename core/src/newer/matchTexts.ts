@@ -1,4 +1,5 @@
 import type { Inline, Paragraph, Story } from '../folio/story.ts';
+import { same } from '../folio/same.ts';
 import { readText } from '../folio/text.ts';
 import { paragraphsOf } from '../folio/traverse.ts';
 import { cellsInOrder } from '../folio/tableCells.ts';
@@ -66,7 +67,7 @@ function matchTables(older: Story, newer: Story, found: Map<string, string>): vo
 function matchLinks(older: Story, newer: Story, found: Map<string, string>): void {
   const left = Object.values(older.links);
   for (const n of Object.values(newer.links)) {
-    const i = left.findIndex((o) => JSON.stringify(o.destination) === JSON.stringify(n.destination));
+    const i = left.findIndex((o) => same(o.destination, n.destination));
     if (i >= 0) found.set(n.id, left.splice(i, 1)[0]!.id);
   }
 }

@@ -16,10 +16,6 @@ export async function migrate(db: Db, folder: string): Promise<void> {
   }
 }
 
-/** The statements of a migration; they hold no semicolons inside. */
+/** The statements of a migration; the bodies of functions, between two `$$`, hold semicolons of their own. */
 const statementsOf = (sql: string): string[] =>
-  sql
-    .replace(/^--.*$/gm, '')
-    .split(';')
-    .map((s) => s.trim())
-    .filter(Boolean);
+  [...sql.replace(/^--.*$/gm, '').matchAll(/(?:\$\$[\s\S]*?\$\$|[^;$]|\$(?!\$))+/g)].map(([text]) => text.trim()).filter(Boolean);

@@ -1,12 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { applyEdit, applyLogged, meets, partPath, replaceDocument, TextEditError, touchedBy } from '@elastic-folio/core';
-import type { Edit, Folio, LogRow } from '@elastic-folio/core';
+import { applyLogged, catchUp, meets, OpenFolio, partPath, replaceDocument, touchedBy } from '@elastic-folio/core';
+import type { Folio, LogRow, RefusedEdit, WaitingEdit } from '@elastic-folio/core';
 import { FolioError, othersShownBy } from '@elastic-folio/core/node';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import type { Db, Query } from '../database/db.ts';
+import { EditLog, NamedBefore } from './editLog.ts';
 import { usedOf } from './fontLibrary.ts';
 import type { FontLibrary } from './fontLibrary.ts';
-import { changedParts, folioFrom, hashOf, partsOf } from './parts.ts';
+import { changedRows, folioFrom, hashOf, rowsOf } from './parts.ts';
 
 export interface DocumentRow {
   id: string;
@@ -15,30 +16,83 @@ export interface DocumentRow {
   changedAt: string;
 }
 
-/** An edit that meets another one: what changed meanwhile is given back, nothing is overwritten. */
+/** A step that meets what others have changed since: that is given back, nothing is overwritten. */
 export class EditConflict extends Error {
   constructor(readonly rows: LogRow[]) {
     super('Somebody has changed the same thing meanwhile.');
   }
 }
 
-const KEPT_OPEN = 8;
-const OWNER = 'desk';
-
-interface Open {
-  folio: Folio;
-  seq: number;
+/** What became of a request to change a document: the new rows, those of others that it did not know, and what was refused for them. */
+export interface Changed {
+  rows: LogRow[];
+  missed: LogRow[];
+  refused: RefusedEdit[];
 }
 
-/** Documents in the database: parts, files and the log of edits. Those in use are kept in memory. */
+const KEPT_OPEN = 8;
+const OWNER = 'desk';
+/** Parts are written this long after the last change of a document, or after so many rows. */
+const PARTS_AFTER_MS = 3000;
+const PARTS_AFTER_ROWS = 500;
+/** How often a change is made anew where another process was faster each time. */
+const TRIES = 20;
+
+interface Open {
+  now: OpenFolio;
+  seq: number;
+  /** The document as its parts in the database have it, and up to which row that is. */
+  parts: Folio;
+  partsSeq: number;
+}
+
+/** A change that is not written yet. */
+interface Pending {
+  edit: LogRow['edit'];
+  patches: LogRow['patches'];
+  inverse: LogRow['inverse'];
+  touched: string[];
+  burst: string;
+  uid?: string;
+}
+interface Work {
+  now: OpenFolio;
+  actor: string;
+  /** What the change was made on; the newest row where nothing is said. */
+  base?: number;
+  out: Pending[];
+  missed?: LogRow[];
+  refused?: RefusedEdit[];
+}
+
+/** Works a change out; `again`: it was tried before. */
+type Make = (open: Open, again: boolean) => Promise<Work>;
+
+/** Another process has written a row first. */
+class Overtaken extends Error {}
+
+/**
+ * Documents in the database: parts, files and the log of edits. A change is a row of the log, whatever the length of the document;
+ * its parts are written after a while, and a document is its parts with the rows since. Those in use are kept in memory.
+ */
 export class DocumentStore {
   private readonly open = new Map<string, Open>();
   private readonly turns = new Map<string, Promise<unknown>>();
+  private readonly timers = new Map<string, ReturnType<typeof setTimeout>>();
+  private readonly log: EditLog;
 
   constructor(
     private readonly db: Db,
     private readonly fonts: FontLibrary,
-  ) {}
+  ) {
+    this.log = new EditLog(db, OWNER);
+  }
+
+  /** Nothing is written any more. */
+  close(): void {
+    for (const timer of this.timers.values()) clearTimeout(timer);
+    this.timers.clear();
+  }
 
   async list(): Promise<DocumentRow[]> {
     const rows = await this.db.query<{ id: string; title: string; seq: number; changed_at: Date }>(
@@ -57,7 +111,7 @@ export class DocumentStore {
         folio.head.metadata.title || sourceName,
         sourceName,
       ]);
-      for (const [path, body] of partsOf(folio))
+      for (const [path, body] of rowsOf(folio))
         await query('INSERT INTO parts (folio, path, body, hash) VALUES ($1, $2, $3, $4)', [id, path, JSON.stringify(body), hashOf(body)]);
       for (const [path, f] of files)
         await query('INSERT INTO files (folio, path, sha256, bytes) VALUES ($1, $2, $3, $4)', [id, path, f.sha256, f.bytes]);
@@ -71,13 +125,48 @@ export class DocumentStore {
   }
 
   /** The document as it is now. */
-  async get(id: string): Promise<Open> {
+  async get(id: string): Promise<{ folio: Folio; seq: number }> {
+    const { now, seq } = await this.opened(id);
+    return { folio: now.folio, seq };
+  }
+
+  /** The document as it was at an earlier row, or as it is now. */
+  async at(id: string, seq?: number): Promise<Folio> {
+    const open = await this.opened(id);
+    if (seq === undefined || seq >= open.seq) return open.now.folio;
+    return (await this.log.since(id, seq)).reverse().reduce((folio, r) => applyLogged(folio, r.inverse), open.now.folio);
+  }
+
+  /** `known`: what is kept in memory will do, for whoever notices if another process has gone on from there. */
+  private async opened(id: string, known = false): Promise<Open> {
+    const own = this.open.get(id);
+    if (known && own) return own;
     const [row] = await this.db.query<{ seq: number }>('SELECT seq FROM folios WHERE id = $1 AND owner = $2', [id, OWNER]);
-    if (!row) throw new FolioError('document.none', 'This document is not on the shelf any more.', 'Go back to the shelf.');
+    if (!row) throw notOnShelf();
     const kept = this.open.get(id);
-    if (kept && kept.seq === row.seq) return kept;
-    const parts = await this.db.query<{ path: string; body: unknown }>('SELECT path, body FROM parts WHERE folio = $1', [id]);
-    return this.keep(id, { folio: folioFrom(parts), seq: row.seq });
+    if (kept?.seq === row.seq) return kept;
+    return this.keep(id, await this.withRows(id, kept && kept.seq < row.seq ? kept : await this.stored(id)));
+  }
+
+  /** A document as its parts have it: read in one statement, so that they belong together. */
+  private async stored(id: string): Promise<Open> {
+    const rows = await this.db.query<{ parts_seq: number; path: string; body: unknown }>(
+      'SELECT f.parts_seq, p.path, p.body FROM folios f JOIN parts p ON p.folio = f.id WHERE f.id = $1',
+      [id],
+    );
+    if (!rows.length) throw notOnShelf();
+    const folio = folioFrom(rows);
+    const seq = rows[0]!.parts_seq;
+    return { now: OpenFolio.of(folio), seq, parts: folio, partsSeq: seq };
+  }
+
+  private async withRows(id: string, open: Open): Promise<Open> {
+    const rows = await this.log.since(id, open.seq);
+    return {
+      ...open,
+      now: OpenFolio.of(rows.reduce((folio, r) => applyLogged(folio, r.patches), open.now.folio)),
+      seq: rows[rows.length - 1]?.seq ?? open.seq,
+    };
   }
 
   private keep(id: string, open: Open): Open {
@@ -85,6 +174,35 @@ export class DocumentStore {
     this.open.set(id, open);
     if (this.open.size > KEPT_OPEN) this.open.delete(this.open.keys().next().value!);
     return open;
+  }
+
+  /** Writes the parts that rows have changed since they were last written. */
+  async writeParts(id: string): Promise<void> {
+    clearTimeout(this.timers.get(id));
+    this.timers.delete(id);
+    const open = await this.opened(id);
+    if (open.partsSeq === open.seq) return;
+    const written = await this.db.transaction(async (query) => {
+      const [claimed] = await query('UPDATE folios SET parts_seq = $3 WHERE id = $1 AND parts_seq = $2 RETURNING id', [
+        id,
+        open.partsSeq,
+        open.seq,
+      ]);
+      if (claimed) await writeParts(query, id, changedRows(open.parts, open.now.folio));
+      return claimed !== undefined;
+    });
+    const now = this.open.get(id);
+    if (!written) this.open.delete(id);
+    else if (now) this.open.set(id, { ...now, parts: open.now.folio, partsSeq: open.seq });
+  }
+
+  private writePartsLater(id: string, { seq, partsSeq }: Open): void {
+    const write = (): void =>
+      void this.writeParts(id).catch((e: unknown) => {
+        if (!(e instanceof FolioError)) console.error(`Parts of a document could not be written: ${(e as Error).message}`);
+      });
+    clearTimeout(this.timers.get(id));
+    this.timers.set(id, setTimeout(write, seq - partsSeq >= PARTS_AFTER_ROWS ? 0 : PARTS_AFTER_MS));
   }
 
   async files(id: string): Promise<LoadedFolio['files']> {
@@ -125,10 +243,13 @@ export class DocumentStore {
 
   /** One hash over everything that outputs are made from; recipes are not part of it. */
   async contentHash(id: string, editions = false): Promise<string> {
+    await this.writeParts(id);
     const content: unknown[] = await this.hashes(id, editions);
     for (const name of othersShownBy((await this.get(id)).folio)) {
       const other = await this.called(name, id);
-      if (other !== null) content.push([name, await this.hashes(other, false)]);
+      if (other === null) continue;
+      await this.writeParts(other);
+      content.push([name, await this.hashes(other, false)]);
     }
     const library = await this.fonts.list();
     if (!library.length) return hashOf(content);
@@ -148,56 +269,69 @@ export class DocumentStore {
     return rows.map((r) => [r.path, r.hash]);
   }
 
-  async rowsSince(id: string, seq: number): Promise<LogRow[]> {
-    return (await this.db.query<RawRow>('SELECT * FROM edits WHERE folio = $1 AND seq > $2 ORDER BY seq', [id, seq])).map(toLogRow);
+  rowsSince(id: string, seq: number): Promise<LogRow[]> {
+    return this.log.since(id, seq);
   }
 
   /** The newest rows of one person, for undo and redo after reopening. */
-  async rowsOf(id: string, actor: string, most: number): Promise<LogRow[]> {
-    return (
-      await this.db.query<RawRow>('SELECT * FROM edits WHERE folio = $1 AND actor = $2 ORDER BY seq DESC LIMIT $3', [id, actor, most])
-    )
-      .reverse()
-      .map(toLogRow);
+  rowsOf(id: string, actor: string, most: number): Promise<LogRow[]> {
+    return this.log.of(id, actor, most);
   }
 
-  /** Applies edits of one person on top of what is there, unless they meet what changed since `base`. */
-  edit(id: string, input: { base: number; actor: string; burst: string; edits: Edit[] }): Promise<{ rows: LogRow[]; missed: LogRow[] }> {
-    return this.change(id, input, (folio) => {
+  /**
+   * Puts edits that one person made on row `base` on top of what is there: texts are merged, what others have changed as well is
+   * refused and said so, the rest is kept. Edits that have arrived before, by their names, are passed over, and so are those that
+   * change nothing. Throws where an edit is impossible in itself; then nothing of the request is taken.
+   */
+  edit(id: string, input: { base: number; actor: string; edits: WaitingEdit[] }): Promise<Changed> {
+    return this.change(id, async (open, again) => {
+      const { seq } = open;
+      const missed = input.base < seq ? await this.log.since(id, input.base) : [];
+      const uids = input.edits.map((e) => e.uid);
+      const known = again ? await this.log.knownOf(id, uids) : new Set<string>();
+      // Those that the rows since bring with them say themselves that they have arrived.
+      const here = new Set(missed.map((r) => r.uid));
+      const edits = input.edits.filter((e) => here.has(e.uid) || !known.has(e.uid));
+      const before = (): Folio => [...missed].reverse().reduce((f, r) => applyLogged(f, r.inverse), open.now.folio);
+      const { waiting, refused } = missed.length ? catchUp(before(), edits, missed) : { waiting: edits, refused: [] };
       const out: Pending[] = [];
-      for (const edit of input.edits) {
-        const applied = applyEdit(folio, edit);
-        folio = applied.folio;
-        out.push({ edit, patches: applied.patches, inverse: applied.inverse, touched: applied.touched, burst: input.burst });
+      let { now } = open;
+      for (const { uid, burst, edit } of waiting) {
+        const applied = now.apply(edit);
+        now = applied.open;
+        if (applied.patches.length)
+          out.push({ edit, patches: applied.patches, inverse: applied.inverse, touched: applied.touched, burst, uid });
       }
-      return { folio, out };
+      return { now, actor: input.actor, base: input.base, out, missed, refused };
     });
   }
 
   /** Puts another document in one's place as one step that can be undone, unless it has changed since `seq`. */
-  replace(
-    id: string,
-    input: { seq: number; actor: string; source: string; folio: Folio; files: LoadedFolio['files'] },
-  ): Promise<{ rows: LogRow[]; missed: LogRow[] }> {
+  replace(id: string, input: { seq: number; actor: string; source: string; folio: Folio; files: LoadedFolio['files'] }): Promise<Changed> {
     return this.change(
       id,
-      { base: Number.MAX_SAFE_INTEGER, actor: input.actor },
-      async (folio) => {
-        const { seq } = await this.get(id);
-        if (seq !== input.seq) throw new EditConflict(await this.rowsSince(id, input.seq));
-        const applied = replaceDocument(folio, input.folio);
+      async ({ now, seq }) => {
+        if (seq !== input.seq) throw new EditConflict(await this.log.since(id, input.seq));
+        const { folio, ...applied } = replaceDocument(now.folio, input.folio);
         const edit = { kind: 'newerVersion' as const, args: { source: input.source } };
-        return { folio: applied.folio, out: [{ edit, ...applied, burst: randomUUID() }] };
+        return { now: OpenFolio.of(folio), actor: input.actor, out: [{ edit, ...applied, burst: randomUUID() }] };
       },
       input.files,
     );
   }
 
-  /** Takes rows back by their inverse, as a new row. Refused where somebody changed the same things since. */
-  undo(id: string, input: { actor: string; rows: number[] }): Promise<{ rows: LogRow[]; missed: LogRow[] }> {
-    return this.change(id, { base: Number.MAX_SAFE_INTEGER, actor: input.actor }, async (folio) => {
+  /**
+   * Takes rows back by their inverse, as a new row. Refused where somebody changed the same things since. Asked for twice under
+   * one name, it is done once.
+   */
+  undo(id: string, input: { base?: number; actor: string; rows: number[]; uid?: string }): Promise<Changed> {
+    return this.change(id, async ({ now, seq }) => {
+      const { base = seq } = input;
+      const missed = base < seq ? await this.log.since(id, base) : [];
+      const done = input.uid === undefined ? undefined : await this.log.named(id, input.uid);
+      if (done) return { now, actor: input.actor, out: [], missed: done.seq > base ? missed : [...missed, done] };
       const first = Math.min(...input.rows);
-      const since = await this.rowsSince(id, first - 1);
+      const since = await this.log.since(id, first - 1);
       const mine = since.filter((r) => input.rows.includes(r.seq) && r.actor === input.actor).reverse();
       if (mine.length !== input.rows.length)
         throw new FolioError('undo.none', 'This step cannot be undone any more.', 'Go on from what is there.');
@@ -207,123 +341,80 @@ export class DocumentStore {
       const patches = mine.flatMap((r) => r.inverse);
       const inverse = [...mine].reverse().flatMap((r) => r.patches);
       const edit = { kind: 'undo' as const, args: { rows: input.rows } };
-      return { folio: applyLogged(folio, patches), out: [{ edit, patches, inverse, touched: touchedBy(patches), burst: randomUUID() }] };
+      const named = input.uid !== undefined && { uid: input.uid };
+      return {
+        now: OpenFolio.of(applyLogged(now.folio, patches)),
+        actor: input.actor,
+        base,
+        missed,
+        out: [{ edit, patches, inverse, touched: touchedBy(patches), burst: randomUUID(), ...named }],
+      };
     });
   }
 
-  private change(
-    id: string,
-    input: { base: number; actor: string },
-    work: (folio: Folio) => Promise<Changed> | Changed,
-    files: LoadedFolio['files'] = new Map(),
-  ): Promise<{ rows: LogRow[]; missed: LogRow[] }> {
-    const run = async (): Promise<{ rows: LogRow[]; missed: LogRow[] }> => {
-      const { folio: before, seq } = await this.get(id);
-      const missed = input.base < seq ? await this.rowsSince(id, input.base) : [];
-      let changed: Changed;
-      try {
-        changed = await work(before);
-      } catch (error) {
-        if (missed.length && error instanceof TextEditError) throw new EditConflict(missed);
-        throw error;
-      }
-      const met = meets(
-        missed,
-        input.base,
-        changed.out.flatMap((o) => o.touched),
-      );
-      if (met.length) throw new EditConflict(missed);
-      const rows = changed.out.map((o, i): LogRow => ({
-        seq: seq + 1 + i,
-        base: Math.min(input.base, seq),
-        actor: input.actor,
-        at: new Date().toISOString(),
-        group: o.burst,
-        edit: o.edit,
-        patches: o.patches,
-        inverse: o.inverse,
-        touched: o.touched,
-      }));
-      await this.db.transaction(async (query) => {
-        await this.write(query, id, seq, rows, changedParts(before, changed.folio), changed.folio.head.metadata.title);
-        // Files stay when a step is undone: the one that brings it back needs them.
-        await addFiles(query, id, files);
-      });
-      this.keep(id, { folio: changed.folio, seq: seq + rows.length });
-      return { rows, missed };
+  /** Makes a change in turn; where another process has written a row meanwhile, or the edit has arrived before, once more. */
+  private change(id: string, work: Make, files: LoadedFolio['files'] = new Map()): Promise<Changed> {
+    const run = async (): Promise<Changed> => {
+      for (let tries = 1; ; tries++)
+        try {
+          return await this.changeOnce(id, work, files, tries > 1);
+        } catch (error) {
+          const again = error instanceof Overtaken || error instanceof NamedBefore;
+          if (!again || tries >= TRIES) throw error;
+        }
     };
     const mine = (this.turns.get(id) ?? Promise.resolve()).then(run, run);
-    this.turns.set(
-      id,
-      mine.catch(() => undefined),
-    );
+    const settled = mine.catch(() => undefined);
+    this.turns.set(id, settled);
+    void settled.then(() => this.turns.get(id) === settled && this.turns.delete(id));
     return mine;
   }
 
-  private async write(query: Query, id: string, seq: number, rows: LogRow[], parts: Map<string, unknown>, title: string): Promise<void> {
-    // The row count tells whether another process was faster.
-    const [claimed] = await query('UPDATE folios SET seq = $3, title = $4, changed_at = now() WHERE id = $1 AND seq = $2 RETURNING id', [
-      id,
-      seq,
-      seq + rows.length,
-      title,
-    ]);
-    if (!claimed) {
-      this.open.delete(id);
-      throw new EditConflict(await this.rowsSince(id, seq));
-    }
-    for (const [path, body] of parts) {
-      if (body === null) await query('DELETE FROM parts WHERE folio = $1 AND path = $2', [id, path]);
-      else
-        await query(
-          'INSERT INTO parts (folio, path, body, hash) VALUES ($1, $2, $3, $4) ON CONFLICT (folio, path) DO UPDATE SET body = excluded.body, hash = excluded.hash',
-          [id, path, JSON.stringify(body), hashOf(body)],
-        );
-    }
-    for (const r of rows)
-      await query(
-        'INSERT INTO edits (folio, seq, base, owner, actor, at, burst, edit, patches, inverse, touched) VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11)',
-        [
-          id,
-          r.seq,
-          r.base,
-          OWNER,
-          r.actor,
-          r.at,
-          r.group,
-          JSON.stringify(r.edit),
-          JSON.stringify(r.patches),
-          JSON.stringify(r.inverse),
-          JSON.stringify(r.touched),
-        ],
-      );
+  private async changeOnce(id: string, work: Make, files: LoadedFolio['files'], again: boolean): Promise<Changed> {
+    const open = await this.opened(id, !again);
+    const { seq } = open;
+    const { now, actor, base = seq, out, missed = [], refused = [] } = await work(open, again);
+    const at = new Date().toISOString();
+    const rows = out.map(({ burst, uid, edit, patches, inverse, touched }, i): LogRow => ({
+      seq: seq + 1 + i,
+      base: Math.min(base, seq),
+      actor,
+      at,
+      group: burst,
+      ...(uid !== undefined && { uid }),
+      edit,
+      patches,
+      inverse,
+      touched,
+    }));
+    if (!rows.length && !files.size) return { rows, missed, refused };
+    const append = async (query: Query): Promise<void> => {
+      if (!(await this.log.append(query, id, seq, now.title, rows))) throw new Overtaken();
+    };
+    if (files.size)
+      await this.db.transaction(async (query) => {
+        await append(query);
+        // Files stay when a step is undone: the one that brings it back needs them.
+        await addFiles(query, id, files);
+      });
+    else await append(this.db.query);
+    this.writePartsLater(id, this.keep(id, { ...open, now, seq: seq + rows.length }));
+    return { rows, missed, refused };
   }
 }
 
-interface Pending {
-  edit: LogRow['edit'];
-  patches: LogRow['patches'];
-  inverse: LogRow['inverse'];
-  touched: string[];
-  burst: string;
-}
-interface Changed {
-  folio: Folio;
-  out: Pending[];
-}
+const notOnShelf = (): FolioError =>
+  new FolioError('document.none', 'This document is not on the shelf any more.', 'Go back to the shelf.');
 
-type RawRow = Omit<LogRow, 'group' | 'at'> & { burst: string; at: Date };
-const toLogRow = (r: RawRow): LogRow => ({
-  seq: r.seq,
-  base: r.base,
-  actor: r.actor,
-  at: new Date(r.at).toISOString(),
-  group: r.burst,
-  edit: r.edit,
-  patches: r.patches,
-  inverse: r.inverse,
-  touched: r.touched,
-});
+async function writeParts(query: Query, id: string, parts: Map<string, unknown>): Promise<void> {
+  for (const [path, body] of parts)
+    if (body === null) await query('DELETE FROM parts WHERE folio = $1 AND path = $2', [id, path]);
+    else
+      await query(
+        'INSERT INTO parts (folio, path, body, hash) VALUES ($1, $2, $3, $4) ON CONFLICT (folio, path) DO UPDATE SET body = excluded.body, hash = excluded.hash',
+        [id, path, JSON.stringify(body), hashOf(body)],
+      );
+}
 
 async function addFiles(query: Query, id: string, files: LoadedFolio['files']): Promise<void> {
   for (const [path, f] of files)

@@ -24,6 +24,8 @@ export function createApp(s: Services): Express {
   const app = express();
   const { port, resultPort, guestPort, root } = s.config;
   app.disable('x-powered-by');
+  // Answers of the API are never the same for long: nobody asks whether they are.
+  app.disable('etag');
   app.use(trustOwnHosts(port));
   app.use(ownPages({ frames: [`http://*.localhost:${resultPort}`] }));
   const router = express.Router();

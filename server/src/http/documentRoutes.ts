@@ -1,15 +1,26 @@
 import { z } from 'zod';
-import { historyOf, Id, pagesOf } from '@elastic-folio/core';
+import { heardRow, historyOf, Id, pagesOf } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
 import { progressOf, standingsOf } from '@elastic-folio/core/language';
 import { recordOf } from '@elastic-folio/core/read';
 import type { PageSketch } from '@elastic-folio/core/read';
 import { packFolio } from '@elastic-folio/core/write';
 import { importUpload } from '../documents/importDocument.ts';
+import type { Changed } from '../documents/documentStore.ts';
 import { partsOf } from '../documents/parts.ts';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
-import { EditAnswer, EditRequest, FontEntry, IntakeReport, OpenedDocument, Parts, ShelfEntry, UndoRequest } from '@elastic-folio/core/api';
+import {
+  EditAnswer,
+  EditRequest,
+  FontEntry,
+  IntakeReport,
+  OpenedDocument,
+  Parts,
+  PartsAsked,
+  ShelfEntry,
+  UndoRequest,
+} from '@elastic-folio/core/api';
 import { fontEntries, sendFont, sendPicture } from './documentBytes.ts';
 import { outputStates } from './runRoutes.ts';
 
@@ -54,7 +65,8 @@ export function documentRoutes(api: Api, s: Services): void {
     async ({ params: p, query }) => {
       const { folio, seq } = await s.documents.get(p.id);
       const history = historyOf(await s.documents.rowsOf(p.id, query.actor, 500), query.actor);
-      return { id: p.id, seq, head: folio.head, recipes: folio.recipes, editions: folio.editions, history };
+      const { head, recipes, editions } = folio;
+      return { id: p.id, seq, head, recipes, editions, spreads: Object.keys(folio.spreads), stories: Object.keys(folio.stories), history };
     },
   );
 
@@ -74,11 +86,11 @@ export function documentRoutes(api: Api, s: Services): void {
       says: 'Spreads and stories by their paths',
       params,
       // Asked for in the body: the paths of hundreds of spreads make no address.
-      body: z.object({ paths: z.array(z.string()).max(100_000) }),
+      body: PartsAsked,
       answer: Parts,
     },
     async ({ params: p, body }) => {
-      const all = partsOf((await s.documents.get(p.id)).folio);
+      const all = partsOf(await s.documents.at(p.id, body.seq));
       return { parts: Object.fromEntries(body.paths.flatMap((path) => (all.has(path) ? [[path, all.get(path)]] : []))) };
     },
   );
@@ -143,8 +155,8 @@ export function documentRoutes(api: Api, s: Services): void {
     { method: 'post', path: '/folios/:id/edits', says: 'Change a document', params, body: EditRequest, answer: EditAnswer },
     async ({ params: p, body }) => {
       const answer = await s.documents.edit(p.id, body);
-      s.events.tell({ type: 'edits', folio: p.id, rows: answer.rows });
-      return answer;
+      s.events.edited(p.id, answer.rows);
+      return heard(answer);
     },
   );
 
@@ -152,8 +164,8 @@ export function documentRoutes(api: Api, s: Services): void {
     { method: 'post', path: '/folios/:id/undo', says: 'Take back rows of one’s own', params, body: UndoRequest, answer: EditAnswer },
     async ({ params: p, body }) => {
       const answer = await s.documents.undo(p.id, body);
-      s.events.tell({ type: 'edits', folio: p.id, rows: answer.rows });
-      return answer;
+      s.events.edited(p.id, answer.rows);
+      return heard(answer);
     },
   );
 
@@ -166,9 +178,16 @@ export function documentRoutes(api: Api, s: Services): void {
       query: z.object({ since: z.coerce.number().int().min(0) }),
       answer: EditAnswer,
     },
-    async ({ params: p, query }) => ({ rows: await s.documents.rowsSince(p.id, query.since), missed: [] }),
+    async ({ params: p, query }) => heard({ rows: await s.documents.rowsSince(p.id, query.since), missed: [], refused: [] }),
   );
 }
+
+/** An answer to a change as windows hear it. */
+export const heard = ({ rows, missed, refused }: Changed): EditAnswer => ({
+  rows: rows.map(heardRow),
+  missed: missed.map(heardRow),
+  refused,
+});
 
 async function shelfEntry(s: Services, d: { id: string; title: string; changedAt: string }): Promise<z.input<typeof ShelfEntry>> {
   const { folio } = await s.documents.get(d.id);

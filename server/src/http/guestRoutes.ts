@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Router } from 'express';
-import { historyOf, Id, Language, TranslatedUnit } from '@elastic-folio/core';
+import { heardRow, historyOf, Id, Language, TranslatedUnit } from '@elastic-folio/core';
+import type { Folio } from '@elastic-folio/core';
 import {
   EditAnswer,
   EditRequest,
@@ -12,6 +13,7 @@ import {
   MatchesAsked,
   OpenedDocument,
   Parts,
+  PartsAsked,
   UndoRequest,
 } from '@elastic-folio/core/api';
 import type { ServerEvent, TranslationJob } from '@elastic-folio/core/api';
@@ -26,9 +28,11 @@ import {
   translatorsUnits,
   wordsOf,
 } from '@elastic-folio/core/language';
+import type { Changed } from '../documents/documentStore.ts';
 import { partsOf } from '../documents/parts.ts';
 import type { Services } from '../services.ts';
 import { fontEntries, sendFont, sendPicture } from './documentBytes.ts';
+import { EventStream } from './eventStream.ts';
 import { guestJob, guestOf, mayOpen, mayWrite } from './guest.ts';
 import type { Guest, JobDocuments } from './guest.ts';
 import { sourceAsked, titled } from './languageRoutes.ts';
@@ -90,9 +94,9 @@ export function guestRoutes(api: Api, router: Router, s: Services, documents: Jo
     async ({ req, params: p }) => {
       const { job } = guestFor(req, p.id, mayOpen);
       const { folio, seq } = await s.documents.get(p.id);
-      const { head, editions } = documents.shown(job, folio);
+      const { head, editions, spreads, stories } = documents.shown(job, folio);
       const history = historyOf(await s.documents.rowsOf(p.id, actor(job), 500), actor(job));
-      return { id: p.id, seq, head, recipes: {}, editions, history };
+      return { id: p.id, seq, head, recipes: {}, editions, spreads: Object.keys(spreads), stories: Object.keys(stories), history };
     },
   );
 
@@ -102,12 +106,12 @@ export function guestRoutes(api: Api, router: Router, s: Services, documents: Jo
       path: '/folios/:id/parts',
       says: 'Spreads and texts of the job',
       params,
-      body: z.object({ paths: z.array(z.string()).max(100_000) }),
+      body: PartsAsked,
       answer: Parts,
     },
     async ({ req, params: p, body }) => {
       const { job } = guestFor(req, p.id, mayOpen);
-      const all = partsOf(documents.shown(job, (await s.documents.get(p.id)).folio));
+      const all = partsOf(documents.shown(job, await s.documents.at(p.id, body.seq)));
       return { parts: Object.fromEntries(body.paths.flatMap((path) => (all.has(path) ? [[path, all.get(path)]] : []))) };
     },
   );
@@ -151,13 +155,14 @@ export function guestRoutes(api: Api, router: Router, s: Services, documents: Jo
       const edition = folio.editions[job.language] ?? { units: {} };
       const translator = { name, units: new Set(job.units), reviews: job.may.reviews };
       const at = new Date().toISOString();
-      const edits = body.edits.map((edit) => {
+      const edits = body.edits.map(({ edit, ...sent }) => {
         if (edit.kind !== 'edition.units' || edit.args.language !== job.language)
           throw new FolioError('job.refused', 'Only texts of the job can be changed here.', 'Reload the page.');
-        return { ...edit, args: { ...edit.args, units: translatorsUnits(edition, Units.parse(edit.args.units), translator, at) } };
+        const units = translatorsUnits(edition, Units.parse(edit.args.units), translator, at);
+        return { ...sent, edit: { ...edit, args: { ...edit.args, units } } };
       });
-      const answer = await s.documents.edit(p.id, { ...body, actor: actor(job), edits });
-      s.events.tell({ type: 'edits', folio: p.id, rows: answer.rows });
+      const answer = await s.documents.edit(p.id, { base: body.base, actor: actor(job), edits });
+      s.events.edited(p.id, answer.rows);
       s.events.tell({ type: 'jobs', folio: p.id });
       return heard(job, (await s.documents.get(p.id)).folio, answer);
     },
@@ -168,7 +173,7 @@ export function guestRoutes(api: Api, router: Router, s: Services, documents: Jo
     async ({ req, params: p, body }) => {
       const { job } = guestFor(req, p.id, mayWrite);
       const answer = await s.documents.undo(p.id, { ...body, actor: actor(job) });
-      s.events.tell({ type: 'edits', folio: p.id, rows: answer.rows });
+      s.events.edited(p.id, answer.rows);
       return heard(job, (await s.documents.get(p.id)).folio, answer);
     },
   );
@@ -184,7 +189,8 @@ export function guestRoutes(api: Api, router: Router, s: Services, documents: Jo
     },
     async ({ req, params: p, query }) => {
       const { job } = guestFor(req, p.id, mayOpen);
-      return heard(job, (await s.documents.get(p.id)).folio, { rows: await s.documents.rowsSince(p.id, query.since), missed: [] });
+      const rows = await s.documents.rowsSince(p.id, query.since);
+      return heard(job, (await s.documents.get(p.id)).folio, { rows, missed: [], refused: [] });
     },
   );
 
@@ -248,32 +254,23 @@ export function guestRoutes(api: Api, router: Router, s: Services, documents: Jo
   /** What others changed, as far as it belongs to the job. */
   router.get('/events', (req, res) => {
     const { job, link } = guestOf(req);
-    res.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache', Connection: 'keep-alive' });
-    res.write(': hello\n\n');
     const send = (event: ServerEvent): void => {
       if (!('folio' in event) || event.folio !== job.folio || (event.type !== 'edits' && event.type !== 'jobs')) return;
       void (async () => {
         // A link that was taken back, or whose time is over, hears nothing more.
         const now = await s.jobs.get(job.id);
-        if (now.link !== link || now.job.state === 'withdrawn' || now.job.until < new Date().toISOString()) return void res.end();
+        if (now.link !== link || now.job.state === 'withdrawn' || now.job.until < new Date().toISOString()) return stream.end();
+        if (event.type === 'jobs' || !event.rows) return stream.send(event);
         const { folio } = await s.documents.get(job.folio);
-        const said: ServerEvent = event.type === 'edits' ? { ...event, rows: rowsOfJob(folio, job, event.rows) } : event;
-        res.write(`data: ${JSON.stringify(said)}\n\n`);
-      })().catch(() => res.end());
+        stream.send({ ...event, rows: rowsOfJob(folio, job, event.rows) });
+      })().catch(() => stream.end());
     };
-    const alive = setInterval(() => res.write(': alive\n\n'), 20_000);
+    const stream = new EventStream(req, res, () => void s.events.off('event', send));
     s.events.on('event', send);
-    req.on('close', () => {
-      clearInterval(alive);
-      s.events.off('event', send);
-    });
   });
 }
 
-function heard(
-  job: TranslationJob,
-  folio: Parameters<typeof rowsOfJob>[0],
-  { rows, missed }: z.output<typeof EditAnswer>,
-): z.output<typeof EditAnswer> {
-  return { rows: rowsOfJob(folio, job, rows), missed: rowsOfJob(folio, job, missed) };
+/** An answer to a translator: of rows by others, what belongs to the job. */
+function heard(job: TranslationJob, folio: Folio, { rows, missed, refused }: Changed): EditAnswer {
+  return { rows: rowsOfJob(folio, job, rows.map(heardRow)), missed: rowsOfJob(folio, job, missed.map(heardRow)), refused };
 }

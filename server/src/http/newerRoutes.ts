@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { EditAnswer, NewerChoice, NewerProposal } from '@elastic-folio/core/api';
 import { withUpload } from '../documents/receiveFile.ts';
 import type { Services } from '../services.ts';
+import { heard } from './documentRoutes.ts';
 import type { Api } from './route.ts';
 
 const params = z.object({ id: z.string() });
@@ -43,9 +44,9 @@ export function newerRoutes(api: Api, s: Services): void {
     },
     async ({ params: p, body: { actor, ...choice } }) => {
       const answer = await s.newer.take(p.id, p.token, choice, actor);
-      s.events.tell({ type: 'edits', folio: p.id, rows: answer.rows });
+      s.events.edited(p.id, answer.rows);
       s.events.tell({ type: 'shelf' });
-      return answer;
+      return heard(answer);
     },
   );
 

@@ -1,4 +1,4 @@
-import type { Corrections, Edit, LibraryFont, MediaFile, Recipe, RoleSet, TextPart, TranslatedUnit } from '@elastic-folio/core';
+import type { Corrections, LibraryFont, MediaFile, Recipe, RoleSet, TextPart, TranslatedUnit, WaitingEdit } from '@elastic-folio/core';
 import type {
   BackHome,
   FoundMatch,
@@ -41,7 +41,6 @@ export class ApiProblem extends Error {
     readonly code: string,
     message: string,
     readonly advice: string,
-    readonly rows: z.infer<typeof EditAnswer>['rows'] = [],
   ) {
     super(message);
   }
@@ -66,15 +65,9 @@ async function call<T>(path: string, body?: unknown, method = body === undefined
   } catch {
     throw new ApiProblem(0, 'offline', 'The program does not answer.', 'Start it again; what you did here is kept until then.');
   }
-  const data = (await response.json().catch(() => ({}))) as T & { code?: string; message?: string; advice?: string; rows?: never };
+  const data = (await response.json().catch(() => ({}))) as T & { code?: string; message?: string; advice?: string };
   if (!response.ok)
-    throw new ApiProblem(
-      response.status,
-      data.code ?? 'failed',
-      data.message ?? 'It did not work.',
-      data.advice ?? 'Try again.',
-      data.rows,
-    );
+    throw new ApiProblem(response.status, data.code ?? 'failed', data.message ?? 'It did not work.', data.advice ?? 'Try again.');
   return data;
 }
 
@@ -84,12 +77,12 @@ export const api = {
   shelf: () => call<ShelfEntry[]>('/folios'),
   open: (id: string, actor: string) => call<z.infer<typeof OpenedDocument>>(`${doc(id)}?actor=${encodeURIComponent(actor)}`),
   remove: (id: string) => call<object>(doc(id), undefined, 'DELETE'),
-  parts: (id: string, paths: string[]) => call<{ parts: Record<string, unknown> }>(`${doc(id)}/parts`, { paths }),
+  parts: (id: string, asked: { seq: number; paths: string[] }) => call<{ parts: Record<string, unknown> }>(`${doc(id)}/parts`, asked),
   intake: (id: string) => call<IntakeReport>(`${doc(id)}/intake`),
   fonts: (id: string) => call<FontEntry[]>(`${doc(id)}/fonts`),
   newer: (id: string, token: string, choice: NewerChoice) => call<NewerProposal>(`${doc(id)}/newer/${token}`, choice),
   takeNewer: (id: string, token: string, choice: NewerChoice & { actor: string }) =>
-    call<z.infer<typeof EditAnswer>>(`${doc(id)}/newer/${token}/take`, choice),
+    call<EditAnswer>(`${doc(id)}/newer/${token}/take`, choice),
   samples: () => call<SampleFile[]>('/samples'),
   bringInSample: (name: string) => call<{ id: string; title: string }>(`/samples/${encodeURIComponent(name)}`, {}),
   library: () => call<LibraryFont[]>('/fonts'),
@@ -103,10 +96,9 @@ export const api = {
   renameRecipe: ({ id, name }: { id: string; name: string }) => call<object>(`/recipes/${encodeURIComponent(id)}/name`, { name }),
   removeRecipe: (id: string) => call<object>(`/recipes/${encodeURIComponent(id)}`, undefined, 'DELETE'),
   takeFiles: (id: string, which: z.infer<typeof FilesOfAnother>) => call<object>(`${doc(id)}/files/take`, which),
-  edit: (id: string, body: { base: number; actor: string; burst: string; edits: Edit[] }) =>
-    call<z.infer<typeof EditAnswer>>(`${doc(id)}/edits`, body),
-  undo: (id: string, body: { actor: string; rows: number[] }) => call<z.infer<typeof EditAnswer>>(`${doc(id)}/undo`, body),
-  since: (id: string, seq: number) => call<z.infer<typeof EditAnswer>>(`${doc(id)}/edits?since=${seq}`),
+  edit: (id: string, body: { base: number; actor: string; edits: WaitingEdit[] }) => call<EditAnswer>(`${doc(id)}/edits`, body),
+  undo: (id: string, body: { base: number; actor: string; rows: number[]; uid: string }) => call<EditAnswer>(`${doc(id)}/undo`, body),
+  since: (id: string, seq: number) => call<EditAnswer>(`${doc(id)}/edits?since=${seq}`),
   outputKinds: () => call<OutputKind[]>('/outputs'),
   outputs: (id: string) => call<OutputState[]>(`${doc(id)}/outputs`),
   run: (id: string, recipe: string) => call<Run>(`${doc(id)}/runs`, { recipe }),

@@ -1,11 +1,11 @@
 import type { PagePlace } from '@elastic-folio/core';
+import { markupOf } from '@elastic-folio/core/paint';
 
 import { useDocument } from '../document/documentStore.ts';
 
 /** The source page as the typesetter paints it. */
 export function PagePicture({ place, scale }: { place: PagePlace; scale: number }) {
   const painted = useDocument((s) => s.painted[place.spread.id]);
-  const outlines = useDocument((s) => s.outlines);
   const { box } = place.page;
   return (
     <svg
@@ -16,16 +16,11 @@ export function PagePicture({ place, scale }: { place: PagePlace; scale: number 
       role="img"
       aria-label={`Page ${place.number} of the layout`}
     >
-      <defs>
-        {outlines.map((o, i) => (
-          <g key={i} dangerouslySetInnerHTML={{ __html: o }} />
-        ))}
-      </defs>
       {painted && (
         <>
           <g dangerouslySetInnerHTML={{ __html: painted.paper }} />
           {painted.items.map((i) => (
-            <g key={i.item} dangerouslySetInnerHTML={{ __html: i.svg }} />
+            <g key={i.item} dangerouslySetInnerHTML={{ __html: markupOf(i) }} />
           ))}
         </>
       )}

@@ -6,9 +6,11 @@ import { composedSpread, Composer, loadFonts, wantedFamilies } from '@elastic-fo
 import { composedFill } from './composedFill.ts';
 import { inEdition, inForecast } from '@elastic-folio/core/language';
 import type { Composition, FontOrigin, FontSet, FontSource } from '@elastic-folio/core/compose';
-import { GlyphOutlines, paintItems, paintPaper } from '@elastic-folio/core/paint';
+import { paintPaper } from '@elastic-folio/core/paint';
+import type { SvgOptions } from '@elastic-folio/core/paint';
 import { findingsOf, fontReport } from '@elastic-folio/core/check';
-import type { FromWorker, PaintedSpread, ToWorker } from './compositionMessages.ts';
+import type { FromWorker, PaintedNews, ToWorker } from './compositionMessages.ts';
+import { PaintedItems } from './paintedItems.ts';
 import { RecentSpreads } from './recentSpreads.ts';
 
 let folio: Folio | null = null;
@@ -31,13 +33,12 @@ let id = '';
 let root = '';
 let fonts: FontSet | null = null;
 let composer: Composer | null = null;
-let outlines = new GlyphOutlines();
 let visible: string[] = [];
 let stamp = 0;
 /** Parts of the document are still on their way. */
 let incomplete = true;
 let lastState = '';
-const sent = new Map<string, string>();
+const sent = new Map<string, PaintedItems>();
 let recent = new RecentSpreads();
 let turn: Promise<void> = Promise.resolve();
 
@@ -59,7 +60,6 @@ async function take(message: ToWorker): Promise<void> {
     language = null;
     forecast = null;
     await takeFonts(message.fonts);
-    outlines = new GlyphOutlines();
     sent.clear();
     recent = new RecentSpreads();
     lastState = '';
@@ -70,8 +70,8 @@ async function take(message: ToWorker): Promise<void> {
   if (message.type === 'parts') {
     folio = { ...folio, spreads: { ...folio.spreads, ...message.spreads }, stories: { ...folio.stories, ...message.stories } };
     incomplete = message.more;
-  } else if (message.type === 'patches') {
-    folio = applyLogged(folio, message.patches);
+  } else if (message.type === 'patches' || message.type === 'whole') {
+    folio = message.type === 'whole' ? message.folio : applyLogged(folio, message.patches);
     stamp = message.stamp;
     if (fontsAsked(shown()!) !== asked) await takeFonts(there);
   } else if (message.type === 'language') {
@@ -149,29 +149,28 @@ function paint(composition: Composition, whole: boolean): void {
 
 function paintOf(source: Folio, folio: Folio, composition: Composition, whole: boolean): void {
   if (!fonts) return;
-  const painted: PaintedSpread[] = [];
+  const painted: PaintedNews[] = [];
+  const { head } = folio;
+  const options: SvgOptions = {
+    outlines: null,
+    href: (media) =>
+      head.media[media]?.mediaType.startsWith('image/') ? `${root}/folios/${encodeURIComponent(id)}/media/${media}?width=1600` : undefined,
+    shown: (item) => head.layers[item.layer]?.visible !== false,
+  };
   for (const spreadId of visible) {
     const bare = folio.spreads[spreadId];
     if (!bare) continue;
     const spread = composedSpread(folio, composition, bare);
-    const { head } = folio;
-    const items = paintItems(folio, composition, spread, {
-      outlines,
-      href: (media) =>
-        head.media[media]?.mediaType.startsWith('image/')
-          ? `${root}/folios/${encodeURIComponent(id)}/media/${media}?width=1600`
-          : undefined,
-      shown: (item) => head.layers[item.layer]?.visible !== false,
-    });
+    let items = sent.get(spreadId);
+    if (!items) sent.set(spreadId, (items = new PaintedItems()));
+    const news = items.paint(folio, composition, spread, options);
+    if (!news) continue;
     const paper = spread.pages.map((p) => paintPaper(folio, p)).join('');
-    const all = paper + items.map((i) => i.svg).join('');
-    if (sent.get(spreadId) === all) continue;
-    sent.set(spreadId, all);
     const seen = (frame: string): boolean => head.layers[spread.items[frame]!.layer]?.visible !== false;
     const places = paragraphPlaces(composition, spread).filter((p) => seen(p.frame));
-    painted.push({ spread: spreadId, paper, items, places });
+    painted.push({ spread: spreadId, paper, places, ...news });
   }
-  post({ type: 'painted', spreads: painted, outlines: outlines.take(), stamp });
+  post({ type: 'painted', spreads: painted, stamp });
   if (!whole) return;
   const state: FromWorker = {
     type: 'state',

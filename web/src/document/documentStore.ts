@@ -1,20 +1,16 @@
 import { create } from 'zustand';
-import { applyEdit, applyLogged, partPath } from '@elastic-folio/core';
-import type { Edit, Folio, LogRow, Patch, PinSuggestion, Spread, Story } from '@elastic-folio/core';
+import { partPath } from '@elastic-folio/core';
+import type { Edit, Folio, PinSuggestion, Spread, Story } from '@elastic-folio/core';
 import type { FamilyReport, Finding } from '@elastic-folio/core/check';
 import type { ApiProblem } from '../api/client.ts';
 import { api } from '../api/client.ts';
 import { listen } from '../api/events.ts';
 import { API_ROOT } from '../api/root.ts';
-import type { Fill, FromWorker, PaintedSpread, ToWorker } from './compositionMessages.ts';
+import type { Fill, FromWorker, PaintedNews, PaintedSpread, ToWorker } from './compositionMessages.ts';
+import { AT_ONCE, EditSession } from './editSession.ts';
+import type { SessionPorts, SetAside, Step } from './editSession.ts';
 import { RecentSpreads } from './recentSpreads.ts';
-
-interface Pending {
-  edit: Edit;
-  burst: string;
-  patches: Patch[];
-  inverse: Patch[];
-}
+import { holdWindow, keepUnsent, leftUnsent } from './unsentEdits.ts';
 
 export interface DocumentState {
   id: string | null;
@@ -24,10 +20,11 @@ export interface DocumentState {
   /** Whether every change has reached the server. */
   kept: boolean;
   notice: string | null;
-  undo: number[][];
-  redo: number[][];
+  undo: Step[];
+  redo: Step[];
+  /** Changes of one’s own that could not be kept, for having back what was typed. */
+  setAside: SetAside[];
   painted: Record<string, PaintedSpread>;
-  outlines: string[];
   overflow: Record<string, { lines: number; characters: number; words: number } | null>;
   /** The language whose edition lies on the table; null: the document’s own. */
   language: string | null;
@@ -42,13 +39,22 @@ export interface DocumentState {
   suggestedPins: PinSuggestion[];
   /** What the text's families are set with; null until it is known. */
   fonts: FamilyReport[] | null;
-  /** Counts document changes that did not come from this window's text editor. */
+  /** Counts document changes that were not typed into the text beside the page. */
   outside: number;
   open(id: string): Promise<void>;
   close(): void;
+  /** Changes the document; where that is impossible, it is said. */
   change(edits: Edit[], burst?: string): void;
+  /** The same, for whoever must know: false where it was impossible. */
+  tryChange(edits: Edit[], burst: string): boolean;
+  /** The same for what is typed into a text: false where it was impossible. `folio` follows once nobody types. */
+  type(edits: Edit[], burst: string): boolean;
+  /** The document with every letter that was typed; `folio` is the same from then on. */
+  fresh(): Folio | null;
   undoStep(): Promise<void>;
   redoStep(): Promise<void>;
+  /** Takes one of the changes that could not be kept off the list. */
+  dismissAside(id: string): void;
   show(spreads: string[]): void;
   /** Lays an edition on the table, or the document in its own language; `forecast`: with open texts as long as they may become. */
   showLanguage(language: string | null, forecast?: number | null): void;
@@ -69,15 +75,13 @@ export function actorId(): string {
 }
 
 let worker: Worker | null = null;
+let session: EditSession | null = null;
 let recent = new RecentSpreads();
 let stopListening: (() => void) | null = null;
-let seq = 0;
-let outbox: Pending[] = [];
-let inFlight: Pending[] = [];
-let sending: Promise<void> | null = null;
 let stamp = 0;
-/** Rows of others came while this window's own were on their way: they are fetched afterwards. */
-let catchUp = false;
+let typing: ReturnType<typeof setTimeout> | undefined;
+/** The document is put together after so long a pause in typing, or when somebody asks for it. */
+const TYPING_MS = 300;
 const toWorker = (message: ToWorker): void => worker?.postMessage(message);
 
 /** Spreads fetched before all else, and how many at a time after that. */
@@ -92,10 +96,10 @@ const CLOSED = {
   problem: null,
   kept: true,
   notice: null,
-  undo: [] as number[][],
-  redo: [] as number[][],
+  undo: [] as Step[],
+  redo: [] as Step[],
+  setAside: [] as SetAside[],
   painted: {},
-  outlines: [] as string[],
   overflow: {},
   language: null as string | null,
   forecast: null as number | null,
@@ -106,137 +110,95 @@ const CLOSED = {
   fonts: null as FamilyReport[] | null,
 };
 
+/** A spread with what was painted anew of it. */
+function taken(before: PaintedSpread | undefined, { order, changed, ...rest }: PaintedNews): PaintedSpread {
+  const items = new Map([...(before?.items ?? []), ...changed].map((i) => [i.item, i]));
+  return { ...rest, items: order.flatMap((id) => items.get(id) ?? []) };
+}
+
 /** The open document: what the server has, with this window's own changes on top until they have arrived. */
 export const useDocument = create<DocumentState>((set, get) => {
-  const alter = (folio: Folio, patches: Patch[], more: Partial<DocumentState> = {}): void => {
-    set({ folio, ...more });
-    toWorker({ type: 'patches', patches, stamp: ++stamp });
+  const isOpen = (id: string): boolean => get().id === id;
+
+  /** Fetches spreads and texts by their ids, as they were at a row. */
+  const fetchParts = async (id: string, seq: number, spreads: string[], stories: string[]): Promise<Pick<Folio, 'spreads' | 'stories'>> => {
+    const { parts } = await api.parts(id, { seq, paths: [...spreads.map(partPath.spread), ...stories.map(partPath.story)] });
+    return {
+      spreads: Object.fromEntries(spreads.map((s) => [s, parts[partPath.spread(s)] as Spread])),
+      stories: Object.fromEntries(stories.map((s) => [s, parts[partPath.story(s)] as Story])),
+    };
   };
 
-  /** Puts rows of others under changes of this window that have not arrived yet. */
-  const rebase = (rows: LogRow[], keepPending: boolean): void => {
-    const folio = get().folio;
-    if (!folio || !rows.length) return;
-    const pending = [...inFlight, ...outbox];
-    const back = [...pending].reverse().flatMap((p) => p.inverse);
-    const patches = [...back, ...rows.flatMap((r) => r.patches)];
-    let next = applyLogged(folio, patches);
-    seq = Math.max(seq, rows[rows.length - 1]!.seq);
-    const redo = (list: Pending[]): Pending[] =>
-      list.flatMap((p) => {
-        try {
-          const applied = applyEdit(next, p.edit);
-          next = applied.folio;
-          patches.push(...applied.patches);
-          return [{ ...p, patches: applied.patches, inverse: applied.inverse }];
-        } catch {
-          return [];
-        }
-      });
-    inFlight = keepPending ? redo(inFlight) : [];
-    outbox = keepPending ? redo(outbox) : [];
-    alter(next, patches, { outside: get().outside + 1 });
-  };
+  const ports = (id: string): SessionPorts => ({
+    actor: actorId(),
+    send: (request) => api.edit(id, request),
+    undo: (request) => api.undo(id, request),
+    since: (seq) => api.since(id, seq),
+    async reload() {
+      const { seq, head, editions, recipes, spreads, stories } = await api.open(id, actorId());
+      return { folio: { head, editions, recipes, ...(await fetchParts(id, seq, spreads, stories)) }, seq };
+    },
+    keep: (base, edits) => keepUnsent(id, windowId, { base, edits: edits.map(({ uid, burst, edit }) => ({ uid, burst, edit })) }),
+    changed(state, change) {
+      if (!isOpen(id)) return;
+      set({ ...state, ...(change?.outside && { outside: get().outside + 1 }) });
+      if (!change) return;
+      if (change.patches) toWorker({ type: 'patches', patches: change.patches, stamp: ++stamp });
+      else if (state.folio) toWorker({ type: 'whole', folio: state.folio, stamp: ++stamp });
+    },
+    pause: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
+  });
 
-  /** Fetches what others changed since this window last heard. Only while nothing of its own is on the way. */
-  const takeMissed = async (id: string): Promise<void> => {
-    try {
-      const { rows } = await api.since(id, seq);
-      if (get().id === id)
-        rebase(
-          rows.filter((r) => r.seq > seq),
-          true,
-        );
-    } catch {
-      // Not reachable just now: the stream of events says when it is again, and this is tried anew.
-    }
-  };
-
-  const send = async (): Promise<void> => {
-    const { id } = get();
-    if (!id) return;
-    while (get().id === id && (outbox.length || catchUp)) {
-      if (!outbox.length) {
-        catchUp = false;
-        await takeMissed(id);
-        continue;
-      }
-      const { burst } = outbox[0]!;
-      const count = outbox.findIndex((p) => p.burst !== burst);
-      inFlight = outbox.splice(0, count < 0 ? outbox.length : count);
+  /** Sends what an earlier window could not: what met other changes meanwhile is set aside here. */
+  const sendLeft = async (id: string, to: EditSession): Promise<void> => {
+    for (const { left, done } of await leftUnsent(id))
       try {
-        const answer = await api.edit(id, { base: seq, actor: actorId(), burst, edits: inFlight.map((p) => p.edit) });
-        const missed = answer.missed.filter((r) => r.seq > seq);
-        if (missed.length) rebase(missed, true);
-        inFlight = [];
-        seq = Math.max(seq, answer.rows[answer.rows.length - 1]!.seq);
-        const { undo } = get();
-        const rows = answer.rows.map((r) => r.seq);
-        const last = undo[undo.length - 1];
-        set({ undo: last && burst === lastBurst ? [...undo.slice(0, -1), [...last, ...rows]] : [...undo, rows], redo: [] });
-        lastBurst = burst;
-      } catch (error) {
-        const problem = error as ApiProblem;
-        if (problem.status === 409) {
-          const rows = problem.rows.filter((r) => r.seq > seq);
-          rebase(rows, false);
-          set({ notice: `${problem.message} Your last change was not taken over; what they wrote is shown now.` });
-        } else if (problem.status === 0) {
-          outbox = [...inFlight, ...outbox];
-          inFlight = [];
-          set({ notice: `${problem.message} ${problem.advice}` });
-          await new Promise((r) => setTimeout(r, 1500));
-        } else {
-          const back = [...inFlight, ...outbox].reverse().flatMap((p) => p.inverse);
-          inFlight = [];
-          outbox = [];
-          alter(applyLogged(get().folio!, back), back, {
-            outside: get().outside + 1,
-            notice: `${problem.message} ${problem.advice ?? ''}`,
-          });
+        for (let i = 0; i < left.edits.length; i += AT_ONCE) {
+          const edits = left.edits.slice(i, i + AT_ONCE);
+          const { refused } = await api.edit(id, { base: left.base, actor: actorId(), edits: [...edits] });
+          to.putAside(refused, 'It was typed in a window that was closed before it could be saved.');
         }
+        done();
+      } catch (error) {
+        // Without an answer it stays where it is, for the next time.
+        if ((error as ApiProblem).status === 0) return;
+        to.putAside(
+          left.edits.map(({ uid, edit }) => ({ uid, edit, text: '', by: [] })),
+          (error as Error).message,
+        );
+        done();
       }
-    }
-    set({ kept: outbox.length === 0 && inFlight.length === 0 });
   };
-  const flush = (): Promise<void> => (sending ??= send().finally(() => (sending = null)));
 
-  /** Sends what waits behind changes that are on their way, when the document is left: nobody waits for the answer. */
-  const sendRest = (): void => {
+  /** Sends what has not arrived when the document is left: nobody waits for the answer. */
+  const leave = (): void => {
     const { id } = get();
-    let base = seq + inFlight.length;
-    while (id && outbox.length) {
-      const { burst } = outbox[0]!;
-      const count = outbox.findIndex((p) => p.burst !== burst);
-      const edits = outbox.splice(0, count < 0 ? outbox.length : count).map((p) => p.edit);
-      void api.edit(id, { base, actor: actorId(), burst, edits }).catch(() => undefined);
-      base += edits.length;
-    }
+    const rest = session?.close();
+    session = null;
+    if (!id || !rest) return;
+    for (let i = 0; i < rest.edits.length; i += AT_ONCE)
+      void api
+        .edit(id, { base: rest.base, actor: actorId(), edits: rest.edits.slice(i, i + AT_ONCE) })
+        .then(() => i + AT_ONCE >= rest.edits.length && keepUnsent(id, windowId, { base: 0, edits: [] }))
+        .catch(() => undefined);
   };
   // Where the page may come back as it was, it goes on sending then.
-  globalThis.addEventListener?.('pagehide', (e) => !(e as PageTransitionEvent).persisted && sendRest());
+  globalThis.addEventListener?.('pagehide', (e) => !(e as PageTransitionEvent).persisted && leave());
+  holdWindow(windowId);
 
-  const takeBack = async (kind: 'undo' | 'redo'): Promise<void> => {
-    await flush();
-    const { id } = get();
-    const stack = get()[kind];
-    const rows = stack[stack.length - 1];
-    if (!id || !rows) return;
-    try {
-      const answer = await api.undo(id, { actor: actorId(), rows });
-      rebase(
-        answer.rows.filter((r) => r.seq > seq),
-        true,
-      );
-      lastBurst = '';
-      const other = kind === 'undo' ? 'redo' : 'undo';
-      set({
-        [kind]: get()[kind].filter((r) => r !== rows),
-        [other]: [...get()[other], answer.rows.map((r) => r.seq)],
-      } as Partial<DocumentState>);
-    } catch (error) {
-      set({ notice: `${(error as Error).message} ${(error as ApiProblem).advice ?? ''}` });
-    }
+  const take = (m: FromWorker): void => {
+    if (m.type === 'painted') {
+      if (!m.spreads.length) return;
+      set((s) => ({
+        painted: {
+          ...s.painted,
+          ...Object.fromEntries(m.spreads.filter((p) => recent.has(p.spread)).map((p) => [p.spread, taken(s.painted[p.spread], p)])),
+        },
+      }));
+      performance.mark(`painted-${m.stamp}`);
+    } else if (m.type === 'state') set({ overflow: m.overflow, fill: m.fill, missing: m.missing });
+    else if (m.type === 'findings') set({ findings: m.findings, fonts: m.fonts, suggestedPins: m.pins });
+    else set({ notice: `The page could not be set: ${m.message}` });
   };
 
   return {
@@ -244,112 +206,80 @@ export const useDocument = create<DocumentState>((set, get) => {
     outside: 0,
 
     async open(id) {
-      if (get().id === id && get().loading !== 'failed') return;
+      if (isOpen(id) && get().loading !== 'failed') return;
       get().close();
       set({ id, loading: 'opening' });
       try {
         recent = new RecentSpreads();
         worker = new Worker(new URL('./compositionWorker.ts', import.meta.url), { type: 'module' });
-        worker.onmessage = (e: MessageEvent<FromWorker>) => {
-          const m = e.data;
-          if (m.type === 'painted') {
-            if (m.spreads.length || m.outlines)
-              set((s) => ({
-                painted: { ...s.painted, ...Object.fromEntries(m.spreads.filter((p) => recent.has(p.spread)).map((p) => [p.spread, p])) },
-                outlines: m.outlines ? [...s.outlines, m.outlines] : s.outlines,
-              }));
-            if (m.spreads.length) performance.mark(`painted-${m.stamp}`);
-          } else if (m.type === 'state') set({ overflow: m.overflow, fill: m.fill, missing: m.missing });
-          else if (m.type === 'findings') set({ findings: m.findings, fonts: m.fonts, suggestedPins: m.pins });
-          else set({ notice: `The page could not be set: ${m.message}` });
-        };
+        worker.onmessage = (e: MessageEvent<FromWorker>) => take(e.data);
         const [opened, fonts] = await Promise.all([api.open(id, actorId()), api.fonts(id)]);
-        if (get().id !== id) return;
-        seq = opened.seq;
-        toWorker({ type: 'open', id, root: API_ROOT, head: opened.head, editions: opened.editions, fonts });
-        const { spreadOrder, storyOrder } = opened.head;
-        const folio: Folio = { head: opened.head, spreads: {}, stories: {}, editions: opened.editions, recipes: opened.recipes };
-        set({ folio, undo: opened.history.undo, redo: opened.history.redo });
-        const take = async (spreads: string[], stories: string[], more: boolean): Promise<void> => {
-          const paths = [...spreads.map(partPath.spread), ...stories.map(partPath.story)];
-          const { parts } = await api.parts(id, paths);
-          if (get().id !== id) return;
-          const got = {
-            spreads: Object.fromEntries(spreads.map((s) => [s, parts[partPath.spread(s)] as Spread])),
-            stories: Object.fromEntries(stories.map((s) => [s, parts[partPath.story(s)] as Story])),
-          };
-          set((s) => ({
-            folio: s.folio && {
-              ...s.folio,
-              spreads: { ...s.folio.spreads, ...got.spreads },
-              stories: { ...s.folio.stories, ...got.stories },
-            },
-          }));
-          toWorker({ type: 'parts', ...got, more });
+        if (!isOpen(id)) return;
+        const { seq, head, editions, recipes, history } = opened;
+        toWorker({ type: 'open', id, root: API_ROOT, head, editions, fonts });
+        const mine = new EditSession({ head, spreads: {}, stories: {}, editions, recipes }, seq, history, ports(id));
+        session = mine;
+        const steps = (list: number[][]): Step[] => list.map((rows) => ({ burst: '', rows }));
+        set({ folio: mine.folio, undo: steps(history.undo), redo: steps(history.redo) });
+        const takeParts = async (spreads: string[], stories: string[], more: boolean): Promise<boolean> => {
+          const parts = await fetchParts(id, seq, spreads, stories);
+          if (session !== mine) return false;
+          mine.addParts(parts);
+          toWorker({ type: 'parts', ...parts, more });
+          return true;
         };
         // What is shown first comes first: the beginning, then the rest.
-        await take(spreadOrder.slice(0, FIRST_SPREADS), storyOrder, spreadOrder.length > FIRST_SPREADS);
-        if (get().id !== id) return;
+        const first = head.spreadOrder.slice(0, FIRST_SPREADS);
+        const rest = opened.spreads.filter((s) => !first.includes(s));
+        if (!(await takeParts(first, opened.stories, rest.length > 0))) return;
         set({ loading: 'first' });
-        for (let i = FIRST_SPREADS; i < spreadOrder.length; i += SPREADS_AT_ONCE) {
-          await take(spreadOrder.slice(i, i + SPREADS_AT_ONCE), [], i + SPREADS_AT_ONCE < spreadOrder.length);
-          if (get().id !== id) return;
-        }
+        for (let i = 0; i < rest.length; i += SPREADS_AT_ONCE)
+          if (!(await takeParts(rest.slice(i, i + SPREADS_AT_ONCE), [], i + SPREADS_AT_ONCE < rest.length))) return;
+        mine.complete();
         set({ loading: 'all' });
-        const lookForMissed = (): void => {
-          catchUp = true;
-          void flush();
-        };
         stopListening = listen(
           (event) => {
-            if (event.type === 'fonts') void api.fonts(id).then((list) => get().id === id && toWorker({ type: 'fonts', fonts: list }));
-            if (event.type !== 'edits' || event.folio !== id) return;
-            const news = event.rows.filter((r) => r.seq > seq);
-            if (!news.length || news.every((r) => r.group.startsWith(`${windowId}.`))) return;
-            if (!sending && news[0]!.seq === seq + 1) rebase(news, true);
-            else lookForMissed();
+            if (event.type === 'fonts') void api.fonts(id).then((list) => isOpen(id) && toWorker({ type: 'fonts', fonts: list }));
+            else if (event.type === 'edits' && event.folio === id) mine.hear(event.seq, event.rows);
+            else if (event.type === 'again') mine.lookForMissed();
           },
           // What others wrote while this window was opening or cut off came past without it.
-          lookForMissed,
+          () => mine.lookForMissed(),
         );
+        void sendLeft(id, mine);
       } catch (error) {
+        if (!isOpen(id)) return;
         const p = error as ApiProblem;
         set({ loading: 'failed', problem: { message: p.message, advice: p.advice ?? 'Reload the page.' } });
       }
     },
 
     close() {
-      sendRest();
+      leave();
       worker?.terminate();
       worker = null;
       stopListening?.();
       stopListening = null;
-      outbox = [];
-      inFlight = [];
       set(CLOSED);
     },
 
-    change(edits, burst = newBurst()) {
-      let folio = get().folio;
-      if (!folio) return;
-      const patches: Patch[] = [];
-      try {
-        for (const edit of edits) {
-          const applied = applyEdit(folio, edit);
-          folio = applied.folio;
-          patches.push(...applied.patches);
-          outbox.push({ edit, burst, patches: applied.patches, inverse: applied.inverse });
-        }
-      } catch (error) {
-        set({ notice: (error as Error).message });
-        return;
-      }
-      alter(folio, patches, { kept: false });
-      void flush();
+    change: (edits, burst = newBurst()) => void session?.change(edits, burst),
+    tryChange: (edits, burst) => session?.change(edits, burst) ?? false,
+    type(edits, burst) {
+      const done = session?.change(edits, burst, true) ?? false;
+      clearTimeout(typing);
+      typing = setTimeout(() => get().fresh(), TYPING_MS);
+      return done;
     },
-
-    undoStep: () => takeBack('undo'),
-    redoStep: () => takeBack('redo'),
+    fresh() {
+      clearTimeout(typing);
+      const folio = session?.folio ?? get().folio;
+      if (folio !== get().folio) set({ folio });
+      return folio;
+    },
+    undoStep: async () => session?.takeBack('undo'),
+    redoStep: async () => session?.takeBack('redo'),
+    dismissAside: (id) => session?.dismissAside(id),
     show(spreads) {
       const gone = new Set(recent.show(spreads));
       if (gone.size) set((s) => ({ painted: Object.fromEntries(Object.entries(s.painted).filter(([id]) => !gone.has(id))) }));
@@ -364,5 +294,3 @@ export const useDocument = create<DocumentState>((set, get) => {
     dismiss: () => set({ notice: null }),
   };
 });
-
-let lastBurst = '';

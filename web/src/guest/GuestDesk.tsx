@@ -1,8 +1,7 @@
 import { useCallback, useEffect, useMemo } from 'react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { App, Button, Tooltip } from 'antd';
+import { App, Button } from 'antd';
 import dayjs from 'dayjs';
-import { Redo2, Undo2 } from 'lucide-react';
 import type { GuestAnswer, GuestJob, ServerEvent } from '@elastic-folio/core/api';
 import type { Spread } from '@elastic-folio/core';
 import { api } from '../api/client.ts';
@@ -15,6 +14,8 @@ import { TextOutline } from '../languages/TextOutline.tsx';
 import { useScriptFont } from '../languages/useScriptFont.ts';
 import { useAddress } from '../shell/address.ts';
 import { useKeys } from '../shell/keys.ts';
+import { UndoButtons } from '../shell/DocumentShell.tsx';
+import { SetAsideList } from '../shell/SetAsideList.tsx';
 import { Mark } from '../shell/Mark.tsx';
 import { PageTable } from '../table/PageTable.tsx';
 import { AskQuestion } from './AskQuestion.tsx';
@@ -49,7 +50,11 @@ export function GuestDesk() {
 
 function AtWork({ job, onAnswer }: { job: GuestJob; onAnswer: (answer: GuestAnswer) => void }) {
   const { language } = job;
-  const { folio, loading, problem, kept, undo, redo, notice } = useDocument();
+  const folio = useDocument((s) => s.folio);
+  const loading = useDocument((s) => s.loading);
+  const problem = useDocument((s) => s.problem);
+  const kept = useDocument((s) => s.kept);
+  const notice = useDocument((s) => s.notice);
   const { open, undoStep, redoStep, showLanguage, dismiss } = useDocument.getState();
   const client = useQueryClient();
   const { message } = App.useApp();
@@ -107,12 +112,7 @@ function AtWork({ job, onAnswer }: { job: GuestJob; onAnswer: (answer: GuestAnsw
           </small>
         </div>
         <div className="top-right">
-          <Tooltip title="Undo (Ctrl Z)">
-            <Button type="text" icon={<Undo2 size={16} />} aria-label="Undo" disabled={!undo.length} onClick={() => void undoStep()} />
-          </Tooltip>
-          <Tooltip title="Redo (Ctrl Y)">
-            <Button type="text" icon={<Redo2 size={16} />} aria-label="Redo" disabled={!redo.length} onClick={() => void redoStep()} />
-          </Tooltip>
+          <UndoButtons />
           <AskQuestion onAsk={(text) => onAnswer({ says: 'question', text })} />
           {state === 'accepted' ? (
             <Button type="primary" disabled={!kept} onClick={() => onAnswer({ says: 'done' })}>
@@ -123,6 +123,7 @@ function AtWork({ job, onAnswer }: { job: GuestJob; onAnswer: (answer: GuestAnsw
           )}
         </div>
       </header>
+      <SetAsideList />
       {loading === 'failed' ? (
         <main className="stage centred">
           <h1>{problem?.message}</h1>

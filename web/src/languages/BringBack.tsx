@@ -4,6 +4,7 @@ import type { BackHome } from '@elastic-folio/core/api';
 import { isGood, isTakeable, taken, unitsOf } from '@elastic-folio/core/language';
 import type { Returned } from '@elastic-folio/core/language';
 import { api, deliveryOf, sendBack } from '../api/client.ts';
+import { inWords, untilAnswered } from '../api/untilAnswered.ts';
 import type { ApiProblem } from '../api/client.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { ChooseFile } from '../shell/ChooseFile.tsx';
@@ -41,6 +42,7 @@ export function BringBack({ language, job, onLeft }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const id = useDocument((s) => s.id)!;
   const change = useDocument((s) => s.change);
+  const complain = useDocument((s) => s.complain);
   const [reading, setReading] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const [found, setFound] = useState<(BackHome & { name: string }) | null>(null);
@@ -82,7 +84,7 @@ export function BringBack({ language, job, onLeft }: Props) {
       [...new Set(list.map((s) => s.unit))].flatMap((u) => (edition.units[u] ? [[u, edition.units[u]] as const] : [])),
     );
     change([{ kind: 'edition.units', args: { language, units: touched } }], newBurst());
-    void api.remember(id, language, touched).catch(() => undefined);
+    untilAnswered(() => api.remember(id, language, touched)).catch((e: unknown) => complain(inWords(e)));
     const gone = new Set(list.map((s) => s.id));
     setFound({ ...found, segments: found.segments.filter((s) => !gone.has(s.id)) });
     setSaid(`${plural(list.length, 'segment')} taken; Undo brings back what was.`);

@@ -20,6 +20,7 @@ import {
 } from '@elastic-folio/core/language';
 import type { DeskRow } from '@elastic-folio/core/language';
 import { api } from '../api/client.ts';
+import { inWords, untilAnswered } from '../api/untilAnswered.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { plural } from '../shell/plural.ts';
 import { PartAtWord } from './PartAtWord.tsx';
@@ -65,6 +66,7 @@ const keyOf = (row: DeskRow): string => `${row.unit.id}/${row.at}`;
 export function Desk({ language, guest, text = null, onShow }: Props) {
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
+  const complain = useDocument((s) => s.complain);
   const id = useDocument((s) => s.id)!;
   const source = folio.head.metadata.language;
   const only = guest?.units;
@@ -128,7 +130,7 @@ export function Desk({ language, guest, text = null, onShow }: Props) {
       row,
       afterwards({ source: from, ...(glue && { glue }), target, state }, row.segment, { by, at: new Date().toISOString() }),
     );
-    if (confirm) void api.remember(id, language, { [row.unit.id]: made }).catch(() => undefined);
+    if (confirm) untilAnswered(() => api.remember(id, language, { [row.unit.id]: made })).catch((e: unknown) => complain(inWords(e)));
   };
   const next = (row: DeskRow): void => {
     const at = rows.indexOf(row);

@@ -73,6 +73,7 @@ export async function makeForAnother(other: string, kind: OutputKind, language: 
     ? { kind: 'recipe.set' as const, args: { ...known, settings: theirs } }
     : newRecipe({ head, editions, recipes, spreads: {}, stories: {} }, kind, theirs, name);
   const edits: Edit[] = [...(editions[language] ? [] : [{ kind: 'edition.make' as const, args: { language } }]), recipe];
-  await api.edit(other, { base: seq, actor, burst: newBurst(), edits });
+  const burst = newBurst();
+  await api.edit(other, { base: seq, actor, edits: edits.map((edit) => ({ uid: crypto.randomUUID(), burst, edit })) });
   await api.run(other, recipe.args.id);
 }

@@ -1,7 +1,7 @@
-import { Input } from 'antd';
-import { storyOfFrame, without } from '@elastic-folio/core';
+import { spreadOfItem, storyOfFrame, without } from '@elastic-folio/core';
 import type { Edition, Story } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { DraftInput } from '../shell/DraftField.tsx';
 import { FileChoice } from '../stages/FileChoice.tsx';
 import { languageName } from './progress.ts';
 
@@ -9,7 +9,7 @@ import { languageName } from './progress.ts';
 export function InThisLanguage({ language, item: id }: { language: string; item: string | null }) {
   const folio = useDocument((s) => s.folio)!;
   const change = useDocument((s) => s.change);
-  const item = id === null ? undefined : Object.values(folio.spreads).find((s) => s.items[id])?.items[id];
+  const item = id === null ? undefined : spreadOfItem(folio, id)?.items[id];
   const story = item && folio.stories[storyOfFrame(folio).get(item.id) ?? ''];
   const { pictures, links } = folio.editions[language]!.overrides;
   const set = (overrides: Partial<Edition['overrides']>): void =>
@@ -37,17 +37,14 @@ export function InThisLanguage({ language, item: id }: { language: string; item:
         return (
           <label key={key}>
             <span className="soft">{href}</span>
-            <Input
+            <DraftInput
               size="small"
               type="url"
               aria-label={`In place of ${href}`}
               placeholder="the same"
               maxLength={2000}
-              defaultValue={links[key] ?? ''}
-              onBlur={(e) => {
-                const now = e.target.value.trim();
-                if (now !== (links[key] ?? '')) set({ links: now ? { ...links, [key]: now } : without(links, key) });
-              }}
+              value={links[key] ?? ''}
+              onKeep={(text) => set({ links: text.trim() ? { ...links, [key]: text.trim() } : without(links, key) })}
             />
           </label>
         );

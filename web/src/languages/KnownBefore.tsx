@@ -5,9 +5,11 @@ import { Download, Trash2 } from 'lucide-react';
 import { fromReadable, readable } from '@elastic-folio/core/language';
 import type { MemoryEntry } from '@elastic-folio/core/api';
 import { api } from '../api/client.ts';
+import { inWords, untilAnswered } from '../api/untilAnswered.ts';
 import { API_ROOT } from '../api/root.ts';
 import { useDocument } from '../document/documentStore.ts';
 import { plural } from '../shell/plural.ts';
+import { useDraft } from '../shell/useDraft.ts';
 import { languageName } from './progress.ts';
 import { TermList } from './TermList.tsx';
 
@@ -65,12 +67,14 @@ export function KnownBefore({ language }: { language: string }) {
 }
 
 function OneEntry({ entry, source, language, onChanged }: { entry: MemoryEntry; source: string; language: string; onChanged: () => void }) {
-  const [text, setText] = useState(readable(entry.target));
-  const keep = async (): Promise<void> => {
-    if (!text.trim() || text === readable(entry.target)) return setText(readable(entry.target));
-    await api.changeMemory(source, language, entry.entry, fromReadable(text)).catch(() => undefined);
-    onChanged();
+  const complain = useDocument((s) => s.complain);
+  const keep = (text: string): void => {
+    if (text.trim())
+      untilAnswered(() => api.changeMemory(source, language, entry.entry, fromReadable(text))).then(onChanged, (e: unknown) =>
+        complain(inWords(e)),
+      );
   };
+  const draft = useDraft(readable(entry.target), keep, false);
   return (
     <li>
       <span lang={source}>{readable(entry.source)}</span>
@@ -80,9 +84,9 @@ function OneEntry({ entry, source, language, onChanged }: { entry: MemoryEntry; 
         size="small"
         variant="filled"
         autoSize
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={() => void keep()}
+        value={draft.value}
+        onChange={draft.onChange}
+        onBlur={draft.onBlur}
       />
       <small className="soft">{[entry.from, entry.by === 'here' ? 'you' : entry.by].filter(Boolean).join(' · ')}</small>
       <Button
@@ -90,12 +94,7 @@ function OneEntry({ entry, source, language, onChanged }: { entry: MemoryEntry; 
         type="text"
         icon={<Trash2 size={13} />}
         aria-label={`Forget ${readable(entry.source).slice(0, 60)}`}
-        onClick={() =>
-          void api
-            .forgetMemory(source, language, entry.entry)
-            .catch(() => undefined)
-            .then(onChanged)
-        }
+        onClick={() => void api.forgetMemory(source, language, entry.entry).then(onChanged, (e: unknown) => complain(inWords(e)))}
       />
     </li>
   );

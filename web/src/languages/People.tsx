@@ -7,6 +7,7 @@ import type { JobOnList, JobState, ServerEvent } from '@elastic-folio/core/api';
 import { costOf } from '@elastic-folio/core/language';
 import { api } from '../api/client.ts';
 import { useServerEvents } from '../api/events.ts';
+import { inWords } from '../api/untilAnswered.ts';
 import { useDocument } from '../document/documentStore.ts';
 import { AskTranslator } from './AskTranslator.tsx';
 
@@ -63,8 +64,9 @@ function OneJob({ job, onChanged, onDelivery }: { job: JobOnList; onChanged: () 
   const { cost, days } = costOf(job.analysis, job.rates);
   const percent = progress.all ? Math.floor((progress.done / progress.all) * 100) : 0;
   const late = job.due !== null && (state === 'invited' || state === 'accepted') && job.due < dayjs().format('YYYY-MM-DD');
+  const complain = useDocument((s) => s.complain);
   const act = async (what: Promise<unknown>): Promise<void> => {
-    await what.catch(() => undefined);
+    await what.catch((e: unknown) => complain(inWords(e)));
     onChanged();
   };
   return (

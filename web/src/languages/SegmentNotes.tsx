@@ -1,8 +1,8 @@
-import { useState } from 'react';
 import { Input } from 'antd';
 import dayjs from 'dayjs';
 import type { Comment } from '@elastic-folio/core';
 import type { DeskRow } from '@elastic-folio/core/language';
+import { useDraft } from '../shell/useDraft.ts';
 import { Parts } from './Parts.tsx';
 
 interface Props {
@@ -13,12 +13,13 @@ interface Props {
 
 /** What was said of a segment, and what it was before. */
 export function SegmentNotes({ row, by, onComment }: Props) {
-  const [text, setText] = useState('');
+  // A comment is whole once it is sent, or left.
+  const draft = useDraft('', (typed) => add(typed), false);
   const { comments = [], history = [] } = row.segment;
-  const add = (): void => {
-    if (!text.trim()) return;
-    onComment({ text: text.trim(), by, at: new Date().toISOString() });
-    setText('');
+  const add = (text: string): void => {
+    draft.put('');
+    draft.settle();
+    if (text.trim()) onComment({ text: text.trim(), by, at: new Date().toISOString() });
   };
   return (
     <div className="segment-notes">
@@ -34,11 +35,11 @@ export function SegmentNotes({ row, by, onComment }: Props) {
         size="small"
         aria-label="Comment"
         placeholder="Say something of this text"
-        value={text}
+        value={draft.value}
         maxLength={5000}
-        onChange={(e) => setText(e.target.value)}
-        onPressEnter={add}
-        onBlur={add}
+        onChange={draft.onChange}
+        onPressEnter={() => add(draft.value)}
+        onBlur={draft.onBlur}
       />
       {history.length > 0 && (
         <details>

@@ -1,8 +1,9 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { Button, Input } from 'antd';
 import type { TextAreaRef } from 'antd/es/input/TextArea';
 import { codesIn, faultsOf, fromReadable, pseudoTranslation, readable, termsMissing, wordsOf } from '@elastic-folio/core/language';
 import type { DeskRow, Term } from '@elastic-folio/core/language';
+import { useDraft } from '../shell/useDraft.ts';
 import { MatchList } from './MatchList.tsx';
 
 interface Props {
@@ -20,7 +21,8 @@ interface Props {
 export function TargetEditor({ row, language, terms, seesMemory, onKeep, onNext, onLeave }: Props) {
   const { unit, segment, codes } = row;
   const kept = segment.target ? readable(segment.target) : '';
-  const [text, setText] = useState(kept);
+  const draft = useDraft(kept, (typed) => typed.trim() && onKeep(typed, false));
+  const { value: text, put: setText } = draft;
   const field = useRef<TextAreaRef>(null);
   const offered = useRef<readonly string[]>([]);
   useEffect(() => field.current?.focus(), []);
@@ -37,12 +39,15 @@ export function TargetEditor({ row, language, terms, seesMemory, onKeep, onNext,
   };
   const confirm = (): void => {
     if (!text.trim()) return;
+    draft.settle();
     onKeep(text, true);
     onNext();
   };
   const onKey = (e: React.KeyboardEvent): void => {
     if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) {
       e.preventDefault();
+      // Here the key means this, and nothing of the whole application.
+      e.stopPropagation();
       confirm();
     }
     if (e.key === 'Escape') onLeave();
@@ -65,8 +70,8 @@ export function TargetEditor({ row, language, terms, seesMemory, onKeep, onNext,
         spellCheck
         autoSize={{ minRows: 2, maxRows: 12 }}
         value={text}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={() => text !== kept && text.trim() && onKeep(text, false)}
+        onChange={draft.onChange}
+        onBlur={draft.onBlur}
         onKeyDown={onKey}
       />
       <div className="desk-actions">

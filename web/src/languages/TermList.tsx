@@ -4,7 +4,7 @@ import { Button, Input } from 'antd';
 import { Trash2 } from 'lucide-react';
 import { Term } from '@elastic-folio/core/language';
 import { api, sendTerms } from '../api/client.ts';
-import type { ApiProblem } from '../api/client.ts';
+import { inWords } from '../api/untilAnswered.ts';
 import { ChooseFile } from '../shell/ChooseFile.tsx';
 import { plural } from '../shell/plural.ts';
 
@@ -21,7 +21,11 @@ export function TermList({ source, language }: { source: string; language: strin
   const add = async (): Promise<void> => {
     const term = Term.safeParse({ source: word, target: said, ...(note.trim() && { note: note.trim() }) });
     if (!term.success) return;
-    await api.keepTerm(source, language, term.data).catch(() => undefined);
+    try {
+      await api.keepTerm(source, language, term.data);
+    } catch (error) {
+      return setTold({ says: inWords(error), wrong: true });
+    }
     setWord('');
     setSaid('');
     setNote('');
@@ -34,7 +38,7 @@ export function TermList({ source, language }: { source: string; language: strin
       setTold({ says: `${plural(added, 'new term')}${others ? `; ${others} are in other languages` : ''}.`, wrong: false });
       again();
     } catch (error) {
-      setTold({ says: `${(error as ApiProblem).message} ${(error as ApiProblem).advice}`, wrong: true });
+      setTold({ says: inWords(error), wrong: true });
     }
     setReading(false);
   };
@@ -54,10 +58,7 @@ export function TermList({ source, language }: { source: string; language: strin
               icon={<Trash2 size={13} />}
               aria-label={`Forget ${t.source}, ${t.target}`}
               onClick={() =>
-                void api
-                  .removeTerm(source, language, t.id)
-                  .catch(() => undefined)
-                  .then(again)
+                void api.removeTerm(source, language, t.id).then(again, (e: unknown) => setTold({ says: inWords(e), wrong: true }))
               }
             />
           </li>

@@ -10,6 +10,7 @@ import { useKeys } from './keys.ts';
 import { Mark } from './Mark.tsx';
 import { NoticeBell } from './NoticeBell.tsx';
 import { RunsNow } from './RunsNow.tsx';
+import { SetAsideList } from './SetAsideList.tsx';
 
 const STOPS = [
   { path: 'intake', name: 'Intake' },
@@ -25,10 +26,10 @@ const KEYS: [string, string][] = [
   ['Page Up / Page Down', 'previous or next spread'],
   ['+ and −, Ctrl + wheel', 'larger, smaller'],
   ['0', 'fit the spread'],
-  ['Escape', 'select nothing'],
+  ['Escape', 'leave the text; then select nothing'],
   ['Ctrl Z, Ctrl Y', 'undo, redo'],
   ['Alt ↑, Alt ↓', 'read the chosen item earlier, later (in Structure)'],
-  ['R', 'make stale outputs anew'],
+  ['Ctrl Enter, or R outside of text', 'update outputs that are out of date'],
   ['?', 'this list'],
 ];
 
@@ -37,7 +38,10 @@ const pages = (n: number): string => (n === 1 ? '1 page' : `${n} pages`);
 /** A document: its name, the line of stages, and the stage one is at. */
 export function DocumentShell() {
   const { id = '' } = useParams();
-  const { folio, loading, problem, kept, notice, undo, redo } = useDocument();
+  const loading = useDocument((s) => s.loading);
+  const problem = useDocument((s) => s.problem);
+  const notice = useDocument((s) => s.notice);
+  const title = useDocument((s) => s.folio?.head.metadata.title ?? '');
   const { open, undoStep, redoStep, dismiss } = useDocument.getState();
   const [help, setHelp] = useState(false);
   const { message } = App.useApp();
@@ -55,12 +59,12 @@ export function DocumentShell() {
         'mod+y': () => void redoStep(),
         'mod+shift+z': () => void redoStep(),
         r: () => void refresh(),
+        'mod+Enter': { inText: true as const, run: () => void refresh() },
         '?': () => setHelp((h) => !h),
       }),
       [undoStep, redoStep, refresh],
     ),
   );
-  const title = folio?.head.metadata.title ?? '';
   useEffect(() => {
     document.title = title ? `${title} – Elastic Folio` : 'Elastic Folio';
   }, [title]);
@@ -74,30 +78,17 @@ export function DocumentShell() {
       </main>
     );
   }
-  const ready = folio && (loading === 'first' || loading === 'all');
   return (
     <div className="document">
       <header className="top">
         <Link to="/" aria-label="To the shelf" className="home">
           <Mark />
         </Link>
-        <div className="doc-name">
-          {title}
-          <small>
-            {folio
-              ? `${loading === 'all' ? pages(pagesOf(folio).length) : '… pages'} · ${new Intl.DisplayNames('en', { type: 'language' }).of(folio.head.metadata.language)} · ${kept ? 'every change kept' : 'keeping …'}`
-              : 'opening …'}
-          </small>
-        </div>
+        <DocumentName />
         <div className="top-right">
           <RunsNow />
           <NoticeBell />
-          <Tooltip title="Undo (Ctrl Z)">
-            <Button type="text" icon={<Undo2 size={16} />} aria-label="Undo" disabled={!undo.length} onClick={() => void undoStep()} />
-          </Tooltip>
-          <Tooltip title="Redo (Ctrl Y)">
-            <Button type="text" icon={<Redo2 size={16} />} aria-label="Redo" disabled={!redo.length} onClick={() => void redoStep()} />
-          </Tooltip>
+          <UndoButtons />
           <Popover
             open={help}
             onOpenChange={setHelp}
@@ -121,8 +112,9 @@ export function DocumentShell() {
         </div>
       </header>
       <Line />
+      <SetAsideList />
       <main className="stage">
-        {ready ? (
+        {loading === 'first' || loading === 'all' ? (
           <Outlet />
         ) : (
           <p className="opening" role="status">
@@ -131,6 +123,41 @@ export function DocumentShell() {
         )}
       </main>
     </div>
+  );
+}
+
+/** What the document is called, how long it is, and whether all of it is kept. */
+function DocumentName() {
+  const title = useDocument((s) => s.folio?.head.metadata.title ?? '');
+  const language = useDocument((s) => s.folio?.head.metadata.language);
+  const count = useDocument((s) => (s.folio && s.loading === 'all' ? pagesOf(s.folio).length : null));
+  const kept = useDocument((s) => s.kept);
+  return (
+    <div className="doc-name">
+      {title}
+      <small>
+        {language === undefined
+          ? 'opening …'
+          : `${count === null ? '… pages' : pages(count)} · ${new Intl.DisplayNames('en', { type: 'language' }).of(language)} · ${kept ? 'every change kept' : 'keeping …'}`}
+      </small>
+    </div>
+  );
+}
+
+/** Takes steps back and brings them back. */
+export function UndoButtons() {
+  const undo = useDocument((s) => s.undo.length > 0);
+  const redo = useDocument((s) => s.redo.length > 0);
+  const { undoStep, redoStep } = useDocument.getState();
+  return (
+    <>
+      <Tooltip title="Undo (Ctrl Z)">
+        <Button type="text" icon={<Undo2 size={16} />} aria-label="Undo" disabled={!undo} onClick={() => void undoStep()} />
+      </Tooltip>
+      <Tooltip title="Redo (Ctrl Y)">
+        <Button type="text" icon={<Redo2 size={16} />} aria-label="Redo" disabled={!redo} onClick={() => void redoStep()} />
+      </Tooltip>
+    </>
   );
 }
 

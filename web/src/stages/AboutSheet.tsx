@@ -1,6 +1,9 @@
-import { Input, Select } from 'antd';
+import { useState } from 'react';
+import { Select } from 'antd';
 import { Language } from '@elastic-folio/core';
+import type { EditArgs } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { DraftArea, DraftInput } from '../shell/DraftField.tsx';
 
 const LINES = [
   ['title', 'Title', 'What readers see on the shelf and in the title bar.'],
@@ -19,33 +22,24 @@ export function AboutSheet() {
   const metadata = useDocument((s) => s.folio!.head.metadata);
   const media = useDocument((s) => s.folio!.head.media);
   const change = useDocument((s) => s.change);
-  const set = (args: Partial<typeof metadata>): void => change([{ kind: 'document.metadata', args }], newBurst());
+  const set = (args: EditArgs<'document.metadata'>, burst = newBurst()): void => change([{ kind: 'document.metadata', args }], burst);
   return (
     <>
       <h2>About the document</h2>
       {LINES.map(([name, label, help]) => (
         <label className="field" key={name}>
           {label}
-          <Input
-            key={metadata[name] ?? ''}
+          <DraftInput
             aria-label={label}
-            defaultValue={metadata[name] ?? ''}
-            onBlur={(e) => e.target.value.trim() !== (metadata[name] ?? '') && set({ [name]: e.target.value.trim() })}
+            value={metadata[name] ?? ''}
+            onKeep={(text, burst) => set({ [name]: text.trim() || (name === 'title' ? '' : null) }, burst)}
           />
           {help && <small className="soft">{help}</small>}
         </label>
       ))}
       <label className="field">
         Language
-        <Input
-          key={metadata.language}
-          aria-label="Language"
-          defaultValue={metadata.language}
-          onBlur={(e) => {
-            const language = Language.safeParse(e.target.value.trim());
-            if (language.success && language.data !== metadata.language) set({ language: language.data });
-          }}
-        />
+        <LanguageTag value={metadata.language} onLanguage={(language, burst) => set({ language }, burst)} />
         <small className="soft">A tag such as en or de-AT.</small>
       </label>
       {LISTS.map(([name, label]) => (
@@ -63,12 +57,11 @@ export function AboutSheet() {
       ))}
       <label className="field">
         Description
-        <Input.TextArea
-          key={metadata.description ?? ''}
+        <DraftArea
           aria-label="Description"
           autoSize={{ minRows: 2, maxRows: 6 }}
-          defaultValue={metadata.description ?? ''}
-          onBlur={(e) => e.target.value.trim() !== (metadata.description ?? '') && set({ description: e.target.value.trim() })}
+          value={metadata.description ?? ''}
+          onKeep={(text, burst) => set({ description: text.trim() || null }, burst)}
         />
       </label>
       <label className="field">
@@ -82,9 +75,25 @@ export function AboutSheet() {
           options={Object.values(media)
             .filter((m) => m.mediaType.startsWith('image/'))
             .map((m) => ({ value: m.id, label: m.name }))}
-          onChange={(cover?: string) => cover !== undefined && set({ cover })}
+          onChange={(cover?: string) => set({ cover: cover ?? null })}
         />
       </label>
+    </>
+  );
+}
+
+/** The language, as a tag; what is none is said and not kept. */
+function LanguageTag({ value, onLanguage }: { value: string; onLanguage: (language: string, burst: string) => void }) {
+  const [refused, setRefused] = useState(false);
+  const keep = (text: string, burst: string): void => {
+    const language = Language.safeParse(text.trim());
+    setRefused(!language.success);
+    if (language.success) onLanguage(language.data, burst);
+  };
+  return (
+    <>
+      <DraftInput aria-label="Language" status={refused ? 'error' : ''} value={value} onKeep={keep} />
+      {refused && <small className="clay">This is not a language tag.</small>}
     </>
   );
 }

@@ -1,6 +1,7 @@
-import { Checkbox, Input } from 'antd';
+import { Checkbox } from 'antd';
 import type { Item } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { DraftArea } from '../shell/DraftField.tsx';
 
 /** The words for a picture, and whether it is none that needs any. `name` tells it from others on the same screen. */
 export function AltText({ item, spread, name }: { item: Item; spread: string; name?: string }) {
@@ -9,18 +10,14 @@ export function AltText({ item, spread, name }: { item: Item; spread: string; na
   return (
     <div className="words">
       {name === undefined && <label htmlFor="alt">Alt text</label>}
-      <Input.TextArea
+      <DraftArea
         {...(name === undefined ? { id: 'alt' } : { 'aria-label': `Alt text of ${name}` })}
-        // Made anew when the words change from elsewhere, by undo for one.
-        key={`${item.id} ${item.alt ?? ''}`}
+        key={item.id}
         disabled={decoration}
         autoSize={{ minRows: name === undefined ? 2 : 1, maxRows: 6 }}
-        defaultValue={item.alt ?? ''}
+        value={item.alt ?? ''}
         placeholder="What a reader should know who does not see it"
-        onBlur={(e) => {
-          const alt = e.target.value.trim();
-          if (alt !== (item.alt ?? '')) change([{ kind: 'item.alt', args: { spread, item: item.id, alt: alt || null } }], newBurst());
-        }}
+        onKeep={(text, burst) => change([{ kind: 'item.alt', args: { spread, item: item.id, alt: text.trim() || null } }], burst)}
       />
       <DecorationChoice item={item.id} />
     </div>

@@ -16,21 +16,24 @@ export function Intake() {
   const [search, change] = useAddress();
   const points = usePoints();
   const findings = useFindings();
-  const folio = useDocument((s) => s.folio)!;
+  const spreads = useDocument((s) => s.folio!.spreads);
   const id = useDocument((s) => s.id);
   const item = search.get('item');
   const onSelect = useCallback((id: string | null) => change({ item: id }), [change]);
   const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
   const onPage = useCallback((n: number) => change({ page: n === 1 ? null : String(n) }), [change]);
-  const known = useMemo(() => new Set(Object.values(folio.spreads).flatMap((s) => Object.keys(s.items))), [folio.spreads]);
+  const known = useMemo(() => new Set(Object.values(spreads).flatMap((s) => Object.keys(s.items))), [spreads]);
   const itemOf = useCallback(({ item: own, subject }: Finding) => [own, subject].find((id) => id !== undefined && known.has(id)), [known]);
   // An entry without an item leads to its page by the first item that stands there.
-  const goTo = useCallback((n: number) => change({ item: pagesOf(folio)[n - 1]?.spread.order[0] ?? null }), [change, folio]);
+  const goTo = useCallback(
+    (n: number) => change({ item: pagesOf(useDocument.getState().folio!)[n - 1]?.spread.order[0] ?? null }),
+    [change],
+  );
   const fonts = useRef<HTMLHeadingElement>(null);
   const toFonts = useCallback(() => fonts.current?.scrollIntoView({ block: 'start' }), []);
   const zoom = Number(search.get('zoom')) || 'fit';
   const pages = useMemo(() => new Set(points.flatMap((p) => (p.page ? [p.page] : []))), [points]);
-  const exists = item !== null && Object.values(folio.spreads).some((s) => s.items[item]);
+  const exists = item !== null && known.has(item);
   return (
     <div className="with-sheet">
       <PageTable

@@ -1,7 +1,8 @@
+import { memo, useMemo } from 'react';
 import { Button, Select } from 'antd';
 import { X } from 'lucide-react';
-import { angleOf, itemBounds, pageOfItem, solidHex, storyOfFrame, toMm } from '@elastic-folio/core';
-import type { Paint } from '@elastic-folio/core';
+import { angleOf, itemBounds, pageOfItem, solidHex, spreadOfItem, storyOfFrame, toMm } from '@elastic-folio/core';
+import type { Item, Paint, Spread } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { itemName } from '../table/SpreadView.tsx';
 import { pageNumberOf } from '../table/PageTable.tsx';
@@ -12,30 +13,63 @@ const mm = (points: number): string => (Math.round(toMm(points) * 10) / 10).toLo
 
 /** What a selected item is, and what can be changed about it: its text, the words for a picture. */
 export function ItemSheet({ id, onClose }: { id: string; onClose: () => void }) {
-  const folio = useDocument((s) => s.folio)!;
-  const overflow = useDocument((s) => s.overflow);
-  const spread = Object.values(folio.spreads).find((s) => s.items[id])!;
+  // What is typed into its text is none of the facts’ business.
+  const spread = useDocument((s) => spreadOfItem(s.folio!, id)!);
+  const story = useDocument((s) => storyOfFrame(s.folio!).get(id));
+  const over = useDocument((s) => (story === undefined ? null : s.overflow[story]));
+  const firstHere = useDocument((s) => s.painted[spread.id]?.places.find((p) => p.frame === id)?.paragraph);
   const item = spread.items[id]!;
-  const story = storyOfFrame(folio).get(id);
-  const set = story ? folio.stories[story] : undefined;
-  const over = story ? overflow[story] : null;
+  return (
+    <>
+      <ItemFacts spread={spread} item={item} story={story} onClose={onClose} />
+      {(item.kind === 'picture' || item.kind === 'shape') && <AltText item={item} spread={spread.id} />}
+      {over && (
+        <p className="warn" role="status">
+          {over.characters} characters ({over.lines} {over.lines === 1 ? 'line' : 'lines'}) do not fit.
+        </p>
+      )}
+      {story !== undefined && (
+        <>
+          <div className="text-head">
+            <h3>Text</h3>
+            <StyleChoice story={story} />
+          </div>
+          <StoryEditor key={story} storyId={story} at={firstHere ?? null} />
+        </>
+      )}
+    </>
+  );
+}
+
+interface Facts {
+  spread: Spread;
+  item: Item;
+  story: string | undefined;
+  onClose: () => void;
+}
+
+const ItemFacts = memo(function ItemFacts({ spread, item, story, onClose }: Facts) {
+  const head = useDocument((s) => s.folio!.head);
+  const frames = useDocument((s) => (story === undefined ? undefined : s.folio!.stories[story]?.frames));
+  // How a text begins names its frame: as it was when the frame was chosen.
+  const name = useMemo(() => itemName(useDocument.getState().folio!, item), [item]);
   const page = pageOfItem(spread, item);
   const box = itemBounds(spread.items, item);
   const angle = Math.round(angleOf(item.transform) * 10) / 10;
   return (
     <>
       <div className="sheet-head">
-        <h2>{itemName(folio, item)}</h2>
+        <h2>{name}</h2>
         <Button type="text" size="small" icon={<X size={15} />} aria-label="Close" onClick={onClose} />
       </div>
       <dl className="facts">
         <div>
           <dt>Page</dt>
-          <dd>{pageNumberOf(folio, spread.id, id)}</dd>
+          <dd>{pageNumberOf(useDocument.getState().folio!, spread.id, item.id)}</dd>
         </div>
         <div>
           <dt>Layer</dt>
-          <dd>{folio.head.layers[item.layer]?.name}</dd>
+          <dd>{head.layers[item.layer]?.name}</dd>
         </div>
         <div>
           <dt>Place</dt>
@@ -89,33 +123,18 @@ export function ItemSheet({ id, onClose }: { id: string; onClose: () => void }) 
             <dd>{item.columns}</dd>
           </div>
         )}
-        {set && set.frames.length > 1 && (
+        {frames && frames.length > 1 && (
           <div>
             <dt>Thread</dt>
             <dd>
-              frame {set.frames.findIndex((f) => f.item === id) + 1} of {set.frames.length}
+              frame {frames.findIndex((f) => f.item === item.id) + 1} of {frames.length}
             </dd>
           </div>
         )}
       </dl>
-      {(item.kind === 'picture' || item.kind === 'shape') && <AltText item={item} spread={spread.id} />}
-      {set && over && (
-        <p className="warn" role="status">
-          {over.characters} characters ({over.lines} {over.lines === 1 ? 'line' : 'lines'}) do not fit.
-        </p>
-      )}
-      {set && (
-        <>
-          <div className="text-head">
-            <h3>Text</h3>
-            <StyleChoice story={set.id} />
-          </div>
-          <StoryEditor key={set.id} storyId={set.id} />
-        </>
-      )}
     </>
   );
-}
+});
 
 function Swatch({ paint }: { paint: Paint }) {
   const swatches = useDocument((s) => s.folio!.head.swatches);
@@ -130,31 +149,33 @@ function Swatch({ paint }: { paint: Paint }) {
   );
 }
 
-/** The style of a story's paragraphs, one by one. */
+/** The style of a text of one paragraph; of longer ones, how many styles there are in them. */
 function StyleChoice({ story }: { story: string }) {
-  const folio = useDocument((s) => s.folio)!;
+  const order = useDocument((s) => s.folio!.stories[story]!.order);
+  const first = useDocument((s) => s.folio!.stories[story]!.blocks[order[0]!]);
+  const styles = useDocument((s) => s.folio!.head.paragraphStyles);
   const change = useDocument((s) => s.change);
-  const styles = Object.values(folio.head.paragraphStyles);
-  const used = new Set(
-    folio.stories[story]!.order.flatMap((id) =>
-      folio.stories[story]!.blocks[id]?.kind === 'paragraph' ? [folio.stories[story]!.blocks[id].style] : [],
-    ),
-  );
-  if (folio.stories[story]!.order.length !== 1)
+  // Looked at again when the whole document is, not at every keystroke of a long text.
+  const findings = useDocument((s) => s.findings);
+  const used = useMemo(() => {
+    const { blocks } = useDocument.getState().folio!.stories[story]!;
+    return new Set(order.flatMap((id) => (blocks[id]?.kind === 'paragraph' ? [blocks[id].style] : []))).size;
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- findings stand for the document as it was then
+  }, [story, order, findings]);
+  if (order.length !== 1 || first?.kind !== 'paragraph')
     return (
       <span className="soft">
-        {used.size} {used.size === 1 ? 'style' : 'styles'}
+        {used} {used === 1 ? 'style' : 'styles'}
       </span>
     );
-  const paragraph = folio.stories[story]!.order[0]!;
   return (
     <Select
       size="small"
       aria-label="Paragraph style"
-      value={[...used][0]}
-      options={styles.map((s) => ({ value: s.id, label: s.name }))}
+      value={first.style}
+      options={Object.values(styles).map((s) => ({ value: s.id, label: s.name }))}
       popupMatchSelectWidth={false}
-      onChange={(style) => change([{ kind: 'paragraph.style', args: { story, paragraph, style } }], newBurst())}
+      onChange={(style) => change([{ kind: 'paragraph.style', args: { story, paragraph: first.id, style } }], newBurst())}
     />
   );
 }

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import { Button, Segmented } from 'antd';
 import { Play } from 'lucide-react';
-import { pagesOf } from '@elastic-folio/core';
+import { pagesOf, spreadOfItem } from '@elastic-folio/core';
 import type { Grid, Spread } from '@elastic-folio/core';
 import { useDocument } from '../document/documentStore.ts';
 import { useAddress } from '../shell/address.ts';
@@ -30,7 +30,7 @@ export function Motion() {
   const part = search.get('part') === 'pages' ? 'pages' : 'cues';
   const page = Number(search.get('page')) || 1;
   const withIt = search.get('with');
-  const home = useMemo(() => Object.values(folio.spreads).find((s) => item !== null && s.items[item]), [folio.spreads, item]);
+  const home = item === null ? undefined : spreadOfItem(folio, item);
   const chosen = useMemo(
     () => [...new Set([...(item === null ? [] : [item]), ...(withIt?.split(',') ?? [])])].filter((id) => home?.items[id]),
     [item, withIt, home],

@@ -1,9 +1,10 @@
 import { useMemo } from 'react';
-import { Button, Input, Switch, Tooltip } from 'antd';
+import { Button, Switch, Tooltip } from 'antd';
 import { Eye, EyeOff } from 'lucide-react';
 import { headingsInOrder } from '@elastic-folio/core';
 import type { OutlineHeading } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { DraftInput } from '../shell/DraftField.tsx';
 
 /** The document's headings, as lists of contents say them: in which words, which of them, and where sections begin. */
 export function OutlineList({ onSelect }: { onSelect: (item: string) => void }) {
@@ -37,10 +38,10 @@ function Heading({ heading: h, onSelect }: { heading: OutlineHeading; onSelect: 
   const { id } = h.paragraph;
   const entry = outline[id] ?? { leaveOut: false };
   const begins = h.role.startsSection;
-  const set = (next: { text?: string | undefined; leaveOut: boolean }): void => {
+  const set = (next: { text?: string | undefined; leaveOut: boolean }, burst = newBurst()): void => {
     const text = next.text === h.text ? undefined : next.text;
     const made = { ...(text !== undefined && { text }), leaveOut: next.leaveOut };
-    change([{ kind: 'outline.entry', args: { paragraph: id, entry: text === undefined && !next.leaveOut ? null : made } }], newBurst());
+    change([{ kind: 'outline.entry', args: { paragraph: id, entry: text === undefined && !next.leaveOut ? null : made } }], burst);
   };
   return (
     <li style={{ paddingLeft: (h.level - 1) * 14 }} data-heading={id} className={entry.leaveOut ? 'left-out' : undefined}>
@@ -49,18 +50,13 @@ function Heading({ heading: h, onSelect }: { heading: OutlineHeading; onSelect: 
           {h.level}
         </button>
       </Tooltip>
-      <Input
+      <DraftInput
         size="small"
         variant="borderless"
         aria-label={`“${h.text}” in lists of contents`}
-        key={entry.text ?? h.text}
-        defaultValue={entry.text ?? h.text}
+        value={entry.text ?? h.text}
         disabled={entry.leaveOut}
-        onBlur={(e) => {
-          const text = e.target.value.trim() || h.text;
-          if (text !== (entry.text ?? h.text)) set({ ...entry, text });
-        }}
-        onPressEnter={(e) => e.currentTarget.blur()}
+        onKeep={(text, burst) => set({ ...entry, text: text.trim() || h.text }, burst)}
       />
       <Tooltip title={entry.leaveOut ? 'Not listed' : 'Listed'}>
         <Button

@@ -1,9 +1,10 @@
 import { useMemo } from 'react';
-import { Button, Input, Switch, Tooltip } from 'antd';
+import { Button, Switch, Tooltip } from 'antd';
 import { Link2 } from 'lucide-react';
 import { joinStrand, pagesOf, wholePath } from '@elastic-folio/core';
 import type { Strand } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
+import { DraftInput } from '../shell/DraftField.tsx';
 import { ArticleOf } from './ArticleOf.tsx';
 import { SortableList } from './SortableList.tsx';
 
@@ -18,8 +19,12 @@ export function StrandList({ onSelect }: { onSelect: (item: string) => void }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [folio.spreads, folio.stories, folio.head.structure, folio.head.paragraphStyles, folio.head.layers],
   );
-  const set = (next: Strand[]): void => change([{ kind: 'path.strands', args: { strands: next } }], newBurst());
-  const alter = (id: string, changes: Partial<Strand>): void => set(strands.map((s) => (s.id === id ? { ...s, ...changes } : s)));
+  const set = (next: Strand[], burst = newBurst()): void => change([{ kind: 'path.strands', args: { strands: next } }], burst);
+  const alter = (id: string, changes: Partial<Strand>, burst?: string): void =>
+    set(
+      strands.map((s) => (s.id === id ? { ...s, ...changes } : s)),
+      burst,
+    );
   const numbers = new Map(pagesOf(folio).map((p) => [p.spread.id, p.number]));
   const firstPage = new Map([...pagesOf(folio)].reverse().map((p) => [p.spread.id, p.number]));
   const whole = new Map(strands.map((s) => [s.id, s]));
@@ -45,17 +50,12 @@ export function StrandList({ onSelect }: { onSelect: (item: string) => void }) {
           const strand = whole.get(id)!;
           return (
             <div className="strand" data-strand={id}>
-              <Input
+              <DraftInput
                 size="small"
                 variant="borderless"
                 aria-label={`Name of the strand “${strand.name}”`}
-                key={strand.name}
-                defaultValue={strand.name}
-                onBlur={(e) => {
-                  const name = e.target.value.trim();
-                  if (name && name !== strand.name) alter(id, { name });
-                }}
-                onPressEnter={(e) => e.currentTarget.blur()}
+                value={strand.name}
+                onKeep={(text, burst) => text.trim() && alter(id, { name: text.trim() }, burst)}
               />
               <span className="soft strand-facts">
                 <button onClick={() => onSelect(strand.entries[0]!.item)}>

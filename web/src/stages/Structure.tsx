@@ -1,7 +1,8 @@
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core';
 import type { DragEndEvent } from '@dnd-kit/core';
 import { Segmented } from 'antd';
+import { spreadOfItem } from '@elastic-folio/core';
 import type { Spread } from '@elastic-folio/core';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { useAddress } from '../shell/address.ts';
@@ -36,7 +37,7 @@ export function Structure() {
   const onSelect = useCallback((id: string | null) => change({ item: id }), [change]);
   const onZoom = useCallback((z: number | 'fit') => change({ zoom: z === 'fit' ? null : String(z) }), [change]);
   const onPage = useCallback((n: number) => change({ page: n === 1 ? null : String(n) }), [change]);
-  const home = useMemo(() => Object.values(folio.spreads).find((s) => item !== null && s.items[item]), [folio.spreads, item]);
+  const home = item === null ? undefined : spreadOfItem(folio, item);
   const painted = useDocument((s) => s.painted);
   const edit = useDocument((s) => s.change);
   const [dragged, setDragged] = useState<Dragged | null>(null);

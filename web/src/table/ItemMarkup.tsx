@@ -1,35 +1,35 @@
 import { memo, useLayoutEffect, useRef } from 'react';
+import type { PaintedItem } from '@elastic-folio/core/paint';
 
 /**
  * Markup of an item as the typesetter painted it. A keystroke changes a few lines of a text that may have
- * hundreds: only what differs is put in anew, so that the browser draws only that again.
+ * hundreds: only those are put in anew, so that the browser draws only them again.
  */
-export const ItemMarkup = memo(function ItemMarkup({ svg }: { svg: string }) {
+export const ItemMarkup = memo(function ItemMarkup({ svg, lines }: Omit<PaintedItem, 'item'>) {
   const host = useRef<SVGGElement>(null);
+  const shown = useRef<{ svg: string; lines: string[] | undefined; holder: Element | null }>({ svg: '', lines: undefined, holder: null });
   useLayoutEffect(() => {
-    const g = host.current!;
-    if (!g.firstChild) {
-      g.innerHTML = svg;
-      return;
+    const { current } = shown;
+    if (current.svg !== svg) {
+      host.current!.innerHTML = svg;
+      shown.current = { svg, lines: [], holder: host.current!.querySelector('.lines') };
     }
-    const fresh = g.cloneNode(false) as SVGGElement;
-    fresh.innerHTML = svg;
-    takeOver(g, fresh);
-  }, [svg]);
+    const { holder, lines: before = [] } = shown.current;
+    if (holder && lines) takeLines(holder, before, lines);
+    shown.current.lines = lines;
+  }, [svg, lines]);
   return <g ref={host} />;
 });
 
-/** Makes the children of one element those of another, leaving alone what is equal. */
-function takeOver(old: Element, fresh: Element): void {
-  const wanted = [...fresh.childNodes];
-  wanted.forEach((next, i) => {
-    const now = old.childNodes[i];
-    if (!now) old.append(next);
-    else if (now.isEqualNode(next)) return;
-    else if (isItem(now) && isItem(next) && now.cloneNode(false).isEqualNode(next.cloneNode(false))) takeOver(now, next);
-    else now.replaceWith(next);
+/** Makes the lines of a text others, leaving alone what is equal. */
+function takeLines(holder: Element, before: readonly string[], lines: readonly string[]): void {
+  lines.forEach((line, i) => {
+    if (before[i] === line) return;
+    const g = holder.ownerDocument.createElementNS('http://www.w3.org/2000/svg', 'g');
+    g.innerHTML = line;
+    const old = holder.children[i];
+    if (old) old.replaceWith(g);
+    else holder.append(g);
   });
-  while (old.childNodes.length > wanted.length) old.lastChild!.remove();
+  while (holder.children.length > lines.length) holder.lastElementChild!.remove();
 }
-
-const isItem = (node: Node): node is Element => node instanceof Element && node.hasAttribute('data-item');

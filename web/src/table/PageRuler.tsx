@@ -1,3 +1,5 @@
+import { memo } from 'react';
+
 interface Props {
   count: number;
   from: number;
@@ -6,29 +8,40 @@ interface Props {
   onGo: (page: number) => void;
 }
 
-/** A ruler of all pages: where one is, and where there is something to look at. */
-export function PageRuler({ count, from, to, points, onGo }: Props) {
+/** As many places as can be told apart and hit on a ruler. */
+const MOST_STOPS = 60;
+
+/** A ruler of all pages: where one is, and where there is something to look at. Of long documents a stop stands for several pages. */
+export const PageRuler = memo(function PageRuler({ count, from, to, points, onGo }: Props) {
+  const each = count <= MOST_STOPS ? 1 : Math.ceil(count / MOST_STOPS / 5) * 5;
   const every = count <= 24 ? 1 : Math.ceil(count / 24 / 5) * 5;
-  const at = (page: number): string => `${((page - 0.5) / count) * 100}%`;
+  const share = (pages: number): string => `${(pages / count) * 100}%`;
+  const stops = Array.from({ length: Math.ceil(count / each) }, (_, i) => ({ first: i * each + 1, last: Math.min(count, (i + 1) * each) }));
+  const numbered = Math.ceil(stops.length / 20);
   return (
     <nav className="ruler" aria-label="Page ruler">
       <div className="ruler-scale">
-        <div className="ruler-here" style={{ top: `${((from - 1) / count) * 100}%`, height: `${((to - from + 1) / count) * 100}%` }} />
-        {Array.from({ length: count }, (_, i) => i + 1).map((page) => (
-          <button
-            key={page}
-            className="ruler-stop"
-            style={{ top: at(page) }}
-            aria-label={`Page ${page}${points.has(page) ? ', something to look at' : ''}`}
-            aria-current={page >= from && page <= to ? 'page' : undefined}
-            onClick={() => onGo(page)}
-          >
-            {points.has(page) && <i className="ruler-point" />}
-            {(page === 1 || page % every === 0) && <span>{page}</span>}
-            <i className="ruler-tick" />
-          </button>
-        ))}
+        <div className="ruler-here" style={{ top: share(from - 1), height: share(to - from + 1) }} />
+        {stops.map(({ first, last }, i) => {
+          const inside = Array.from({ length: last - first + 1 }, (_, i) => first + i);
+          const point = inside.find((page) => points.has(page));
+          const name = first === last ? `Page ${first}` : `Pages ${first}–${last}`;
+          return (
+            <button
+              key={first}
+              className="ruler-stop"
+              style={{ top: share((first + last - 1) / 2) }}
+              aria-label={`${name}${point === undefined ? '' : ', something to look at'}`}
+              aria-current={last >= from && first <= to ? 'page' : undefined}
+              onClick={() => onGo(point ?? first)}
+            >
+              {point !== undefined && <i className="ruler-point" />}
+              {(each === 1 ? first === 1 || first % every === 0 : i % numbered === 0) && <span>{first}</span>}
+              <i className="ruler-tick" />
+            </button>
+          );
+        })}
       </div>
     </nav>
   );
-}
+});

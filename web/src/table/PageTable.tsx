@@ -31,18 +31,19 @@ interface Props {
 
 /** Spreads on the table, scrolled and zoomed; only those in view are drawn. */
 export function PageTable({ selected, also, onSelect, points, zoom, onZoom, page, onPage, over }: Props) {
-  const folio = useDocument((s) => s.folio)!;
-  const painted = useDocument((s) => s.painted);
-  const outlines = useDocument((s) => s.outlines);
+  // Not the whole document: what is typed into texts is none of the table's business, the typesetter paints it.
+  const head = useDocument((s) => s.folio!.head);
+  const allSpreads = useDocument((s) => s.folio!.spreads);
   const show = useDocument((s) => s.show);
   const complete = useDocument((s) => s.loading === 'all');
   const host = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState({ width: 800, height: 600 });
-  const spreads = useMemo(
-    () => folio.head.spreadOrder.flatMap((id) => (folio.spreads[id] ? [folio.spreads[id]] : [])),
-    [folio.head.spreadOrder, folio.spreads],
+  const spreads = useMemo(() => head.spreadOrder.flatMap((id) => (allSpreads[id] ? [allSpreads[id]] : [])), [head.spreadOrder, allSpreads]);
+  const pages = useMemo(
+    () => pagesOf(useDocument.getState().folio!),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- what pages are made of
+    [head.spreadOrder, head.masterPages, allSpreads],
   );
-  const pages = useMemo(() => pagesOf(folio), [folio]);
 
   useLayoutEffect(() => {
     const observer = new ResizeObserver(([e]) => setRoom({ width: e!.contentRect.width, height: e!.contentRect.height }));
@@ -151,13 +152,6 @@ export function PageTable({ selected, also, onSelect, points, zoom, onZoom, page
   const sighted = pages.filter((p) => inSight.includes(p.spread.id)).map((p) => p.number);
   return (
     <div className="table-area">
-      <svg width="0" height="0" aria-hidden style={{ position: 'absolute' }}>
-        <defs>
-          {outlines.map((o, i) => (
-            <g key={i} dangerouslySetInnerHTML={{ __html: o }} />
-          ))}
-        </defs>
-      </svg>
       <div className="table" ref={host} tabIndex={0} aria-label="Pages">
         <div
           style={{ height: virtual.getTotalSize(), width: Math.max(widest * scale + 2 * MARGIN, room.width - 20), position: 'relative' }}
@@ -173,9 +167,8 @@ export function PageTable({ selected, also, onSelect, points, zoom, onZoom, page
                   {open > 0 && <span className="clay"> · {open === 1 ? 'something to look at' : 'both have something to look at'}</span>}
                 </h2>
                 <SpreadView
-                  folio={folio}
+                  head={head}
                   spread={spread}
-                  painted={painted[spread.id]}
                   scale={scale}
                   selected={selected}
                   also={also}

@@ -1,8 +1,8 @@
 import { memo } from 'react';
 import type { ReactNode } from 'react';
 import { itemBounds, paintOrder, readText, storyOfFrame, union } from '@elastic-folio/core';
-import type { Folio, Item, Spread } from '@elastic-folio/core';
-import type { PaintedSpread } from '../document/compositionMessages.ts';
+import type { Folio, Head, Item, Spread } from '@elastic-folio/core';
+import { useDocument } from '../document/documentStore.ts';
 import { ItemMarkup } from './ItemMarkup.tsx';
 
 /** Chooses an item; `add`: together with what is chosen already. */
@@ -14,9 +14,8 @@ export const isAdding = (e: { shiftKey: boolean; ctrlKey: boolean; metaKey: bool
 const NOTHING: readonly string[] = [];
 
 interface Props {
-  folio: Folio;
+  head: Head;
   spread: Spread;
-  painted: PaintedSpread | undefined;
   scale: number;
   selected: string | null;
   /** What is chosen together with it. */
@@ -27,14 +26,14 @@ interface Props {
 }
 
 /** Items that can be pointed at, members of groups included, back to front. */
-function reachable(folio: Folio, spread: Spread): Item[] {
+function reachable(head: Head, spread: Spread): Item[] {
   const out: Item[] = [];
   const visit = (item: Item): void => {
-    if (folio.head.layers[item.layer]?.visible === false) return;
+    if (head.layers[item.layer]?.visible === false) return;
     out.push(item);
     if (item.kind === 'group') for (const id of item.members) if (spread.items[id]) visit(spread.items[id]);
   };
-  for (const item of paintOrder(folio, spread)) visit(item);
+  for (const item of paintOrder({ head }, spread)) visit(item);
   return out;
 }
 
@@ -70,7 +69,7 @@ export function itemName(folio: Folio, item: Item): string {
 
 /** A spread as the typesetter painted it, with outlines to point at; drawn again only when something of it changed. */
 export const SpreadView = memo(
-  function SpreadView({ folio, spread, painted, scale, selected, also = NOTHING, onSelect, over }: Props) {
+  function SpreadView({ head, spread, scale, selected, also = NOTHING, onSelect, over }: Props) {
     const box = spreadBox(spread);
     const chosen = [...(selected ? [selected] : NOTHING), ...also].flatMap((id) => spread.items[id] ?? []);
     return (
@@ -84,21 +83,12 @@ export const SpreadView = memo(
         <clipPath id={`clip-${spread.id}`}>
           <rect x={box.x} y={box.y} width={box.width} height={box.height} />
         </clipPath>
-        {painted ? (
-          <g clipPath={`url(#clip-${spread.id})`}>
-            <ItemMarkup svg={painted.paper} />
-            {painted.items.map((i) => (
-              <ItemMarkup key={i.item} svg={i.svg} />
-            ))}
-          </g>
-        ) : (
-          spread.pages.map((p) => <rect key={p.id} x={p.box.x} y={p.box.y} width={p.box.width} height={p.box.height} fill="#fff" />)
-        )}
+        <Painted spread={spread} />
         {spread.pages.slice(1).map((p) => (
           <path key={p.id} d={`M${p.box.x} ${p.box.y}v${p.box.height}`} stroke="#22302c" strokeOpacity=".16" strokeWidth={1 / scale} />
         ))}
         <g className="reach">
-          {reachable(folio, spread).map((item) => {
+          {reachable(head, spread).map((item) => {
             const b = item.kind === 'group' ? itemBounds(spread.items, item) : null;
             if (b) return null;
             const inner =
@@ -128,15 +118,35 @@ export const SpreadView = memo(
     );
   },
   (a, b) =>
-    a.folio.head === b.folio.head &&
+    a.head === b.head &&
     a.spread === b.spread &&
-    a.painted === b.painted &&
     a.scale === b.scale &&
     a.selected === b.selected &&
     a.also === b.also &&
     a.over === b.over &&
     a.onSelect === b.onSelect,
 );
+
+/** The pages as they were last painted; white until then. */
+function Painted({ spread }: { spread: Spread }) {
+  const painted = useDocument((s) => s.painted[spread.id]);
+  if (!painted)
+    return (
+      <>
+        {spread.pages.map((p) => (
+          <rect key={p.id} x={p.box.x} y={p.box.y} width={p.box.width} height={p.box.height} fill="#fff" />
+        ))}
+      </>
+    );
+  return (
+    <g clipPath={`url(#clip-${spread.id})`}>
+      <ItemMarkup svg={painted.paper} lines={undefined} />
+      {painted.items.map((i) => (
+        <ItemMarkup key={i.item} svg={i.svg} lines={i.lines} />
+      ))}
+    </g>
+  );
+}
 
 function Outline({ spread, item, scale }: { spread: Spread; item: Item; scale: number }) {
   const own = 'size' in item;

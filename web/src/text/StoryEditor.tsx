@@ -1,89 +1,79 @@
-import { useEffect, useRef } from 'react';
-import { baseKeymap } from 'prosemirror-commands';
-import { keymap } from 'prosemirror-keymap';
-import { EditorState, TextSelection } from 'prosemirror-state';
-import { EditorView } from 'prosemirror-view';
-import type { Story } from '@elastic-folio/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Button } from 'antd';
 import { newBurst, useDocument } from '../document/documentStore.ts';
-import { schema, storyToDoc } from './proseSchema.ts';
-import { proseToEdits } from './proseToEdits.ts';
+import { editable } from './proseSchema.ts';
+import { StoryView } from './storyView.ts';
+import { grown, windowAround } from './textWindow.ts';
 
-/** Keystrokes closer together than this are undone together. */
-const BURST_MS = 1200;
-
-/** The text of a story beside the page; every keystroke becomes an edit, and the page is set anew. */
-export function StoryEditor({ storyId }: { storyId: string }) {
+/**
+ * The text of a story beside the page; every keystroke becomes an edit, and the page is set anew. Long texts are shown in part:
+ * what stands in the chosen frame (`at` is its first paragraph) and around it.
+ */
+export function StoryEditor({ storyId, at }: { storyId: string; at: string | null }) {
   const host = useRef<HTMLDivElement>(null);
-  const outside = useDocument((s) => s.outside);
-  const view = useRef<EditorView | null>(null);
+  const view = useRef<StoryView | null>(null);
+  const order = useDocument((s) => s.folio?.stories[storyId]?.order);
+  const ids = useMemo(() => {
+    const story = useDocument.getState().folio?.stories[storyId];
+    return order && story ? editable(story) : [];
+  }, [order, storyId]);
+  const [range, setRange] = useState(() => windowAround(ids.length, Math.max(0, ids.indexOf(at ?? ''))));
+  const ranged = useRef(range);
 
   useEffect(() => {
-    const element = host.current!;
-    let burst = { id: newBurst(), at: 0 };
-    const story = (): Story | undefined => useDocument.getState().folio?.stories[storyId];
-    const { folio } = useDocument.getState();
-    const current = story();
-    if (!folio || !current) return undefined;
-    const softReturn = (state: EditorState, dispatch?: (tr: EditorState['tr']) => void): boolean => {
-      dispatch?.(state.tr.replaceSelectionWith(schema.node('softReturn')).scrollIntoView());
-      return true;
-    };
-    const undoKeys = {
-      'Mod-z': () => (void useDocument.getState().undoStep(), true),
-      'Mod-y': () => (void useDocument.getState().redoStep(), true),
-      'Mod-Shift-z': () => (void useDocument.getState().redoStep(), true),
-    };
-    const editor = new EditorView(element, {
-      state: EditorState.create({
-        doc: storyToDoc(folio.head, current),
-        plugins: [keymap(undoKeys), keymap({ 'Shift-Enter': softReturn }), keymap(baseKeymap)],
-      }),
-      attributes: {
-        'aria-label': 'Text of this frame',
-        role: 'textbox',
-        'aria-multiline': 'true',
-        lang: folio.head.metadata.language,
-      },
-      dispatchTransaction(tr) {
-        let state = editor.state.apply(tr);
-        editor.updateState(state);
-        const now = story();
-        if (!tr.docChanged || !now || tr.getMeta('ids')) return;
-        const { edits, ids } = proseToEdits(now, state.doc, () => crypto.randomUUID());
-        const stamp = performance.now();
-        if (stamp - burst.at > BURST_MS) burst = { id: newBurst(), at: stamp };
-        burst.at = stamp;
-        if (edits.length) useDocument.getState().change(edits, burst.id);
-        const naming = state.tr.setMeta('ids', true);
-        let i = 0;
-        state.doc.forEach((node, pos) => {
-          const id = ids[i++];
-          if (id !== undefined && node.attrs['id'] !== id) naming.setNodeMarkup(pos, undefined, { ...node.attrs, id });
-        });
-        if (naming.docChanged) {
-          state = state.apply(naming);
-          editor.updateState(state);
-        }
-      },
+    const shown = new StoryView(host.current!, storyId, ranged.current, {
+      folio: () => useDocument.getState().fresh(),
+      left: () => void useDocument.getState().fresh(),
+      change: (edits, burst) => useDocument.getState().type(edits, burst),
+      newBurst,
+      undo: () => void useDocument.getState().undoStep(),
+      redo: () => void useDocument.getState().redoStep(),
+      leave: leaveText,
     });
-    view.current = editor;
+    view.current = shown;
+    // Undo, and what others write, changes the story beneath the editor.
+    const stop = useDocument.subscribe((state, before) => state.outside !== before.outside && shown.follow());
     return () => {
-      editor.destroy();
+      stop();
+      shown.destroy();
       view.current = null;
     };
   }, [storyId]);
 
-  // Undo, and what others write, changes the story beneath the editor: it is shown anew, the cursor kept near its place.
   useEffect(() => {
-    const editor = view.current;
-    const { folio } = useDocument.getState();
-    const story = folio?.stories[storyId];
-    if (!editor || !story || !proseToEdits(story, editor.state.doc, () => 'x').edits.length) return;
-    const doc = storyToDoc(folio.head, story);
-    const at = Math.min(editor.state.selection.from, doc.content.size);
-    const next = EditorState.create({ doc, plugins: editor.state.plugins });
-    editor.updateState(next.apply(next.tr.setSelection(TextSelection.near(doc.resolve(at)))));
-  }, [outside, storyId]);
+    if (at === null) return;
+    const index = ids.indexOf(at);
+    if (index < 0) return;
+    if (index < ranged.current.from || index >= ranged.current.to) show(windowAround(ids.length, index));
+    view.current?.reveal(at);
+    // Only another frame brings another place, not a paragraph that came or went.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [at]);
 
-  return <div className="story-editor" ref={host} />;
+  const show = (next: typeof range): void => {
+    ranged.current = next;
+    setRange(next);
+    view.current?.show(next);
+  };
+  const later = ids.length - range.to;
+  return (
+    <>
+      {range.from > 0 && (
+        <Button size="small" type="text" onClick={() => show(grown(range, ids.length, 'start'))}>
+          Earlier text ({range.from} {range.from === 1 ? 'paragraph' : 'paragraphs'})
+        </Button>
+      )}
+      <div className="story-editor" ref={host} />
+      {later > 0 && (
+        <Button size="small" type="text" onClick={() => show(grown(range, ids.length, 'end'))}>
+          Later text ({later} {later === 1 ? 'paragraph' : 'paragraphs'})
+        </Button>
+      )}
+    </>
+  );
+}
+
+/** Gives the keys back to the pages. */
+function leaveText(): void {
+  document.querySelector<HTMLElement>('.table')?.focus();
 }

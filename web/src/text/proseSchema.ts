@@ -44,7 +44,7 @@ export const schema = new Schema({
   },
   marks: {
     look: {
-      attrs: { style: { default: null }, overrides: { default: null }, link: { default: null } },
+      attrs: { style: { default: null }, overrides: { default: null }, link: { default: null }, translate: { default: null } },
       excludes: '_',
       toDOM: (mark) => ['span', { class: mark.attrs['link'] ? 'look link' : 'look', style: cssOf(mark) }, 0],
     },
@@ -66,11 +66,27 @@ function cssOf(mark: Mark): string {
 function inlineToNode(node: Inline): Node {
   if (node.type === 'softReturn') return schema.node('softReturn');
   if (node.type !== 'span') return schema.node('object', { node });
-  const plain = !node.style && !node.overrides && !node.link;
+  const plain = !node.style && !node.overrides && !node.link && node.translate === undefined;
   return schema.text(
     node.text,
-    plain ? [] : [schema.mark('look', { style: node.style ?? null, overrides: node.overrides ?? null, link: node.link ?? null })],
+    plain
+      ? []
+      : [
+          schema.mark('look', {
+            style: node.style ?? null,
+            overrides: node.overrides ?? null,
+            link: node.link ?? null,
+            translate: node.translate ?? null,
+          }),
+        ],
   );
+}
+
+interface Look {
+  style: string | null;
+  overrides: object | null;
+  link: string | null;
+  translate: false | null;
 }
 
 export function inlineOf(node: Node): Inline[] {
@@ -79,28 +95,29 @@ export function inlineOf(node: Node): Inline[] {
     if (child.type.name === 'softReturn') out.push({ type: 'softReturn' });
     else if (child.type.name === 'object') out.push(child.attrs['node'] as Inline);
     else {
-      const a = child.marks[0]?.attrs as { style: string | null; overrides: object | null; link: string | null } | undefined;
+      const a = child.marks[0]?.attrs as Look | undefined;
       out.push({
         type: 'span',
         text: child.text ?? '',
         ...(a?.style && { style: a.style }),
         ...(a?.overrides && { overrides: a.overrides }),
         ...(a?.link && { link: a.link }),
+        ...(a?.translate === false && { translate: false as const }),
       });
     }
   });
   return normalise(out);
 }
 
-/** The paragraphs of a story that an editor can show; tables stay where they are and are passed over. */
-export const editable = (story: Story): Paragraph[] =>
-  story.order.flatMap((id) => (story.blocks[id]?.kind === 'paragraph' ? [story.blocks[id]] : []));
+/** The paragraphs of a story that an editor can show, by their ids; tables stay where they are and are passed over. */
+export const editable = (story: Story): string[] => story.order.filter((id) => story.blocks[id]?.kind === 'paragraph');
 
-export const storyToDoc = (head: Pick<Head, 'paragraphStyles'>, story: Story): Node =>
+export const storyToDoc = (head: Pick<Head, 'paragraphStyles'>, story: Story, ids: readonly string[] = editable(story)): Node =>
   schema.node(
     'doc',
     null,
-    editable(story).map((p) => {
+    ids.map((id) => {
+      const p = story.blocks[id] as Paragraph;
       const { paragraph, character } = resolveParagraph(head, p);
       const name = head.paragraphStyles[p.style]?.name ?? p.style;
       const attrs = { id: p.id, style: p.style, name, direction: paragraph.direction, language: character.language };

@@ -36,6 +36,35 @@ export class GlyphOutlines {
   }
 }
 
+const relative = new WeakMap<FontFace, Map<number, string>>();
+
+/** A glyph's outline as path data that can follow any point: all of it is relative to that point. Empty where it draws nothing. */
+function relativeOutline(font: FontFace, gid: number): string {
+  let known = relative.get(font);
+  if (!known) relative.set(font, (known = new Map()));
+  let d = known.get(gid);
+  if (d === undefined) known.set(gid, (d = toRelative(font.outline(gid))));
+  return d;
+}
+
+/** Path data of absolute M, L, Q, C and Z as relative ones (SVG 2, 9.3): `z` goes back to where its subpath began. */
+function toRelative(d: string): string {
+  let out = '';
+  let [x, y, startX, startY] = [0, 0, 0, 0];
+  for (const [, command = '', rest = ''] of d.matchAll(/([MLQCZ])([^MLQCZ]*)/g)) {
+    if (command === 'Z') {
+      out += 'z';
+      [x, y] = [startX, startY];
+      continue;
+    }
+    const values = rest.match(/-?[\d.]+/g)!.map(Number);
+    out += command.toLowerCase() + values.map((v, i) => num(v - (i % 2 ? y : x), 2)).join(' ');
+    [x, y] = [values[values.length - 2]!, values[values.length - 1]!];
+    if (command === 'M') [startX, startY] = [x, y];
+  }
+  return out;
+}
+
 /** Underline and strike as a rectangle in line space: offset below the baseline and weight. */
 export function decorations(run: GlyphRun): { y: number; weight: number; paint: GlyphRun['fill'] }[] {
   const unit = run.size / run.font.unitsPerEm;
@@ -56,17 +85,27 @@ export function decorations(run: GlyphRun): { y: number; weight: number; paint: 
   return out;
 }
 
-/** A line's glyphs as references to outlines, in frame space. */
-export function lineGlyphs(line: SetLine, outlines: GlyphOutlines, swatches: Record<string, Swatch>): string {
+/**
+ * A line's glyphs in frame space: references to outlines that are defined once, or, without such, one path for each run of one
+ * look. A browser treats every reference as a picture of its own; a page on the screen has thousands of them.
+ */
+export function lineGlyphs(line: SetLine, outlines: GlyphOutlines | null, swatches: Record<string, Swatch>): string {
   let out = '';
   for (const run of line.runs) {
     const scale = run.size / run.font.unitsPerEm;
     const along = scale * run.horizontalScale;
     const [x, y] = [line.x + run.x, line.baseline + run.shift];
     let uses = '';
+    let path = '';
     for (const g of run.glyphs) {
-      const id = outlines.use(run.font, g.gid);
-      if (id) uses += `<use href="#${id}" x="${num((g.x + g.dx) / along, 1)}" y="${num(-g.dy / scale, 1)}"/>`;
+      const [gx, gy] = [num((g.x + g.dx) / along, 1), num(-g.dy / scale, 1)];
+      if (outlines) {
+        const id = outlines.use(run.font, g.gid);
+        if (id) uses += `<use href="#${id}" x="${gx}" y="${gy}"/>`;
+      } else {
+        const d = relativeOutline(run.font, g.gid);
+        if (d) path += `M${gx} ${gy}${d}`;
+      }
     }
     const colour = solidHex(run.fill, swatches);
     const { stroke } = run.look;
@@ -79,8 +118,9 @@ export function lineGlyphs(line: SetLine, outlines: GlyphOutlines, swatches: Rec
           }
         : {};
     // Outlines have y up: a positive dy (down) becomes a negative y of the flipped space.
-    if (uses)
-      out += `<g${attrs({ fill: colour, ...outlined, transform: `matrix(${num(along, 6)} 0 0 ${num(-scale, 6)} ${num(x, 4)} ${num(y, 4)})` })}>${uses}</g>`;
+    const look = { fill: colour, ...outlined, transform: `matrix(${num(along, 6)} 0 0 ${num(-scale, 6)} ${num(x, 4)} ${num(y, 4)})` };
+    if (uses) out += `<g${attrs(look)}>${uses}</g>`;
+    if (path) out += `<path class="glyphs"${attrs(look)} d="${path}"/>`;
     for (const d of decorations(run))
       out += `<rect${attrs({ x, y: y + d.y - d.weight / 2, width: run.width, height: d.weight, fill: solidHex(d.paint, swatches) })}/>`;
   }

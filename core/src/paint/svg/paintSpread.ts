@@ -17,7 +17,8 @@ export interface SvgOptions {
   /** The address of a media file, or undefined where it cannot be shown. */
   href: (media: string) => string | undefined;
   shown: (item: Item) => boolean;
-  outlines: GlyphOutlines;
+  /** Where outlines of glyphs are defined once and referred to; null: each run of glyphs is a path of its own. */
+  outlines: GlyphOutlines | null;
   /** Whether nothing marks the places of what is not there: readers see none. */
   forReaders?: boolean;
 }
@@ -26,7 +27,16 @@ export interface SvgOptions {
 export interface PaintedItem {
   item: string;
   svg: string;
+  /** The lines of a text that is painted for a screen, each by itself: they belong into the last element of `svg` that is empty. */
+  lines?: string[];
 }
+
+/** Where the lines of a text stand in its markup. */
+const LINES = '<g class="lines"></g>';
+
+/** All of an item’s markup in one piece. */
+export const markupOf = ({ svg, lines }: PaintedItem): string =>
+  lines ? svg.replace(LINES, () => `<g class="lines">${lines.map((l) => `<g>${l}</g>`).join('')}</g>`) : svg;
 
 const GREY: Paint = { type: 'colour', colour: { space: 'grey', value: 0.5 } };
 
@@ -37,7 +47,19 @@ const matrixAttribute = (m: Matrix): string | undefined =>
 export function paintItems(folio: Folio, composition: Composition, spread: Spread, options: SvgOptions): PaintedItem[] {
   return paintOrder(folio, spread)
     .filter(options.shown)
-    .map((item) => ({ item: item.id, svg: paintItem(folio, composition, spread, item, options) }));
+    .map((item) => paintTop(folio, composition, spread, item, options));
+}
+
+/** One top-level item. The lines of a text come apart for a screen: a letter that is typed changes few of them. */
+export function paintTop(folio: Folio, composition: Composition, spread: Pick<Spread, 'items'>, item: Item, o: SvgOptions): PaintedItem {
+  const frame = item.kind === 'textFrame' && o.outlines === null ? composition.frames.get(item.id) : undefined;
+  if (!frame) return { item: item.id, svg: paintItem(folio, composition, spread, item, o) };
+  const bare = { ...composition, frames: new Map([[item.id, { ...frame, lines: [] }]]) };
+  return {
+    item: item.id,
+    svg: paintItem(folio, bare, spread, item, o),
+    lines: frame.lines.map((l) => lineGlyphs(l, null, folio.head.swatches)),
+  };
 }
 
 /** One item, and what it holds, as SVG in spread coordinates. */
@@ -99,7 +121,8 @@ function content(folio: Folio, composition: Composition, item: Item, o: SvgOptio
   if (item.kind === 'textFrame') {
     const frame = composition.frames.get(item.id);
     if (!frame) return '';
-    return frameBoxes(frame, folio.head.swatches) + frame.lines.map((l) => lineGlyphs(l, o.outlines, folio.head.swatches)).join('');
+    const lines = frame.lines.map((l) => lineGlyphs(l, o.outlines, folio.head.swatches)).join('');
+    return frameBoxes(frame, folio.head.swatches) + (o.outlines || lines ? lines : LINES);
   }
   if (item.kind === 'picture') {
     const href = item.media === null ? undefined : o.href(item.media);
