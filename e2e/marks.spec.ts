@@ -2,8 +2,9 @@ import { expect, test } from '@playwright/test';
 import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 
-/** Every number in a painted text, in order: places of lines and glyphs. */
-const numbers = (svg: string): string[] => [...svg.matchAll(/(?:transform|x|y)="([^"]*)"/g)].map((m) => m[1]!);
+/** Every number in a painted text, in order: places of lines, and the outlines of their glyphs where they stand. */
+const numbers = (svg: string): string[] =>
+  [...svg.matchAll(/ (?:transform|x|y|d)="([^"]*)"/g)].flatMap((m) => m[1]!.match(/-?\d+(?:\.\d+)?/g) ?? []);
 
 test('the browser’s worker and Node set the same marks, to the last digit that is painted', async ({ page }) => {
   const out = 'test-results/marks.json';

@@ -135,7 +135,11 @@ describe('documents over HTTP', () => {
     const since = EditAnswer.parse((await server.get(`/api/folios/${flyer}/edits?since=${base}`)).json());
     expect(since.rows.map((r) => r.actor)).toEqual(['anna', 'ben', 'ben', 'anna']);
     expect((await server.post(`/api/folios/${flyer}/undo`, { actor: 'ben', rows: [base + 1] })).status).toBe(404);
-    expect((await server.post(`/api/folios/${flyer}/undo`, { actor: 'anna', rows: [base + 1] })).status).toBe(200);
+    // Ben has typed into the same text since; the title nobody has touched.
+    expect((await server.post(`/api/folios/${flyer}/undo`, { actor: 'anna', rows: [base + 1] })).status).toBe(409);
+    expect((await server.post(`/api/folios/${flyer}/undo`, { actor: 'anna', rows: [now + 1] })).status).toBe(200);
+    const { title: titleNow } = (await shelf()).find((r) => r.id === flyer)!;
+    expect(titleNow).toBe('Open Dome Night');
   });
 
   test('JSON that is none, and a body without end, are answered with a sentence', async () => {

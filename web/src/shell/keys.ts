@@ -7,6 +7,9 @@ export type Binding = Run | { inText: true; run: Run };
 const typing = (target: EventTarget | null): boolean =>
   target instanceof Element && target.closest('input,textarea,select,[contenteditable=true]') !== null;
 
+/** Key presses that a screen has answered: several screens may, each for itself. */
+const answered = new WeakSet<KeyboardEvent>();
+
 /** Keys of a screen; plain letters are left alone while somebody types (WCAG 2.1.4). */
 export function useKeys(bindings: Record<string, Binding>): void {
   useEffect(() => {
@@ -16,8 +19,9 @@ export function useKeys(bindings: Record<string, Binding>): void {
       const binding = bindings[shifted];
       if (!binding) return;
       // What a text has taken for itself is done; editors hold back keys as well that they do nothing with.
-      if (typeof binding === 'function' && (typing(e.target) || e.defaultPrevented)) return;
+      if (typeof binding === 'function' && (typing(e.target) || (e.defaultPrevented && !answered.has(e)))) return;
       e.preventDefault();
+      answered.add(e);
       if (typeof binding === 'function') binding(e);
       else binding.run(e);
     };
