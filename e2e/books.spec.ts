@@ -109,7 +109,7 @@ test('an article is made of one strand alone, and is seen where the page begins'
   await page.goto(`/d/${id}/compare?page=5`);
   await expect(page.getByText('The result is stale')).toBeVisible();
   await page.keyboard.press('r');
-  await expect(page.getByText(/^Made anew: /)).toBeVisible();
+  await expect(page.getByText(/^Refreshing \d+ outputs? …/)).toBeVisible();
   await expect.poll(() => quoted.count(), { timeout: 60_000 }).toBe(times - 1);
   await page.goto(`/d/${id}/structure?page=4&item=quote`);
   await page.getByRole('checkbox', { name: 'Leave out of reading' }).click();

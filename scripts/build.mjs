@@ -14,6 +14,7 @@ if (wants('programs')) {
     'database-thread': 'server/src/database/thread.ts',
     'samples-process': 'server/src/samplesProcess.ts',
     'worker-process': 'server/src/workerProcess.ts',
+    'backup-process': 'server/src/backupProcess.ts',
   };
   await bundleForNode(Object.fromEntries(Object.entries(entries).filter(([, file]) => existsSync(join(root, file)))));
 }

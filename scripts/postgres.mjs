@@ -15,7 +15,7 @@ const freePort = () =>
     });
   });
 
-/** `{ database(name), stop() }`, or null where no PostgreSQL server is installed; each name is an empty database of its own. */
+/** `{ database(name), restart(), stop() }`, or null where no PostgreSQL server is installed; each name is an empty database of its own. */
 export async function postgres() {
   const version = existsSync(debian) ? readdirSync(debian).sort((a, b) => b - a)[0] : undefined;
   const bin = version && join(debian, version, 'bin');
@@ -35,6 +35,12 @@ export async function postgres() {
   if (run('initdb', '-D', data, '-U', 'folio', '-A', 'trust', '-E', 'UTF8') && run('pg_ctl', '-D', data, '-w', '-o', options, 'start'))
     return {
       stop,
+      /** Stops the server as an administrator does, waits, and starts it again. */
+      async restart(pauseMs = 0) {
+        run('pg_ctl', '-D', data, '-m', 'fast', '-w', 'stop');
+        await new Promise((resolve) => setTimeout(resolve, pauseMs));
+        run('pg_ctl', '-D', data, '-w', '-o', options, 'start');
+      },
       database(name) {
         run('createdb', '-h', '127.0.0.1', '-p', String(port), '-U', 'folio', name);
         return { TEST_DATABASE_URL: `postgres://folio@127.0.0.1:${port}/${name}` };

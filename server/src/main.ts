@@ -1,5 +1,6 @@
 import { createServer } from 'node:http';
 import type { Server } from 'node:http';
+import { startDailyBackup } from './backup/dailyBackup.ts';
 import { readConfig } from './config.ts';
 import { lockData } from './dataLock.ts';
 import { loadSamples } from './documents/loadSamples.ts';
@@ -36,12 +37,14 @@ async function main(): Promise<void> {
   await listen(guests, config.guestPort);
   await services.service.start();
   console.log(`Elastic Folio is open at http://127.0.0.1:${config.port}`);
+  const stopBackups = startDailyBackup(services.db, config.data);
   void sweep(services.db, config.data).catch((e: Error) => console.error(`Clearing up did not work: ${e.message}`));
 
   let stopping = false;
   const stop = async (): Promise<void> => {
     if (stopping) return;
     stopping = true;
+    stopBackups();
     for (const server of [app, results, guests]) {
       server.close();
       server.closeAllConnections();

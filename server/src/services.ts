@@ -18,6 +18,7 @@ import { Surveys } from './documents/survey.ts';
 import { EventHub } from './events.ts';
 import { Collector } from './handover/collector.ts';
 import { PhoneListener } from './handover/phoneListener.ts';
+import { publishResult } from './handover/publishResult.ts';
 import { PublishedSites } from './handover/publishedSites.ts';
 import { InvitationLinks } from './languages/invitationLinks.ts';
 import { Notices } from './languages/notices.ts';
@@ -81,8 +82,11 @@ export async function startServices(config: Config): Promise<Services> {
   const pool = new ConversionPool();
   const events = new EventHub();
   const memory = new TranslationMemory(db);
-  const runner = new Runner(documents, runs, pool, events, paths, memory);
-  await runner.start(db, config.databaseUrl);
+  const published = new PublishedSites(db, join(config.data, 'published'), paths.results);
+  const runner = new Runner(documents, runs, pool, events, paths, memory, async (run) => {
+    await publishResult({ documents, published }, run);
+  });
+  await runner.start(!config.databaseUrl);
   const jobs = new TranslationJobs(db);
   const notices = new Notices(db, events);
   const service = new SimulatedService(jobs, documents, memory, pool, notices, paths.blobs);
@@ -112,7 +116,7 @@ export async function startServices(config: Config): Promise<Services> {
     library,
     roleSets: new RoleSets(db),
     keptRecipes: new KeptRecipes(db),
-    published: new PublishedSites(db, join(config.data, 'published'), paths.results),
+    published,
     phones,
     collector: new Collector(db),
     samples: new SampleFiles(config.root, join(config.data, 'samples')),

@@ -11,25 +11,15 @@ import { plainText } from '@elastic-folio/core';
 import { FileBlobs } from '@elastic-folio/core/node';
 import type { Db } from '../src/database/db.ts';
 import { migrate } from '../src/database/migrate.ts';
-import { PostgresDb } from '../src/database/postgres.ts';
 import { DocumentStore, EditConflict } from '../src/documents/documentStore.ts';
 import { FontLibrary, usedOf } from '../src/documents/fontLibrary.ts';
-import { RunStore } from '../src/runs/runStore.ts';
 import { lockData } from '../src/dataLock.ts';
 import { waiting } from './support/editRequest.ts';
-import { embeddedDb } from './support/embeddedDb.ts';
+import { databaseKinds } from './support/databases.ts';
 
 const migrations = join(dirname(dirname(fileURLToPath(import.meta.url))), 'migrations');
 
-// The same tests run on a PostgreSQL server where one is named.
-const kinds: [string, () => Promise<Db>][] = [
-  ['embedded', embeddedDb],
-  ...(process.env['TEST_DATABASE_URL']
-    ? [['PostgreSQL', async () => new PostgresDb(process.env['TEST_DATABASE_URL']!)] as [string, () => Promise<Db>]]
-    : []),
-];
-
-describe.each(kinds)('documents on the %s database', (_name, connect) => {
+describe.each(databaseKinds())('documents on the %s database', (_name, connect) => {
   let db: Db;
   let store: DocumentStore;
   let flyer: Sample;
@@ -295,22 +285,6 @@ describe.each(kinds)('documents on the %s database', (_name, connect) => {
     expect(await store.contentHash(id)).not.toBe(hash);
     await store.undo(id, { actor: 'a', rows: rows.map((r) => r.seq) });
     expect(await store.contentHash(id)).toBe(hash);
-  });
-
-  test('runs change state only from the right one; what a stopped server left waits again, and fails after three times', async () => {
-    const runs = new RunStore(db);
-    const { id } = await runs.create(await add(), 'r', 'pdf');
-    expect((await runs.claim(id, 'h'))?.state).toBe('running');
-    expect(await runs.claim(id, 'h')).toBeNull();
-    for (let i = 0; i < 2; i++) {
-      expect(await runs.recover(true)).toContain(id);
-      expect((await runs.claim(id, 'h'))?.state).toBe('running');
-    }
-    expect(await runs.recover(true)).not.toContain(id);
-    expect(await runs.get(id)).toMatchObject({ state: 'failed', message: expect.stringContaining('three times') });
-    const other = await runs.create(await add(), 'r', 'pdf');
-    expect((await runs.cancel(other.id))?.state).toBe('cancelled');
-    expect(await runs.claim(other.id, 'h')).toBeNull();
   });
 });
 

@@ -228,8 +228,8 @@ describe('at work', () => {
     const heard: ServerEvent[] = [];
     const stop = await server.listen(`${link}/api/events`, (e) => heard.push(e), server.port + 2);
     await server.post(`/api/jobs/${job.id}/state`, { state: 'withdrawn' });
-    const title = editRequest(NOW, 'anna', [{ kind: 'document.metadata', args: { rights: 'After' } }]);
-    await server.post(`/api/folios/${flyer}/edits`, title);
+    const change = editRequest(NOW, 'anna', [{ kind: 'document.metadata', args: { creators: ['Marrowby Observatory'] } }]);
+    await server.post(`/api/folios/${flyer}/edits`, change);
     await new Promise((r) => setTimeout(r, 300));
     stop();
     expect(heard).toEqual([]);

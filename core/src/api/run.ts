@@ -16,6 +16,8 @@ export const Run = z.object({
   counts: LedgerCounts.nullable(),
   valid: z.boolean().nullable(),
   files: z.array(z.object({ path: z.string(), mediaType: z.string(), bytes: z.number() })).nullable(),
+  /** It is published as soon as it is there. */
+  publish: z.boolean(),
   createdAt: z.string(),
   finishedAt: z.string().nullable(),
 });

@@ -21,6 +21,7 @@ export async function readFolio(name: string, job: ReadJob): Promise<LoadedFolio
 export { PageSketch } from './pageSketch.ts';
 export { readFontFile } from './font/readFontFile.ts';
 export type { FontFacts } from './font/readFontFile.ts';
+export { readArchive } from './archive.ts';
 export { DEFAULT_LIMITS } from './limits.ts';
 export type { ArchiveLimits } from './limits.ts';
 export type { LoadedFolio, ReadJob, Reader } from './reader.ts';

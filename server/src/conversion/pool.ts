@@ -19,8 +19,12 @@ import type {
   Task,
 } from './tasks.ts';
 
+/** Conversions at once; threads beyond these are for a short one of another document, and for what somebody waits for at the screen. */
+export const SLOTS = Math.max(2, Math.min(4, availableParallelism()));
 /** A task may take this long before its thread is given up. */
 const TIME_LIMIT_MS = 15 * 60_000;
+/** A thread that has been asked to stop and goes on with what it is at is ended after so long. */
+const GRACE_MS = 4000;
 
 type ConvertTask = Omit<Extract<Task, { kind: 'convert' }>, 'kind' | 'stop' | 'port'>;
 
@@ -29,15 +33,19 @@ export class ConversionPool {
   private readonly pool = new Piscina({
     filename: join(dirname(fileURLToPath(import.meta.url)), 'conversion-thread.mjs'),
     minThreads: 0,
-    maxThreads: Math.max(2, Math.min(4, availableParallelism())),
+    maxThreads: SLOTS + 2,
     idleTimeout: 20_000,
     resourceLimits: { maxOldGenerationSizeMb: 1536 },
   });
 
-  private async run<T>(task: Task, transferList: MessagePort[] = []): Promise<Outcome<T>> {
+  /** `ending`: whoever asked has given it up, and the thread has not let go of it. */
+  private async run<T>(task: Task, transferList: MessagePort[] = [], ending?: AbortSignal): Promise<Outcome<T>> {
     try {
-      return (await this.pool.run(task, { transferList: transferList as never, signal: AbortSignal.timeout(TIME_LIMIT_MS) })) as Outcome<T>;
+      const limit = AbortSignal.timeout(TIME_LIMIT_MS);
+      const signal = ending ? AbortSignal.any([limit, ending]) : limit;
+      return (await this.pool.run(task, { transferList: transferList as never, signal })) as Outcome<T>;
     } catch (error) {
+      if (ending?.aborted) return { cancelled: true };
       const e = error as { name?: string; code?: string; message: string };
       if (e.name === 'AbortError' || e.name === 'TimeoutError')
         return {
@@ -59,7 +67,7 @@ export class ConversionPool {
       return {
         failure: {
           code: 'thread.failed',
-          message: `Something went wrong: ${e.message}`,
+          message: 'Something went wrong while the program worked on this.',
           advice: 'Try again; if it happens once more, leave out pages to find the one it stops at.',
         },
       };
@@ -112,11 +120,20 @@ export class ConversionPool {
     return this.run({ kind: 'return', ...task });
   }
 
-  /** Converts; `stop` ends it within a page, even while the thread is busy. */
+  /** Converts; `stop` ends it within a page, and the thread itself where it does not get there. */
   convert(task: ConvertTask, onProgress: (p: Progress) => void): { outcome: Promise<Outcome<Conversion>>; stop: () => void } {
     const { flag, port, close } = watched(onProgress);
-    const outcome = this.run<Conversion>({ kind: 'convert', ...task, stop: flag, port }, [port]).finally(close);
-    return { outcome, stop: () => void Atomics.store(flag, 0, 1) };
+    const ending = new AbortController();
+    let grace: NodeJS.Timeout | undefined;
+    const outcome = this.run<Conversion>({ kind: 'convert', ...task, stop: flag, port }, [port], ending.signal).finally(() => {
+      clearTimeout(grace);
+      close();
+    });
+    const stop = (): void => {
+      Atomics.store(flag, 0, 1);
+      grace ??= setTimeout(() => ending.abort(), GRACE_MS);
+    };
+    return { outcome, stop };
   }
 
   close(): Promise<void> {

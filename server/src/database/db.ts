@@ -9,3 +9,10 @@ export interface Db {
   transaction<T>(work: (query: Query) => Promise<T>): Promise<T>;
   close(): Promise<void>;
 }
+
+/** The database does not answer just now: nothing is known to have been done, and it can be tried again. */
+export class DatabaseAway extends Error {
+  constructor(cause: unknown) {
+    super('The database does not answer.', { cause });
+  }
+}

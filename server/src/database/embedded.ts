@@ -58,7 +58,7 @@ export class EmbeddedDb implements Db {
   query: Query = <Row>(sql: string, params: readonly unknown[] = []) =>
     this.inTurn(() => this.send({ kind: 'query', sql, params: [...params] })) as Promise<Row[]>;
 
-  /** Several statements at once, for migrations and the job queue. */
+  /** Several statements at once, for migrations. */
   exec(sql: string): Promise<void> {
     return this.inTurn(async () => void (await this.send({ kind: 'exec', sql })));
   }

@@ -1,18 +1,24 @@
 import { readFile, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Db } from './db.ts';
+import type { Db, Query } from './db.ts';
 
 /** Brings a database up to date: each file of plain SQL once, in the order of its number. */
 export async function migrate(db: Db, folder: string): Promise<void> {
-  await db.query('CREATE TABLE IF NOT EXISTS migrations (name text PRIMARY KEY, applied_at timestamptz NOT NULL DEFAULT now())');
-  const done = new Set((await db.query<{ name: string }>('SELECT name FROM migrations')).map((r) => r.name));
-  for (const name of (await readdir(folder)).filter((f) => f.endsWith('.sql')).sort()) {
+  for (const name of await knownMigrations(folder)) await db.transaction((query) => migrateTo(query, folder, [name]));
+}
+
+/** The names of all migrations, in order. */
+export const knownMigrations = async (folder: string): Promise<string[]> =>
+  (await readdir(folder)).filter((f) => f.endsWith('.sql')).sort();
+
+/** Runs those of some migrations, or of all, that a database has not had yet. */
+export async function migrateTo(query: Query, folder: string, names?: readonly string[]): Promise<void> {
+  await query('CREATE TABLE IF NOT EXISTS migrations (name text PRIMARY KEY, applied_at timestamptz NOT NULL DEFAULT now())');
+  const done = new Set((await query<{ name: string }>('SELECT name FROM migrations')).map((r) => r.name));
+  for (const name of names ?? (await knownMigrations(folder))) {
     if (done.has(name)) continue;
-    const sql = await readFile(join(folder, name), 'utf8');
-    await db.transaction(async (query) => {
-      for (const statement of statementsOf(sql)) await query(statement);
-      await query('INSERT INTO migrations (name) VALUES ($1)', [name]);
-    });
+    for (const statement of statementsOf(await readFile(join(folder, name), 'utf8'))) await query(statement);
+    await query('INSERT INTO migrations (name) VALUES ($1)', [name]);
   }
 }
 

@@ -1,5 +1,8 @@
 import { parentPort, workerData } from 'node:worker_threads';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
+import { SYNCED_START, SyncedFiles, syncFolder } from './syncedFiles.ts';
 
 /** A request to the embedded database: `exec` runs several statements and gives nothing back. */
 export type Request =
@@ -7,7 +10,10 @@ export type Request =
 export type Reply = { id: number; rows: unknown[] } | { id: number; error: { message: string; code?: string } };
 
 // The embedded database runs in a thread of its own, so that a long query never holds up the server.
-const db = await PGlite.create(workerData as string);
+const folder = workerData as string;
+const isNew = !existsSync(join(folder, 'PG_VERSION'));
+const db = await PGlite.create({ fs: new SyncedFiles(folder), startParams: SYNCED_START });
+if (isNew) syncFolder(folder);
 const port = parentPort!;
 
 port.on('message', (request: Request) => {

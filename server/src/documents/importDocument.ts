@@ -6,6 +6,7 @@ import { FolioError } from '@elastic-folio/core/node';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import type { ConversionPool } from '../conversion/pool.ts';
 import type { DocumentStore } from './documentStore.ts';
+import { syncPath } from '../database/syncedFiles.ts';
 import { withUpload } from './receiveFile.ts';
 
 /** Who wants to hear of pages as they are read, and may stop it. */
@@ -70,5 +71,7 @@ async function adopt(staging: string, blobs: FileBlobs): Promise<void> {
     if (prefix === 'tmp') continue;
     await mkdir(join(blobs.folder, prefix), { recursive: true });
     for (const sha of await readdir(join(staging, prefix))) await rename(join(staging, prefix, sha), blobs.path(sha));
+    syncPath(join(blobs.folder, prefix));
   }
+  syncPath(blobs.folder);
 }

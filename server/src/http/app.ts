@@ -2,6 +2,7 @@ import express from 'express';
 import type { ErrorRequestHandler, Express } from 'express';
 import { join } from 'node:path';
 import type { Services } from '../services.ts';
+import { backupRoutes } from './backupRoutes.ts';
 import { documentRoutes } from './documentRoutes.ts';
 import { eventRoute } from './eventRoute.ts';
 import { correctionRoutes } from './correctionRoutes.ts';
@@ -43,6 +44,7 @@ export function createApp(s: Services): Express {
   sampleRoutes(api, s);
   runRoutes(api, s);
   handoverRoutes(api, s);
+  backupRoutes(api, s);
   eventRoute(router, s.events);
   router.get('/openapi.json', (_req, res) => void res.json(api.openApi()));
   router.get('/settings', (_req, res) => void res.json({ resultPort, guestPort }));

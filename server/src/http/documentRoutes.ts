@@ -22,7 +22,7 @@ import {
   UndoRequest,
 } from '@elastic-folio/core/api';
 import { fontEntries, sendFont, sendPicture } from './documentBytes.ts';
-import { outputStates } from './runRoutes.ts';
+import { outputStates } from '../runs/outputStates.ts';
 
 const params = z.object({ id: z.string() });
 
@@ -207,6 +207,6 @@ async function shelfEntry(s: Services, d: { id: string; title: string; changedAt
     editions: Object.keys(folio.editions).map((language) => ({ language, ...progressOf(standingsOf(folio, language)) })),
     cover: `/api/folios/${d.id}/cover.svg?h=${hash.slice(0, 12)}`,
     openPoints: survey && survey.openPoints,
-    outputs: await outputStates(s, d.id),
+    outputs: await outputStates(s.documents, s.runs, d.id),
   };
 }

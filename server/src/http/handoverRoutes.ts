@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { FolioError } from '@elastic-folio/core/node';
-import { Measures, PhoneAddress, PublishedSite } from '@elastic-folio/core/api';
-import { writerById } from '@elastic-folio/core/write';
+import { Measures, PhoneAddress, PublishedSite, Run } from '@elastic-folio/core/api';
+import { checkPublishable, publishResult } from '../handover/publishResult.ts';
+import { outputStates } from '../runs/outputStates.ts';
+import type { Standing } from '../runs/outputStates.ts';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
 
@@ -9,6 +11,12 @@ const site = z.object({ site: z.string() });
 
 /** Results given to readers: the simulated web host, phones in the same network, and what readers have sent back. */
 export function handoverRoutes(api: Api, s: Services): void {
+  const standing = async (id: string, recipe: string): Promise<Standing> => {
+    const output = (await outputStates(s.documents, s.runs, id)).find((o) => o.recipe === recipe);
+    if (!output) throw new FolioError('recipe.none', 'This output is not in the document any more.', 'Add it again.');
+    return output;
+  };
+
   api.route(
     {
       method: 'get',
@@ -24,20 +32,42 @@ export function handoverRoutes(api: Api, s: Services): void {
     {
       method: 'post',
       path: '/folios/:id/published',
-      says: 'Publish the newest result of an output on the simulated web host',
+      says: 'Publish the newest result of an output on the simulated web host; `older`: also where the document has changed since',
       params: z.object({ id: z.string() }),
-      body: z.object({ recipe: z.string() }),
+      body: z.object({ recipe: z.string(), older: z.boolean().default(false) }),
       answer: PublishedSite,
     },
     async ({ params: p, body }) => {
-      const run = (await s.runs.list(p.id)).find((r) => r.recipe === body.recipe && r.state === 'done');
+      const { lastDone: run, run: newest, state, name } = await standing(p.id, body.recipe);
       if (!run) throw new FolioError('result.none', 'This output has no result yet.', 'Run it first.');
-      const writer = writerById(run.output);
-      if (writer?.entry !== 'index.html')
-        throw new FolioError('publish.kind', 'Only web editions can be opened from a web host.', 'Choose a web edition.');
-      const { folio } = await s.documents.get(p.id);
-      const recipe = folio.recipes[run.recipe];
-      return s.published.publish(run, folio.head.metadata.title, writer.secure?.(writer.settings.parse(recipe?.settings ?? {})) ?? []);
+      checkPublishable(run.output);
+      const remade = newest?.state === 'waiting' || newest?.state === 'running';
+      if (!body.older && (remade || state !== 'fresh'))
+        throw new FolioError(
+          'publish.older',
+          remade ? `“${name}” is being made anew; its present result is older.` : `The document has changed since “${name}” was made.`,
+          'Publish it once it has been refreshed, or publish the older result.',
+        );
+      return publishResult(s, run);
+    },
+  );
+
+  api.route(
+    {
+      method: 'post',
+      path: '/folios/:id/published/refreshed',
+      says: 'Refresh an output and publish it as soon as it is there',
+      params: z.object({ id: z.string() }),
+      body: z.object({ recipe: z.string(), actor: z.string().max(100).default('') }),
+      answer: Run,
+    },
+    async ({ params: p, body }) => {
+      const { run: newest, output, upToDateSoon } = await standing(p.id, body.recipe);
+      checkPublishable(output);
+      const run = upToDateSoon && newest ? await s.runs.publishWhenDone(newest.id) : null;
+      if (run) return run;
+      const [asked] = await s.runner.ask([{ folio: p.id, recipe: body.recipe, output, by: body.actor, publish: true }]);
+      return asked!;
     },
   );
 

@@ -1,6 +1,7 @@
 import type { Request, Response, Router } from 'express';
 import { z } from 'zod';
 import { FolioError } from '@elastic-folio/core/node';
+import { DatabaseAway } from '../database/db.ts';
 import { EditConflict } from '../documents/documentStore.ts';
 
 /** What the API says when something cannot be done. */
@@ -117,6 +118,12 @@ export function answerProblem(res: Response, error: unknown): void {
       code: 'request.form',
       message: UNREADABLE[type] ?? 'What was sent cannot be read.',
       advice: 'Reload the page and try again.',
+    });
+  if (error instanceof DatabaseAway)
+    return void res.status(503).json({
+      code: 'database.away',
+      message: error.message,
+      advice: 'It is tried again by itself; what you do here is kept until then.',
     });
   if (error instanceof EditConflict)
     return void res.status(409).json({

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { FolioError } from '@elastic-folio/core/node';
 import { keywordsFor, writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
 import type { Start } from '@elastic-folio/core/write';
-import { inputHash, isOfEditions } from '../runs/inputHash.ts';
+import { outputStates } from '../runs/outputStates.ts';
 import { Run } from '@elastic-folio/core/api';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
@@ -12,30 +12,6 @@ import { weightsOf } from '@elastic-folio/core/ledger';
 import { Ledger, OutputKind, OutputState, Rehearsal, Weights } from '@elastic-folio/core/api';
 
 const params = z.object({ id: z.string() });
-
-/** How each recipe of a document stands: never run, going, fresh or stale. */
-export async function outputStates(s: Services, id: string): Promise<OutputState[]> {
-  const { folio } = await s.documents.get(id);
-  const content = await s.documents.contentHash(id);
-  const withEditions = await s.documents.contentHash(id, true);
-  const runs = await s.runs.list(id);
-  return Object.values(folio.recipes).map((recipe) => {
-    const mine = runs.filter((r) => r.recipe === recipe.id);
-    const lastDone = mine.find((r) => r.state === 'done') ?? null;
-    const run = mine[0] ?? null;
-    const fresh = lastDone?.inputHash === inputHash(isOfEditions(recipe) ? withEditions : content, recipe) ? 'fresh' : 'stale';
-    const state = !run
-      ? 'never'
-      : run.state === 'done'
-        ? fresh
-        : run.state === 'waiting' || run.state === 'running'
-          ? run.state
-          : lastDone
-            ? fresh
-            : run.state;
-    return { recipe: recipe.id, name: recipe.name, output: recipe.output, state, run, lastDone };
-  });
-}
 
 /** Every way of answering a start's questions, with the settings that it comes to. */
 function settledStart({ questions, settle }: Start): NonNullable<OutputKind['start']> {
@@ -66,7 +42,7 @@ export function runRoutes(api: Api, s: Services): void {
 
   api.route(
     { method: 'get', path: '/folios/:id/outputs', says: 'How each output of a document stands', params, answer: z.array(OutputState) },
-    ({ params: p }) => outputStates(s, p.id),
+    ({ params: p }) => outputStates(s.documents, s.runs, p.id),
   );
 
   api.route(
@@ -83,18 +59,35 @@ export function runRoutes(api: Api, s: Services): void {
   api.route({ method: 'get', path: '/runs', says: 'The newest runs', answer: z.array(Run) }, () => s.runs.list());
 
   api.route(
-    { method: 'post', path: '/folios/:id/runs', says: 'Start an output', params, body: z.object({ recipe: z.string() }), answer: Run },
+    {
+      method: 'post',
+      path: '/folios/:id/runs',
+      says: 'Start an output, unless it waits already',
+      params,
+      body: z.object({ recipe: z.string(), actor: z.string().max(100).default('') }),
+      answer: Run,
+    },
     async ({ params: p, body }) => {
       const { folio } = await s.documents.get(p.id);
       const recipe = folio.recipes[body.recipe];
       if (!recipe) throw new FolioError('recipe.none', 'This output is not in the document any more.', 'Add it again.');
       if (!writerById(recipe.output))
         throw new FolioError('output.none', `There is no output "${recipe.output}" in this version.`, 'Choose another output.');
-      const run = await s.runs.create(p.id, recipe.id, recipe.output);
-      await s.runner.enqueue(run.id);
-      s.events.tell({ type: 'run', folio: p.id, run });
-      return run;
+      const [run] = await s.runner.ask([{ folio: p.id, recipe: recipe.id, output: recipe.output, by: body.actor }]);
+      return run!;
     },
+  );
+
+  api.route(
+    {
+      method: 'post',
+      path: '/folios/:id/refresh',
+      says: 'Start every output whose result is older than the document, unless it is on its way',
+      params,
+      body: z.object({ actor: z.string().max(100).default('') }),
+      answer: z.array(Run),
+    },
+    ({ params: p, body }) => s.runner.refresh(p.id, body.actor),
   );
 
   api.route(

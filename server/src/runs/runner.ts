@@ -1,33 +1,28 @@
+import { randomUUID } from 'node:crypto';
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import PgBoss from 'pg-boss';
 import { readSettings, writerById } from '@elastic-folio/core/write';
 import { inEdition } from '@elastic-folio/core/language';
 import { FolioError } from '@elastic-folio/core/node';
 import type { LoadedFolio } from '@elastic-folio/core/read';
+import { SLOTS } from '../conversion/pool.ts';
 import type { ConversionPool } from '../conversion/pool.ts';
-import type { EmbeddedDb } from '../database/embedded.ts';
-import type { Db } from '../database/db.ts';
 import type { DocumentStore } from '../documents/documentStore.ts';
 import type { EventHub } from '../events.ts';
 import { inputHash, isOfEditions } from './inputHash.ts';
 import type { Run } from '@elastic-folio/core/api';
 import type { TranslationMemory } from '../languages/translationMemory.ts';
-import type { RunStore } from './runStore.ts';
+import { outputStates } from './outputStates.ts';
+import type { Asked, Claimed, RunStore } from './runStore.ts';
 
-const QUEUE = 'convert';
-/** How often progress is written and a request to stop is looked for. */
-const BEAT_MS = 250;
-
-/** The embedded database as pg-boss wants it: its set-up scripts hold several statements, its queries give rows. */
-const queueOn = (db: EmbeddedDb) => ({
-  async executeSql(text: string, values: unknown[] = []): Promise<{ rows: unknown[] }> {
-    const script = !values.length && !/^\s*(select|with|update|insert|delete)\b/i.test(text);
-    if (!script) return { rows: await db.query(text, values) };
-    await db.exec(text);
-    return { rows: [] };
-  },
-});
+/** How often progress is looked at, and at least written as a sign of life. */
+const LOOK_MS = 250;
+const BEAT_MS = 2000;
+/** How often what killed workers left is taken over, and how often runs are looked for that others have asked for. */
+const SWEEP_MS = 5000;
+const POLL_MS = 1000;
+/** How long a worker that ends waits for its threads to let go. */
+const LET_GO_MS = 8000;
 
 export interface RunnerPaths {
   blobs: string;
@@ -40,10 +35,24 @@ export interface RunnerPaths {
 export const sent = (others: ReadonlyMap<string, LoadedFolio>): Parameters<ConversionPool['convert']>[0]['others'] =>
   [...others].map(([id, { folio, files, library = [] }]) => [id, { folio, files: [...files], library }] as const);
 
-/** Takes runs from the queue and has them made by worker threads. */
+interface Making {
+  stop: () => void;
+  ended: Promise<void>;
+}
+
+/**
+ * Takes runs from the queue and has them made by worker threads. One slot beyond the usual ones is for documents of which nothing
+ * is being made, so that a short run is not behind twenty long ones of another document.
+ */
 export class Runner {
-  private boss: PgBoss | null = null;
-  private readonly going = new Map<string, () => void>();
+  /** This process among those that take from the queue. */
+  private readonly worker = randomUUID();
+  private readonly making = new Map<string, Making>();
+  private readonly timers: NodeJS.Timeout[] = [];
+  private readonly told = new Map<string, string>();
+  private filling = false;
+  private asked = false;
+  private ending = false;
 
   constructor(
     private readonly documents: DocumentStore,
@@ -52,97 +61,216 @@ export class Runner {
     private readonly events: EventHub,
     private readonly paths: RunnerPaths,
     private readonly memory: TranslationMemory,
+    /** Publishes the result of a run that asks for it. */
+    private readonly publish: (run: Run) => Promise<void>,
   ) {}
 
-  /** Starts the queue; runs that a stopped server left are taken up again. */
-  async start(db: Db, databaseUrl: string | undefined): Promise<void> {
-    this.boss = databaseUrl
-      ? new PgBoss({ connectionString: databaseUrl, schedule: false })
-      : new PgBoss({ db: queueOn(db as EmbeddedDb), schedule: false });
-    this.boss.on('error', (error) => console.error(`The job queue reports: ${error.message}`));
-    await this.boss.start();
-    await this.boss.createQueue(QUEUE);
-    for (const id of await this.runs.recover(!databaseUrl)) await this.enqueue(id);
-    for (let i = 0; i < 2; i++)
-      await this.boss.work<{ run: string }>(QUEUE, { pollingIntervalSeconds: 0.5, batchSize: 1 }, async (jobs) => {
-        for (const job of jobs) await this.make(job.data.run);
+  /** Starts to take runs; those that a stopped server left are taken up again. `alone`: no other process takes any. */
+  async start(alone: boolean): Promise<void> {
+    await this.runs.takeOver([], alone);
+    this.every(SWEEP_MS, async () => {
+      for (const run of await this.runs.takeOver([...this.making.keys()], alone)) this.tell(run);
+      await this.fill();
+    });
+    if (!alone)
+      this.every(POLL_MS, async () => {
+        await this.tellOfOthers();
+        await this.fill();
       });
+    this.wake();
   }
 
-  async enqueue(run: string): Promise<void> {
-    await this.boss!.send(QUEUE, { run }, { retryLimit: 0, expireInSeconds: 3600 });
+  /** Asks for outputs, all of them or none. */
+  async ask(asked: readonly Asked[]): Promise<Run[]> {
+    const runs = await this.runs.ask(asked);
+    for (const run of runs) this.tell(run);
+    this.wake();
+    return runs;
   }
 
-  /** Stops a run: at once if it waits, within a page if it is being made. */
+  /** Asks for every output of a document whose result is older than the document, unless it is on its way. */
+  async refresh(folio: string, by: string): Promise<Run[]> {
+    const outputs = await outputStates(this.documents, this.runs, folio);
+    // What was never made nobody has missed yet; what is being made of an older text is made once more.
+    const stale = outputs.filter((o) => (o.state === 'stale' || o.state === 'running') && !o.upToDateSoon && writerById(o.output));
+    return this.ask(stale.map(({ recipe, output }) => ({ folio, recipe, output, by })));
+  }
+
+  /** Stops a run: at once if it waits or its worker is gone, otherwise within a page, and in any case within seconds. */
   async cancel(id: string): Promise<Run | null> {
     const run = await this.runs.cancel(id);
-    this.going.get(id)?.();
-    if (run) this.tell(run);
+    this.making.get(id)?.stop();
+    this.tell(run);
     return run;
+  }
+
+  async close(): Promise<void> {
+    this.ending = true;
+    for (const timer of this.timers) clearInterval(timer);
+    const all = [...this.making.values()];
+    for (const { stop } of all) stop();
+    let late: NodeJS.Timeout | undefined;
+    await Promise.race([Promise.all(all.map((m) => m.ended)), new Promise((r) => (late = setTimeout(r, LET_GO_MS)))]);
+    clearTimeout(late);
+  }
+
+  private every(ms: number, work: () => Promise<void>): void {
+    let busy = false;
+    const timer = setInterval(() => {
+      if (busy) return;
+      busy = true;
+      void work()
+        .catch((error: Error) => console.error(`The queue could not be looked through: ${error.message}`))
+        .finally(() => (busy = false));
+    }, ms);
+    this.timers.push(timer.unref());
+  }
+
+  private wake(): void {
+    void this.fill().catch((error: Error) => console.error(`No run could be taken: ${error.message}`));
+  }
+
+  /** Takes runs until every slot is in use or nothing waits. */
+  private async fill(): Promise<void> {
+    this.asked = true;
+    if (this.filling) return;
+    this.filling = true;
+    try {
+      while (this.asked) {
+        this.asked = false;
+        while (!this.ending && this.making.size <= SLOTS) {
+          const claimed = await this.runs.claim(this.worker, this.making.size < SLOTS);
+          if (!claimed) break;
+          this.begin(claimed);
+        }
+      }
+    } finally {
+      this.filling = false;
+    }
+  }
+
+  private begin(claimed: Claimed): void {
+    const { run } = claimed;
+    const stopping = new AbortController();
+    const ended = this.make(claimed, stopping.signal)
+      .catch((error: Error) => console.error(`How a run ended could not be written: ${error.message}`))
+      .finally(() => {
+        this.making.delete(run.id);
+        if (!this.ending) this.wake();
+      });
+    this.making.set(run.id, { stop: () => stopping.abort(), ended });
+    this.tell(run);
   }
 
   private tell(run: Run | null): void {
     if (run) this.events.tell({ type: 'run', folio: run.folio, run });
   }
 
-  private async make(id: string): Promise<void> {
-    const waiting = await this.runs.get(id);
-    if (waiting?.state !== 'waiting') return;
+  /** Tells of runs that other processes make. */
+  private async tellOfOthers(): Promise<void> {
+    const open = await this.runs.open();
+    const now = new Map(open.filter((r) => !this.making.has(r.id)).map((r) => [r.id, r]));
+    for (const id of this.told.keys())
+      if (!now.has(id)) {
+        this.told.delete(id);
+        if (!this.making.has(id)) this.tell(await this.runs.get(id));
+      }
+    for (const [id, run] of now) {
+      const text = JSON.stringify(run);
+      if (this.told.get(id) !== text) this.tell(run);
+      this.told.set(id, text);
+    }
+  }
+
+  private async make(claimed: Claimed, stopping: AbortSignal): Promise<void> {
+    const { run } = claimed;
     try {
-      const { folio: document, files, library = [], others = new Map<string, LoadedFolio>() } = await this.documents.loaded(waiting.folio);
-      const recipe = document.recipes[waiting.recipe];
+      // What a result is made of is said before the document is read: at worst it counts as older than it is.
+      const { recipes } = (await this.documents.get(run.folio)).folio;
+      const recipe = recipes[run.recipe];
       const writer = recipe && writerById(recipe.output);
       if (!recipe || !writer) throw new FolioError('recipe.none', 'The recipe of this output has been removed.', 'Add the output again.');
+      const content = await this.documents.contentHash(run.folio, isOfEditions(recipe));
+      const { folio: document, files, library = [], others = new Map<string, LoadedFolio>() } = await this.documents.loaded(run.folio);
       const settings = readSettings(writer, recipe);
       const folio = recipe.edition === undefined ? document : inEdition(document, recipe.edition);
       const memory =
         writer.view === 'texts' ? await this.memory.of(folio.head.metadata.language, settings as { source: string; target: string }) : [];
-      const run = await this.runs.claim(id, inputHash(await this.documents.contentHash(waiting.folio, isOfEditions(recipe)), recipe));
-      if (!run) return;
-      this.tell(run);
-      await this.convert(run, { folio, files: [...files], library, others: sent(others), output: writer.id, settings, memory });
+      const begun = await this.runs.begin(claimed, inputHash(content, recipe));
+      if (!begun) return;
+      this.tell(begun);
+      const input = { folio, files: [...files], library, others: sent(others), output: writer.id, settings, memory };
+      await this.convert(claimed, stopping, input);
     } catch (error) {
       const known = error instanceof FolioError ? error : null;
       if (!known) console.error(error);
       this.tell(
-        await this.runs.fail(id, known?.message ?? 'Something went wrong while this was being made.', known?.advice ?? 'Try again.'),
+        await this.runs.fail(claimed, known?.message ?? 'Something went wrong while this was being made.', known?.advice ?? 'Try again.'),
       );
     }
   }
 
   private async convert(
-    run: Run,
+    claimed: Claimed,
+    stopping: AbortSignal,
     input: Pick<Parameters<ConversionPool['convert']>[0], 'folio' | 'files' | 'library' | 'others' | 'output' | 'settings' | 'memory'>,
   ): Promise<void> {
+    const { run } = claimed;
     const folder = join(this.paths.results, run.id);
     let latest = { done: 0, total: 0 };
     const { outcome, stop } = this.pool.convert(
       { ...input, blobs: this.paths.blobs, derived: this.paths.derived, player: this.paths.player, folder, at: run.createdAt },
       (p) => (latest = p),
     );
-    this.going.set(run.id, stop);
-    // Progress and the wish to stop go through the database, so that any process may show and stop it.
-    const beat = async (): Promise<void> => {
-      const state = await this.runs.beat(run.id, latest.done, latest.total);
-      if (state?.cancel) stop();
-      if (state) this.tell(state.run);
-    };
-    const timer = setInterval(() => void beat().catch(() => undefined), BEAT_MS);
-    const result = await outcome.finally(() => {
-      clearInterval(timer);
-      this.going.delete(run.id);
-    });
-    await this.runs.beat(run.id, latest.done, latest.total);
-    if ('failure' in result) return this.tell(await this.runs.fail(run.id, result.failure.message, result.failure.advice));
-    const done =
-      'ok' in result ? await this.runs.finish(run.id, { counts: result.ok.counts, valid: result.ok.valid, files: result.ok.files }) : null;
-    if (done) return this.tell(done);
-    await rm(folder, { recursive: true, force: true });
-    this.tell(await this.runs.cancelled(run.id));
+    if (stopping.aborted) stop();
+    stopping.addEventListener('abort', stop);
+    const beating = this.beats(claimed, () => latest, stop);
+    const result = await outcome.finally(beating);
+    await this.runs.beat(claimed, latest.done, latest.total);
+    if ('failure' in result) return this.tell(await this.runs.fail(claimed, result.failure.message, result.failure.advice));
+    if ('ok' in result) {
+      const done = await this.runs.finish(claimed, { counts: result.ok.counts, valid: result.ok.valid, files: result.ok.files });
+      if (done) return this.done(done);
+    }
+    const ended = await this.runs.cancelled(claimed);
+    if (ended) await rm(folder, { recursive: true, force: true });
+    // Stopped, and nobody has asked for that: the program ends, and whoever comes next makes it.
+    this.tell(ended ?? (await this.runs.release(claimed)));
   }
 
-  async close(): Promise<void> {
-    for (const stop of this.going.values()) stop();
-    await this.boss?.stop({ graceful: false });
+  private async done(run: Run): Promise<void> {
+    this.tell(run);
+    if (!run.publish) return;
+    try {
+      await this.publish(run);
+      this.tell(run);
+    } catch (error) {
+      const known = error instanceof FolioError ? error : null;
+      if (!known) console.error(error);
+      const [message, advice] = known ? [known.message, known.advice] : ['It is made, but could not be published.', 'Publish it by hand.'];
+      this.tell(await this.runs.remark(run.id, message, advice));
+    }
+  }
+
+  /** Writes progress and signs of life while a run is made, and passes on the wish to stop. Gives what ends it. */
+  private beats(claimed: Claimed, latest: () => { done: number; total: number }, stop: () => void): () => void {
+    let [written, at, busy] = ['', Date.now(), false];
+    const beat = async (): Promise<void> => {
+      const { done, total } = latest();
+      const moved = `${done}/${total}`;
+      if (busy || (moved === written && Date.now() - at < BEAT_MS)) return;
+      busy = true;
+      try {
+        const state = await this.runs.beat(claimed, done, total);
+        // Others have taken it over: this worker gave no sign of life for too long.
+        if (!state || state.cancel) stop();
+        if (moved !== written) this.tell(state?.run ?? null);
+        [written, at] = [moved, Date.now()];
+      } finally {
+        busy = false;
+      }
+    };
+    const timer = setInterval(() => void beat().catch(() => undefined), LOOK_MS);
+    return () => clearInterval(timer);
   }
 }

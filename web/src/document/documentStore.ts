@@ -51,6 +51,8 @@ export interface DocumentState {
   type(edits: Edit[], burst: string): boolean;
   /** The document with every letter that was typed; `folio` is the same from then on. */
   fresh(): Folio | null;
+  /** Resolves when the server has every change of this window. */
+  arrived(): Promise<void>;
   undoStep(): Promise<void>;
   redoStep(): Promise<void>;
   /** Takes one of the changes that could not be kept off the list. */
@@ -277,6 +279,7 @@ export const useDocument = create<DocumentState>((set, get) => {
       if (folio !== get().folio) set({ folio });
       return folio;
     },
+    arrived: async () => session?.flush(),
     undoStep: async () => session?.takeBack('undo'),
     redoStep: async () => session?.takeBack('redo'),
     dismissAside: (id) => session?.dismissAside(id),

@@ -1,15 +1,16 @@
 import { lazy, Suspense } from 'react';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Button } from 'antd';
-import { Download, Globe } from 'lucide-react';
+import { useQuery } from '@tanstack/react-query';
+import { Button, Progress } from 'antd';
+import { Download } from 'lucide-react';
 import dayjs from 'dayjs';
 import { Link } from 'react-router';
 import type { OutputKind, OutputState, PublishedSite } from '@elastic-folio/core/api';
-import { api, ApiProblem, fileUrl, zipUrl } from '../api/client.ts';
+import { api, fileUrl, zipUrl } from '../api/client.ts';
 import { useDocument } from '../document/documentStore.ts';
 import { inBytes } from '../shell/inBytes.ts';
 import { useAddress } from '../shell/address.ts';
 import { OnPhone } from './OnPhone.tsx';
+import { PublishResult } from './PublishResult.tsx';
 import { SiteVersions } from './SiteVersions.tsx';
 
 /** Charts are fetched where one is looked at. */
@@ -20,7 +21,11 @@ export function Handover() {
   const folio = useDocument((s) => s.folio)!;
   const id = useDocument((s) => s.id)!;
   const kinds = useQuery({ queryKey: ['kinds'], queryFn: api.outputKinds, staleTime: Infinity }).data ?? [];
-  const states = useQuery({ queryKey: ['outputs', id], queryFn: () => api.outputs(id) }).data;
+  const states = useQuery({
+    queryKey: ['outputs', id],
+    queryFn: () => api.outputs(id),
+    refetchInterval: (q) => (q.state.data?.some(isGoing) ? 1000 : false),
+  }).data;
   const sites = useQuery({ queryKey: ['published', id], queryFn: () => api.published(id) }).data ?? [];
   const made = states?.filter((o) => o.lastDone) ?? [];
   return (
@@ -44,6 +49,32 @@ export function Handover() {
   );
 }
 
+const isGoing = ({ state }: OutputState): boolean => state === 'waiting' || state === 'running';
+
+/** How far a result is that is being made again, and what became of the last attempt. */
+function Remaking({ output }: { output: OutputState }) {
+  const { run, state } = output;
+  if (!run) return null;
+  if (isGoing(output))
+    return (
+      <p className="remaking" role="status">
+        <span>{state === 'waiting' ? 'Waiting to be refreshed' : 'Being refreshed'}</span>
+        <Progress
+          size="small"
+          percent={run.pagesTotal ? Math.round((run.pagesDone / run.pagesTotal) * 100) : 0}
+          aria-label={`Progress of ${output.name}`}
+        />
+      </p>
+    );
+  if (run.message === null) return null;
+  return (
+    <p className="remaking straw">
+      {run.state === 'failed' && 'The last refresh failed. '}
+      {run.message} {run.advice}
+    </p>
+  );
+}
+
 interface ResultProps {
   output: OutputState;
   kind: OutputKind | undefined;
@@ -52,19 +83,10 @@ interface ResultProps {
 }
 
 function Result({ output, kind, site, settings }: ResultProps) {
-  const id = useDocument((s) => s.id)!;
-  const complain = useDocument((s) => s.complain);
   const [search, address] = useAddress();
-  const client = useQueryClient();
   const run = output.lastDone!;
   const files = run.files ?? [];
-  const publish = useMutation({
-    mutationFn: () => api.publish(id, output.recipe),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['published', id] }),
-    onError: (e) => complain(e instanceof ApiProblem ? `${e.message} ${e.advice}` : e.message),
-  });
   const isSite = kind?.entry === 'index.html';
-  const isPublished = site?.versions[0]?.run === run.id && site.shown !== null;
   const measuredAs =
     isSite && /^http:\/\/127\.0\.0\.1:\d+\/collect$/.test(String(settings['measureAt'] ?? '')) ? String(settings['measureId'] ?? '') : null;
   const readers = search.get('readers') === output.recipe;
@@ -82,19 +104,10 @@ function Result({ output, kind, site, settings }: ResultProps) {
             Download
           </Button>
           {kind?.comesBack && <Link to="../corrections">Bring back what colleagues changed …</Link>}
-          {isSite && (
-            <Button
-              type={isPublished ? 'default' : 'primary'}
-              icon={<Globe size={14} />}
-              loading={publish.isPending}
-              disabled={isPublished}
-              onClick={() => publish.mutate()}
-            >
-              {isPublished ? 'Published' : site ? 'Publish this version' : 'Publish on the trial host'}
-            </Button>
-          )}
+          {isSite && <PublishResult output={output} site={site} />}
         </span>
       </header>
+      <Remaking output={output} />
       {site && <SiteVersions site={site} newest={run.id} />}
       {site && site.shown !== null && <OnPhone site={site} />}
       {measuredAs !== null && (

@@ -75,5 +75,5 @@ export async function makeForAnother(other: string, kind: OutputKind, language: 
   const edits: Edit[] = [...(editions[language] ? [] : [{ kind: 'edition.make' as const, args: { language } }]), recipe];
   const burst = newBurst();
   await api.edit(other, { base: seq, actor, edits: edits.map((edit) => ({ uid: crypto.randomUUID(), burst, edit })) });
-  await api.run(other, recipe.args.id);
+  await api.run(other, recipe.args.id, actorId());
 }

@@ -2,15 +2,21 @@ import { useCallback } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { App } from 'antd';
 import { api } from '../api/client.ts';
+import { actorId, useDocument } from '../document/documentStore.ts';
+import { plural } from '../shell/plural.ts';
+import { keepDrafts } from '../shell/useDraft.ts';
 
 /** Makes outputs: one by its recipe, or all that are stale. What cannot be begun says why. */
 export function useMaking(id: string): { make(recipe: string): Promise<void>; refresh(): Promise<void> } {
   const client = useQueryClient();
   const { message } = App.useApp();
-  const make = useCallback(
-    async (recipe: string) => {
+  /** What was changed here is on the server before anything is made of it. */
+  const asking = useCallback(
+    async (ask: () => Promise<void>) => {
       try {
-        await api.run(id, recipe);
+        keepDrafts();
+        if (useDocument.getState().id === id) await useDocument.getState().arrived();
+        await ask();
       } catch (e) {
         void message.error((e as Error).message);
       }
@@ -19,12 +25,17 @@ export function useMaking(id: string): { make(recipe: string): Promise<void>; re
     },
     [client, id, message],
   );
-  const refresh = useCallback(async () => {
-    const stale = (await api.outputs(id).catch(() => [])).filter((o) => o.state === 'stale');
-    void message.info(
-      stale.length ? `Made anew: ${stale.map((o) => o.name).join(', ')}` : 'Nothing is stale: what was made is as the document is.',
-    );
-    for (const o of stale) await make(o.recipe);
-  }, [id, make, message]);
+  const make = useCallback((recipe: string) => asking(async () => void (await api.run(id, recipe, actorId()))), [asking, id]);
+  const refresh = useCallback(
+    () =>
+      asking(async () => {
+        // One request asks for all of them: they are made whether or not this window stays.
+        const runs = await api.refresh(id, actorId());
+        void message.info(
+          runs.length ? `Refreshing ${plural(runs.length, 'output')} …` : 'Nothing is stale: what was made is as the document is.',
+        );
+      }),
+    [asking, id, message],
+  );
   return { make, refresh };
 }

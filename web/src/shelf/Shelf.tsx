@@ -13,6 +13,7 @@ import { api, upload } from '../api/client.ts';
 import { PageSketches, useReading } from './PageSketches.tsx';
 import { FontShelf } from './FontShelf.tsx';
 import { SampleFiles } from './SampleFiles.tsx';
+import { useMaking } from '../outputs/refresh.ts';
 import { Mark } from '../shell/Mark.tsx';
 import { OutcomeMark } from '../shell/marks.tsx';
 import { RunsNow, useRuns } from '../shell/RunsNow.tsx';
@@ -74,12 +75,8 @@ export function Shelf() {
 }
 
 function ShelfRow({ entry }: { entry: ShelfEntry }) {
-  const client = useQueryClient();
   const stale = entry.outputs.filter((o) => o.state === 'stale');
-  const refresh = async (): Promise<void> => {
-    await Promise.all(stale.map((o) => api.run(entry.id, o.recipe)));
-    await client.invalidateQueries();
-  };
+  const { refresh } = useMaking(entry.id);
   const size = `${Math.round(toMm(entry.width))} × ${Math.round(toMm(entry.height))} mm`;
   return (
     <article className="shelf-row" data-document={entry.id}>

@@ -15,6 +15,7 @@ export function useRuns() {
         if (event.type === 'run') {
           void client.invalidateQueries({ queryKey: ['runs'] });
           void client.invalidateQueries({ queryKey: ['outputs', event.folio] });
+          if (event.run.publish && event.run.state === 'done') void client.invalidateQueries({ queryKey: ['published', event.folio] });
         }
         if (event.type !== 'run' || event.run.state !== 'running') void askAgain(client, ['shelf']);
       },

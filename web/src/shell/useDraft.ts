@@ -4,6 +4,13 @@ import { newBurst } from '../document/documentStore.ts';
 /** What is typed is kept after so long a pause. */
 const PAUSE_MS = 1000;
 
+const drafts = new Set<() => void>();
+
+/** Keeps what stands in fields by now: whoever asks for outputs means that, too. */
+export function keepDrafts(): void {
+  for (const keep of drafts) keep();
+}
+
 interface Draft {
   value: string;
   onChange(e: { target: { value: string } }): void;
@@ -47,7 +54,9 @@ export function useDraft(kept: string, keep: (text: string, burst: string) => vo
     const onHide = (): void => void (document.visibilityState === 'hidden' && flush());
     document.addEventListener('visibilitychange', onHide);
     window.addEventListener('pagehide', flush, { capture: true });
+    drafts.add(flush);
     return () => {
+      drafts.delete(flush);
       document.removeEventListener('visibilitychange', onHide);
       window.removeEventListener('pagehide', flush, { capture: true });
       flush();

@@ -1,0 +1,39 @@
+import type { OutputState, Run } from '@elastic-folio/core/api';
+import type { DocumentStore } from '../documents/documentStore.ts';
+import { inputHash, isOfEditions } from './inputHash.ts';
+import type { RunStore } from './runStore.ts';
+
+/** How an output stands, and whether what is being made of it now is made of the document as it is. */
+export type Standing = OutputState & { upToDateSoon: boolean };
+
+/** How each recipe of a document stands: never run, going, fresh or stale. */
+export async function outputStates(documents: DocumentStore, store: RunStore, id: string): Promise<Standing[]> {
+  const { folio } = await documents.get(id);
+  const content = await documents.contentHash(id);
+  const withEditions = await documents.contentHash(id, true);
+  const runs = await store.list(id);
+  return Object.values(folio.recipes).map((recipe) => {
+    const now = inputHash(isOfEditions(recipe) ? withEditions : content, recipe);
+    const mine = runs.filter((r) => r.recipe === recipe.id);
+    const lastDone = mine.find((r) => r.state === 'done') ?? null;
+    const run = mine[0] ?? null;
+    const fresh = lastDone?.inputHash === now;
+    return {
+      recipe: recipe.id,
+      name: recipe.name,
+      output: recipe.output,
+      state: stateOf(run, lastDone, fresh),
+      run,
+      lastDone,
+      // One that has just been taken reads the document after it has been taken.
+      upToDateSoon: mine.some((r) => r.state === 'waiting' || (r.state === 'running' && (r.inputHash === '' || r.inputHash === now))),
+    };
+  });
+}
+
+function stateOf(run: Run | null, lastDone: Run | null, fresh: boolean): OutputState['state'] {
+  if (!run) return 'never';
+  if (run.state === 'waiting' || run.state === 'running') return run.state;
+  if (lastDone || run.state === 'done') return fresh ? 'fresh' : 'stale';
+  return run.state;
+}
