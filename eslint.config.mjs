@@ -1,5 +1,6 @@
 import js from '@eslint/js';
 import hooks from 'eslint-plugin-react-hooks';
+import regexp from 'eslint-plugin-regexp';
 import tseslint from 'typescript-eslint';
 
 const isomorphic = ['folio', 'compose', 'structure', 'motion', 'check', 'language', 'edit', 'api', 'paint/svg'].map(
@@ -21,8 +22,14 @@ export default tseslint.config(
     },
   },
   {
+    // What comes in may be written to be slow: no expression takes more than linear time.
+    files: ['{core,server,cli,web,player}/src/**/*.{ts,tsx}'],
+    plugins: { regexp },
+    rules: { 'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }], 'regexp/no-super-linear-move': 'error' },
+  },
+  {
     files: ['**/*.mjs', '**/*.cjs'],
-    languageOptions: { globals: { process: 'readonly', console: 'readonly', module: 'writable', URL: 'readonly' } },
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', module: 'writable', URL: 'readonly', setTimeout: 'readonly' } },
   },
   {
     files: isomorphic,

@@ -3,7 +3,7 @@ import { cp, mkdtemp, readdir, readFile, rm, stat, truncate, writeFile } from 'n
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { samples } from '@elastic-folio/demo';
+import { keptSamples as samples } from '../../core/test/support/keptSamples.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { FileBlobs } from '@elastic-folio/core/node';
 import { backUpDaily, backupsFolder } from '../src/backup/dailyBackup.ts';

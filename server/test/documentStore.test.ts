@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -9,6 +9,8 @@ import type { Sample } from '@elastic-folio/demo';
 import type { Edit, Inline } from '@elastic-folio/core';
 import { plainText } from '@elastic-folio/core';
 import { FileBlobs } from '@elastic-folio/core/node';
+import { readFontFile } from '@elastic-folio/core/read';
+import type { FontFacts } from '@elastic-folio/core/read';
 import type { Db } from '../src/database/db.ts';
 import { migrate } from '../src/database/migrate.ts';
 import { DocumentStore, EditConflict } from '../src/documents/documentStore.ts';
@@ -244,15 +246,15 @@ describe.each(databaseKinds())('documents on the %s database', (_name, connect) 
   test('fonts of one’s own: the same face again takes the old one’s place; documents that name the family are made of it', async () => {
     const fonts = library();
     const require = createRequire(import.meta.url);
-    const shipped = (name: string, folder: string, file: string): string =>
-      join(dirname(require.resolve(`@expo-google-fonts/${name}/package.json`)), folder, `${file}.ttf`);
-    const regular = shipped('work-sans', '400Regular', 'WorkSans_400Regular');
+    const shipped = async (name: string, folder: string, file: string): Promise<FontFacts> =>
+      readFontFile(await readFile(join(dirname(require.resolve(`@expo-google-fonts/${name}/package.json`)), folder, `${file}.ttf`)));
+    const regular = await shipped('work-sans', '400Regular', 'WorkSans_400Regular');
     const id = await add();
     const before = await store.contentHash(id);
     const one = await fonts.add(regular);
     expect(one).toMatchObject({ family: 'Work Sans', weight: 400, style: 'normal', mayEmbed: true });
     expect((await fonts.add(regular)).sha256).toBe(one.sha256);
-    await fonts.add(shipped('work-sans', '700Bold', 'WorkSans_700Bold'));
+    await fonts.add(await shipped('work-sans', '700Bold', 'WorkSans_700Bold'));
     expect((await fonts.list()).map((f) => f.weight)).toEqual([400, 700]);
     expect(await store.contentHash(id)).not.toBe(before);
     expect((await store.loaded(id)).library!.map((f) => f.family)).toEqual(['Work Sans', 'Work Sans']);
@@ -263,9 +265,7 @@ describe.each(databaseKinds())('documents on the %s database', (_name, connect) 
     for (const f of await fonts.list()) await fonts.remove(f.id);
     expect(await store.contentHash(id)).toBe(before);
     await expect(fonts.remove(one.id)).rejects.toThrow(/not in the library/);
-    const letter = join(folder, 'letter.ttf');
-    await writeFile(letter, 'Dear reader');
-    await expect(fonts.add(letter)).rejects.toThrow('This is not a TrueType or OpenType font.');
+    await expect(readFontFile(new TextEncoder().encode('Dear reader'))).rejects.toThrow('This is not a TrueType or OpenType font.');
   });
 
   test('the content hash follows what outputs are made from, not the recipes', async () => {

@@ -5,7 +5,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { samples } from '@elastic-folio/demo';
+import { keptSamples as samples } from '../../core/test/support/keptSamples.ts';
 import { FileBlobs } from '@elastic-folio/core/node';
 import { PostgresDb } from '../src/database/postgres.ts';
 import { migrate } from '../src/database/migrate.ts';

@@ -19,6 +19,7 @@ export const Finding = z.object({
     'picture.heavy',
     'picture.twice',
     'picture.missing',
+    'picture.damaged',
     'picture.cmyk',
     'text.emptyParagraphs',
     'text.rowsOfSpaces',

@@ -44,6 +44,12 @@ function onePicture(folio: Folio, item: PictureItem, page: number | undefined): 
   const name = file?.name ?? item.name ?? item.id;
   const found: Finding[] = [];
   if (!file) found.push({ code: 'picture.missing', says: `The picture ${name} has no file: its place is empty.`, ...at });
+  else if (file.damaged)
+    found.push({
+      code: 'picture.damaged',
+      says: `The picture ${name} is damaged and cannot be shown: outputs say so in its place. Place it again from a whole file.`,
+      ...at,
+    });
   if (!item.alt && !folio.head.structure.decorations.includes(item.id))
     found.push({ code: 'alt.missing', says: `The picture ${name} has no alt text.`, ...at });
   const ppi = Math.round(resolutionOf(folio, item));

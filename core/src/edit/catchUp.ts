@@ -69,4 +69,4 @@ export function catchUp(base: Folio, waiting: readonly WaitingEdit[], rows: read
 /** An edit in whose middle others wrote becomes several, each with a name of its own. */
 const pieceOf = (uid: string, k: number): string => (k ? `${uid}~${k}` : uid);
 /** The edit that a piece was part of. */
-export const wholeOf = (uid: string): string => uid.replace(/(~\d+)+$/, '');
+export const wholeOf = (uid: string): string => uid.replace(/~.*/, '');

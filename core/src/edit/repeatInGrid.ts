@@ -11,10 +11,10 @@ export const copyId = (grid: string, id: string, row: number, column: number): s
 
 /** The last number of a text counted on; a text without one stays as it is, a name gets one. */
 export function countedOn(text: string, by: number, isName = false): string {
-  const at = /^(.*?)(\d+)(\D*)$/s.exec(text);
-  if (!at) return isName ? `${text}-${by + 1}` : text;
-  const [, before, number, after] = at;
-  return before! + String(Number(number) + by).padStart(number!.length, '0') + after!;
+  const last = [...text.matchAll(/\d+/g)].pop();
+  if (!last) return isName ? `${text}-${by + 1}` : text;
+  const [number] = last;
+  return text.slice(0, last.index) + String(Number(number) + by).padStart(number.length, '0') + text.slice(last.index + number.length);
 }
 
 /**

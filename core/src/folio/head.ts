@@ -52,6 +52,8 @@ export const MediaFile = z.object({
   height: z.number().int().optional(),
   /** What a picture's colours are mixed of; RGB where nothing is said. */
   colours: z.enum(['rgb', 'cmyk', 'grey']).optional(),
+  /** A picture that cannot be decoded: its place is known, and outputs show a stand-in. */
+  damaged: z.boolean().optional(),
   /** How long a sound or film lasts, where that is known. */
   seconds: z.number().min(0).optional(),
   /** How its sound is packed, where that is known: `pcm-s16`, `opus`, `mp3`. */

@@ -23,6 +23,8 @@ export * from './traverse.ts';
 export * from './coherence.ts';
 export * from './pageRange.ts';
 export * from './address.ts';
+export { cleaned, mayBeUnclean } from './cleanText.ts';
+export { firstFault } from './plainErrors.ts';
 export { slugOf } from './slug.ts';
 export { blockIds, replacedSince } from './blocksWith.ts';
 export { canonicalJson } from './canonicalJson.ts';

@@ -1,7 +1,7 @@
 import { FolioError } from '../ports/ports.ts';
 
 /** Pages as people write them: `2-5, 8`, counted from 1. Empty means all. */
-export const PAGE_RANGE = /^\s*(\d+\s*(-\s*\d+)?\s*(,\s*\d+\s*(-\s*\d+)?\s*)*)?$/;
+export const PAGE_RANGE = /^\s*(\d+\s*(-\s*\d+\s*)?(,\s*\d+\s*(-\s*\d+\s*)?)*)?$/;
 
 /** The numbers a range names among `count` pages; a FolioError says what is wrong with it. */
 export function pageNumbers(range: string, count: number): Set<number> {

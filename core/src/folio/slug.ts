@@ -5,6 +5,6 @@ export const slugOf = (title: string, most: number): string =>
     .replace(/\p{M}/gu, '')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
+    .replace(/^-|-$/g, '')
     .slice(0, most)
-    .replace(/-+$/, '');
+    .replace(/-$/, '');

@@ -115,9 +115,12 @@ function spacesApart(
 ): (Piece | Exclude<Inline, Span>)[] {
   if (!('seen' in piece) || piece.kept || ground === undefined || piece.seen === ground || piece.span.link !== undefined) return [piece];
   const [own, around] = [looks.get(piece.seen)!.props, looks.get(ground)!.props];
-  const [, lead = '', words = '', trail = ''] = /^(\s*)([^]*?)(\s*)$/.exec(piece.span.text)!;
+  const { text } = piece.span;
+  const words = text.trim();
+  const lead = words ? text.slice(0, text.length - text.trimStart().length) : text;
+  const trail = words ? text.slice(text.trimEnd().length) : '';
   if (!words || (!lead && !trail) || sortedJson(own, UNSEEN_ON_SPACE) !== sortedJson(around, UNSEEN_ON_SPACE)) return [piece];
-  const space = (text: string): Piece[] => (text ? [{ span: { ...piece.span, text }, kept: false, seen: ground }] : []);
+  const space = (blank: string): Piece[] => (blank ? [{ span: { ...piece.span, text: blank }, kept: false, seen: ground }] : []);
   return [...space(lead), { ...piece, span: { ...piece.span, text: words } }, ...space(trail)];
 }
 

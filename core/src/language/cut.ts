@@ -146,7 +146,7 @@ function trimmed(parts: readonly TextPart[]): { lead: TextPart[]; inner: TextPar
   }
   for (;;) {
     const end = inner[inner.length - 1];
-    const blank = end?.type === 'text' ? /\s*$/.exec(end.text)![0] : '';
+    const blank = end?.type === 'text' ? end.text.slice(end.text.trimEnd().length) : '';
     if (end?.type === 'wrap') trail.unshift(inner.pop()!);
     else if (end?.type === 'text' && blank) {
       trail.unshift({ type: 'text', text: blank });

@@ -4,6 +4,10 @@ import { join } from 'node:path';
 import type { DerivedStore } from './ports.ts';
 
 /** Derived work as files; when the folder outgrows its limit, what was used longest ago goes first. */
+/** Each file begins with the SHA-256 of the rest: one that was cut off or damaged is made again. */
+const SUM_BYTES = 32;
+const sumOf = (bytes: Uint8Array): Buffer => createHash('sha256').update(bytes).digest();
+
 export class FileDerived implements DerivedStore {
   private written = 0;
 
@@ -18,7 +22,9 @@ export class FileDerived implements DerivedStore {
 
   async get(key: string): Promise<Uint8Array | undefined> {
     try {
-      const bytes = new Uint8Array(await readFile(this.path(key)));
+      const whole = new Uint8Array(await readFile(this.path(key)));
+      const bytes = whole.subarray(SUM_BYTES);
+      if (!sumOf(bytes).equals(whole.subarray(0, SUM_BYTES))) return undefined;
       await utimes(this.path(key), new Date(), new Date());
       return bytes;
     } catch {
@@ -27,10 +33,15 @@ export class FileDerived implements DerivedStore {
   }
 
   async put(key: string, bytes: Uint8Array): Promise<void> {
-    await mkdir(this.folder, { recursive: true });
     const temporary = join(this.folder, `tmp-${randomUUID()}`);
-    await writeFile(temporary, bytes);
-    await rename(temporary, this.path(key));
+    try {
+      await mkdir(this.folder, { recursive: true });
+      await writeFile(temporary, [sumOf(bytes), bytes]);
+      await rename(temporary, this.path(key));
+    } catch {
+      // What cannot be kept, on a disk that is full, is made again: nothing fails for it.
+      return rm(temporary, { force: true }).catch(() => undefined);
+    }
     this.written += bytes.length;
     if (this.written > this.limitBytes / 8) await this.trim();
   }

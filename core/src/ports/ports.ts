@@ -47,6 +47,8 @@ export interface PictureOptions {
 /** Decoding and encoding of pictures, with a limit on pixels so that a hostile file cannot fill memory. */
 export interface PicturePort {
   info(bytes: Uint8Array): Promise<PictureInfo>;
+  /** Whether all of a picture can be decoded: its head may be whole where its end is missing. */
+  decodes(bytes: Uint8Array): Promise<boolean>;
   /** Re-encodes a picture no wider than `maxWidth` pixels. What shows through is white in a JPEG. */
   encode(bytes: Uint8Array, options: PictureOptions): Promise<EncodedPicture>;
   /** Whether what a picture shows stands on white, nearly all around its edge. */

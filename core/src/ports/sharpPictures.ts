@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import type { Sharp } from 'sharp';
+import type { Metadata, Sharp } from 'sharp';
 import { FolioError } from './ports.ts';
 import { isOnWhite, seenThrough } from './whiteGround.ts';
 import type { RawPixels } from './whiteGround.ts';
@@ -10,14 +10,15 @@ const PIXEL_LIMIT = 268_402_689;
 
 const opened = (bytes: Uint8Array): Sharp => sharp(bytes, { limitInputPixels: PIXEL_LIMIT, failOn: 'error' });
 
+/** Without bytes it throws at once, not as it is asked. */
+const headOf = async (bytes: Uint8Array): Promise<Metadata> => sharp(bytes, { limitInputPixels: false }).metadata();
+
 /** Pictures by libvips. */
 export const sharpPictures: PicturePort = {
   async info(bytes): Promise<PictureInfo> {
-    const meta = await sharp(bytes, { limitInputPixels: false })
-      .metadata()
-      .catch(() => {
-        throw new FolioError('picture.unreadable', 'it is not a picture that can be read', 'Save it again as PNG or JPEG.');
-      });
+    const meta = await headOf(bytes).catch(() => {
+      throw new FolioError('picture.unreadable', 'it is not a picture that can be read', 'Save it again as PNG or JPEG.');
+    });
     if (meta.width * meta.height > PIXEL_LIMIT)
       throw new FolioError(
         'picture.tooLarge',
@@ -26,6 +27,19 @@ export const sharpPictures: PicturePort = {
       );
     const colours = meta.space === 'cmyk' ? 'cmyk' : meta.space === 'b-w' || meta.space === 'grey16' ? 'grey' : 'rgb';
     return { width: meta.width, height: meta.height, format: meta.format, hasAlpha: meta.hasAlpha, colours, density: meta.density };
+  },
+
+  async decodes(bytes) {
+    try {
+      // Made small row by row: every byte is looked at, and next to nothing is kept.
+      await sharp(bytes, { limitInputPixels: PIXEL_LIMIT, failOn: 'error', sequentialRead: true })
+        .resize(16, 16, { fit: 'inside' })
+        .raw()
+        .toBuffer();
+      return true;
+    } catch {
+      return false;
+    }
   },
 
   async encode(

@@ -1,4 +1,5 @@
 import { FolioError } from '../ports/ports.ts';
+import { lookThrough } from './media/lookThrough.ts';
 import { efolioReader } from './efolio/readPackage.ts';
 import { odfReader } from './odf/odfReader.ts';
 import type { LoadedFolio, ReadJob, Reader } from './reader.ts';
@@ -15,7 +16,7 @@ export async function readFolio(name: string, job: ReadJob): Promise<LoadedFolio
       `"${name}" is of no kind that can be brought in.`,
       `Choose a file ending in ${READERS.flatMap((r) => r.extensions).join(', ')}.`,
     );
-  return reader.read({ ...job, name });
+  return lookThrough(await reader.read({ ...job, name }), job);
 }
 
 export { PageSketch } from './pageSketch.ts';

@@ -65,7 +65,7 @@ function mentionsOf(paragraphs: readonly FlowParagraph[]): Map<string, string> {
   }
   return out;
 }
-const NUMBERED = /(\p{L}{3,})\.?[\s\u00A0]*(\d+(?:[.–-]\d+)*)/gu;
+const NUMBERED = /(?<!\p{L})(\p{L}{3,})\.?[\s\u00A0]*(\d+(?:[.–-]\d+)*)/gu;
 const keyOf = (word: string, number: string): string => `${word.toLowerCase()} ${number}`;
 
 function referringTo(folio: Folio, figure: FlowFigure, mentions: ReadonlyMap<string, string>): Omit<PinSuggestion, 'item'> | null {

@@ -145,6 +145,9 @@ function paragraphSuggestion(f: StyleFacts, body: StyleFacts, headings: Readonly
   return say(plain('p'), prominence(f, body) > 1.05 ? 0.45 : 0.65, times);
 }
 
+/** Whether a label counts with words before its number, as “Figure 3” does. */
+const countsWords = (label: string): boolean => /\p{L}{3}/u.test(label.slice(0, Math.max(0, label.lastIndexOf('{n}'))));
+
 function factsOf(folio: Folio): StyleFacts[] {
   const facts = new Map<string, StyleFacts>();
   for (const style of Object.values(folio.head.paragraphStyles)) {
@@ -153,7 +156,7 @@ function factsOf(folio: Folio): StyleFacts[] {
     facts.set(style.id, {
       style: style.id,
       ...look,
-      captions: !!list && /\p{L}{3,}.*\{n\}/u.test(folio.head.listStyles[list.style]?.levels[list.level]?.text ?? ''),
+      captions: !!list && countsWords(folio.head.listStyles[list.style]?.levels[list.level]?.text ?? ''),
       paragraphs: 0,
       characters: 0,
       sentences: 0,

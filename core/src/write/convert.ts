@@ -1,3 +1,4 @@
+import { firstFault } from '../folio/plainErrors.ts';
 import { createWriteStream } from 'node:fs';
 import { mkdir, readFile, rename, rm } from 'node:fs/promises';
 import { dirname, join, normalize, sep } from 'node:path';
@@ -7,9 +8,17 @@ import { Composer } from '../compose/compose.ts';
 import type { Folio, Recipe } from '../folio/folio.ts';
 import { buildLedger, isValid } from '../ledger/build.ts';
 import { countLedger } from '../ledger/entry.ts';
-import type { Evidence, LedgerCounts, LedgerEntry } from '../ledger/entry.ts';
+import type { Evidence, Judgement, LedgerCounts, LedgerEntry } from '../ledger/entry.ts';
+import type { SubjectInFolio } from '../ledger/subjects.ts';
+import { withStandIns } from '../ports/damagedPictures.ts';
 import { Cancelled, FolioError } from '../ports/ports.ts';
 import type { ConversionPorts, WriteJob, Writer, WrittenFile } from './writer.ts';
+
+const DAMAGED_PICTURE = 'picture.damaged';
+/** Sentences for the codes that outputs of every kind may use. */
+export const COMMON_SENTENCES: Record<string, string> = {
+  [DAMAGED_PICTURE]: 'The file of this picture is damaged; a stand-in that says so is in its place.',
+};
 
 export interface Conversion {
   files: { path: string; mediaType: string; bytes: number }[];
@@ -29,10 +38,9 @@ export function readSettings(writer: Writer, recipe: Pick<Recipe, 'version' | 's
   const raw = recipe.version < writer.version ? writer.migrate(recipe.settings, recipe.version) : recipe.settings;
   const result = writer.settings.safeParse(raw);
   if (result.success) return result.data;
-  const issue = result.error.issues[0]!;
   throw new FolioError(
     'recipe.settings',
-    `The recipe “${recipe.name}” has a setting that cannot be used: ${issue.path.join('.') || 'settings'}, ${issue.message}.`,
+    `The recipe “${recipe.name}” has a setting that cannot be used: ${firstFault(result.error)}.`,
     'Correct it, or take the recipe’s default.',
   );
 }
@@ -42,7 +50,7 @@ export function readSettings(writer: Writer, recipe: Pick<Recipe, 'version' | 's
  * back and makes the ledger. Cancelled by the signal until the last moment; then nothing remains.
  */
 export async function convert(
-  folio: Folio,
+  document: Folio,
   writer: Writer,
   settings: unknown,
   folder: string,
@@ -52,8 +60,9 @@ export async function convert(
   await rm(staging, { recursive: true, force: true });
   await mkdir(staging, { recursive: true });
   try {
+    const { folio, media, damaged } = await withStandIns(document, ports);
     const composition = new Composer(ports.fonts).compose(folio);
-    const job: WriteJob<unknown> = { folio, composition, settings, ...ports };
+    const job: WriteJob<unknown> = { folio, composition, settings, ...ports, media };
     const files: Conversion['files'] = [];
     const written: WrittenFile[] = [];
     for await (const output of writer.write(job)) {
@@ -68,7 +77,8 @@ export async function convert(
     const evidence: Evidence[] = [];
     for await (const e of writer.readBack(written, job)) evidence.push(e);
     stopIfCancelled(ports.signal);
-    const ledger = buildLedger(folio, await writer.judge(job), evidence);
+    const judge = await writer.judge(job);
+    const ledger = buildLedger(folio, (about) => lost(about, judge(about), damaged), evidence);
     await mkdir(dirname(folder), { recursive: true });
     await putInPlace(staging, folder);
     return { files: files.sort((a, b) => (a.path < b.path ? -1 : 1)), ledger, counts: countLedger(ledger), valid: isValid(ledger) };
@@ -77,6 +87,12 @@ export async function convert(
     if (ports.signal.aborted) throw new Cancelled();
     throw (error as NodeJS.ErrnoException).code === 'ENOSPC' ? diskFull() : error;
   }
+}
+
+/** A damaged picture is dropped, whatever an output does with its stand-in; one that is left out stays so. */
+function lost({ subject, item }: SubjectInFolio, judged: Judgement, damaged: ReadonlySet<string>): Judgement {
+  const isLost = subject.aspect === 'picture' && item?.kind === 'picture' && item.media !== null && damaged.has(item.media);
+  return isLost && judged.outcome !== 'excluded' ? { outcome: 'dropped', code: DAMAGED_PICTURE } : judged;
 }
 
 /** What a former run left goes with it, as a whole; where the new one cannot take its place, the old one stays. */

@@ -9,6 +9,8 @@ import type {
   BackHome,
   CountedTexts,
   Conversion,
+  Foreign,
+  ForeignRead,
   Newer,
   Outcome,
   Pictures,
@@ -89,6 +91,11 @@ export class ConversionPool {
       signal?.removeEventListener('abort', stop);
       close();
     });
+  }
+
+  /** Reads a file by others that is no document. */
+  foreign<A extends Foreign>(asked: A): Promise<Outcome<ForeignRead[A['what']]>> {
+    return this.run({ kind: 'foreign', asked });
   }
 
   newer(task: Omit<Extract<Task, { kind: 'newer' }>, 'kind'>): Promise<Outcome<Newer>> {

@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
-import type { Folio, LibraryFont } from '@elastic-folio/core';
-import type { PageSketch } from '@elastic-folio/core/read';
+import type { Corrections, Folio, LibraryFont } from '@elastic-folio/core';
+import type { FontFacts, PageSketch, readMemory, readTerms } from '@elastic-folio/core/read';
 import type { ChoiceOfTexts, Inbound, MemoryUnit } from '@elastic-folio/core/language';
 import type { Counted } from '@elastic-folio/core/api';
 import type { Newer } from '@elastic-folio/core/newer';
@@ -21,9 +21,25 @@ interface Outgoing extends Loaded {
   memory: MemoryUnit[];
 }
 
+/** A file by others that is no document, and what it is taken for. */
+export type Foreign =
+  | { what: 'exchange'; file: string; name: string }
+  | { what: 'terms' | 'memory'; file: string; source: string; target: string }
+  | { what: 'corrections'; file: string; folio: Folio }
+  | { what: 'font'; file: string };
+/** What reading it gives. */
+export interface ForeignRead {
+  exchange: Inbound;
+  terms: ReturnType<typeof readTerms>;
+  memory: ReturnType<typeof readMemory>;
+  corrections: Corrections;
+  font: FontFacts;
+}
+
 /** What worker threads do; everything in a task can be sent to a thread. */
 export type Task =
   | { kind: 'read'; file: string; name: string; staging: string; stop: Int32Array; port: MessagePort }
+  | { kind: 'foreign'; asked: Foreign }
   | { kind: 'newer'; was: Folio; here: Folio; there: Folio; pairs: [string, string][]; keep: string[] }
   | ({ kind: 'pictures'; pages: number[] } & Loaded)
   | ({ kind: 'survey' } & Loaded)

@@ -8,6 +8,7 @@ import { Composer, FontFace } from '@elastic-folio/core/compose';
 import type { Composition } from '@elastic-folio/core/compose';
 import {
   Cancelled,
+  encodedOrStandIn,
   FileBlobs,
   FileDerived,
   FolioError,
@@ -18,7 +19,16 @@ import {
   sharpPictures,
 } from '@elastic-folio/core/node';
 import { spreadPicture } from '@elastic-folio/core/paint';
-import { DEFAULT_LIMITS, originOf, readFolio } from '@elastic-folio/core/read';
+import {
+  DEFAULT_LIMITS,
+  originOf,
+  readCorrections,
+  readExchange,
+  readFolio,
+  readFontFile,
+  readMemory,
+  readTerms,
+} from '@elastic-folio/core/read';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import { convert, writerById } from '@elastic-folio/core/write';
 import type { WriteJob } from '@elastic-folio/core/write';
@@ -37,7 +47,7 @@ import {
   wholeEdition,
 } from '@elastic-folio/core/language';
 import type { FaceAtHand, LettersReport } from '@elastic-folio/core/language';
-import type { BackHome, CountedTexts, Newer, Outcome, Pictures, ReadOutcome, Survey, Task } from './tasks.ts';
+import type { BackHome, CountedTexts, Foreign, ForeignRead, Newer, Outcome, Pictures, ReadOutcome, Survey, Task } from './tasks.ts';
 import type { Conversion } from './tasks.ts';
 
 /** How wide covers on the shelf are, in px. */
@@ -46,7 +56,11 @@ const COVER_WIDTH = 412;
 /** Runs one task in a worker thread. What a person can mend comes back as a value, not as an exception. */
 export default async function run(
   task: Task,
-): Promise<Outcome<ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | LettersReport | Conversion | string>> {
+): Promise<
+  Outcome<
+    ForeignRead[keyof ForeignRead] | ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | LettersReport | Conversion | string
+  >
+> {
   try {
     return { ok: await perform(task) };
   } catch (error) {
@@ -58,12 +72,16 @@ export default async function run(
 
 async function perform(
   task: Task,
-): Promise<ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | LettersReport | Conversion | string> {
+): Promise<
+  ForeignRead[keyof ForeignRead] | ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | LettersReport | Conversion | string
+> {
   switch (task.kind) {
     case 'read':
       return read(task);
     case 'survey':
       return survey(task);
+    case 'foreign':
+      return readForeign(task.asked);
     case 'newer':
       return newerVersion({ ...task, chosen: new Map(task.pairs), keep: new Set(task.keep) });
     case 'pictures':
@@ -78,6 +96,21 @@ async function perform(
       return bringBack(task);
     case 'convert':
       return write(task);
+  }
+}
+
+async function readForeign(asked: Foreign): Promise<ForeignRead[keyof ForeignRead]> {
+  switch (asked.what) {
+    case 'exchange':
+      return readExchange(asked.file, asked.name, DEFAULT_LIMITS);
+    case 'terms':
+      return readTerms(await readFile(asked.file, 'utf8'), asked.source, asked.target);
+    case 'memory':
+      return readMemory(await readFile(asked.file, 'utf8'), asked.source, asked.target);
+    case 'corrections':
+      return readCorrections(asked.folio, asked.file, DEFAULT_LIMITS);
+    case 'font':
+      return readFontFile(new Uint8Array(await readFile(asked.file)));
   }
 }
 
@@ -238,7 +271,7 @@ async function picture(
   for (const item of Object.values(place.spread.items)) {
     const id = item.kind === 'picture' ? item.media : null;
     if (!id || pictures.has(id)) continue;
-    const small = await sharpPictures.encode(await media(id), { maxWidth: COVER_WIDTH, quality: 70 });
+    const small = await encodedOrStandIn(folio.head.media[id]!, await media(id), sharpPictures, { maxWidth: COVER_WIDTH, quality: 70 });
     pictures.set(id, `data:${small.mediaType};base64,${Buffer.from(small.bytes).toString('base64')}`);
   }
   return spreadPicture(folio, composition, place.spread, view, COVER_WIDTH, {

@@ -1,10 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { readFile } from 'node:fs/promises';
 import type { Folio, LibraryFont } from '@elastic-folio/core';
 import { wantedFamilies } from '@elastic-folio/core/compose';
 import { FolioError } from '@elastic-folio/core/node';
 import type { FileBlobs } from '@elastic-folio/core/node';
-import { readFontFile } from '@elastic-folio/core/read';
+import type { FontFacts } from '@elastic-folio/core/read';
 import type { Db } from '../database/db.ts';
 
 const OWNER = 'desk';
@@ -30,9 +29,8 @@ export class FontLibrary {
     }));
   }
 
-  /** Adds a font file; the same file again changes nothing, another file of the same face takes the place of the old one. */
-  async add(file: string): Promise<LibraryFont> {
-    const facts = await readFontFile(new Uint8Array(await readFile(file)));
+  /** Adds a font; the same file again changes nothing, another file of the same face takes the place of the old one. */
+  async add(facts: FontFacts): Promise<LibraryFont> {
     const { sha256, bytes } = await this.blobs.put(facts.bytes);
     const { family, weight, style } = facts;
     await this.db.transaction(async (query) => {

@@ -21,7 +21,9 @@ export async function importUpload(
   documents: DocumentStore,
   watch: Watch = {},
 ): Promise<{ id: string; title: string }> {
-  return withUpload(req, data, ({ file, name, folder }) => importFile(file, name, join(folder, 'blobs'), blobs, pool, documents, watch));
+  return withUpload(req, data, 'document', ({ file, name, folder }) =>
+    importFile(file, name, join(folder, 'blobs'), blobs, pool, documents, watch),
+  );
 }
 
 /** Reads a file on disk and stores it. */

@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process';
-import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { promisify } from 'node:util';
 import { SampleFile } from '@elastic-folio/core/api';
@@ -29,10 +29,22 @@ export class SampleFiles {
     return join(this.folder, name);
   }
 
+  private async kept(index: string): Promise<SampleFile[] | null> {
+    try {
+      const files = z.array(SampleFile).parse(JSON.parse(index));
+      for (const { name, bytes } of files) if ((await stat(join(this.folder, name))).size !== bytes) return null;
+      return files;
+    } catch {
+      return null;
+    }
+  }
+
   private async make(): Promise<SampleFile[]> {
     const index = join(this.folder, 'samples.json');
     const known = await readFile(index, 'utf8').catch(() => null);
-    if (known !== null) return z.array(SampleFile).parse(JSON.parse(known));
+    // What is damaged, or not there, is drawn again.
+    const kept = known === null ? null : await this.kept(known);
+    if (kept) return kept;
     const work = `${this.folder}-${process.pid}`;
     await mkdir(work, { recursive: true });
     try {

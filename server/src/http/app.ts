@@ -14,6 +14,7 @@ import { answerProblem, Api } from './route.ts';
 import { fileRoutes } from './fileRoutes.ts';
 import { fontRoutes } from './fontRoutes.ts';
 import { handoverRoutes } from './handoverRoutes.ts';
+import { jsonBodies } from './jsonBodies.ts';
 import { keptRecipeRoutes } from './keptRecipeRoutes.ts';
 import { roleSetRoutes } from './roleSetRoutes.ts';
 import { sampleRoutes } from './sampleRoutes.ts';
@@ -30,7 +31,7 @@ export function createApp(s: Services): Express {
   app.use(trustOwnHosts(port));
   app.use(ownPages({ frames: [`http://*.localhost:${resultPort}`] }));
   const router = express.Router();
-  router.use(express.json({ limit: '20mb' }));
+  router.use(...jsonBodies('20mb'));
   const api = new Api(router);
   documentRoutes(api, s);
   fileRoutes(api, s);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Corrections } from '@elastic-folio/core';
-import { DEFAULT_LIMITS, readCorrections } from '@elastic-folio/core/read';
+import { resultOf } from '../conversion/resultOf.ts';
 import { withUpload } from '../documents/receiveFile.ts';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
@@ -17,7 +17,9 @@ export function correctionRoutes(api: Api, s: Services): void {
     },
     async ({ req, params: p }) => {
       const { folio } = await s.documents.get(p.id);
-      return withUpload(req, s.config.data, ({ file }) => readCorrections(folio, file, DEFAULT_LIMITS));
+      return withUpload(req, s.config.data, 'corrections', async ({ file }) =>
+        resultOf(await s.pool.foreign({ what: 'corrections', file, folio })),
+      );
     },
   );
 }

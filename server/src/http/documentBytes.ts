@@ -1,7 +1,7 @@
 import type { Response } from 'express';
 import type { z } from 'zod';
 import type { FontEntry } from '@elastic-folio/core/api';
-import { FolioError, mediaReader, sharpPictures } from '@elastic-folio/core/node';
+import { encodedOrStandIn, FolioError, mediaReader, sharpPictures } from '@elastic-folio/core/node';
 import type { Services } from '../services.ts';
 
 /** The fonts that a document is set with, in matching order. */
@@ -30,7 +30,8 @@ export async function sendPicture(s: Services, id: string, name: string, width: 
   const key = `view/1/${media.sha256}/${width}`;
   let bytes = await s.derived.get(key);
   if (!bytes) {
-    bytes = (await sharpPictures.encode(await mediaReader(loaded, s.blobs)(name), { maxWidth: width, quality: 84 })).bytes;
+    bytes = (await encodedOrStandIn(media, await mediaReader(loaded, s.blobs)(name), sharpPictures, { maxWidth: width, quality: 84 }))
+      .bytes;
     await s.derived.put(key, bytes);
   }
   res.setHeader('Cache-Control', 'private, max-age=31536000, immutable');

@@ -16,7 +16,7 @@ export function fileRoutes(api: Api, s: Services): void {
     { method: 'post', path: '/folios/:id/files', says: 'Store a file with a document (multipart, one file)', params, answer: MediaFile },
     async ({ req, params: p }) => {
       const id = `file-${randomUUID().slice(0, 8)}`;
-      const taken = await withUpload(req, s.config.data, ({ file, name }) =>
+      const taken = await withUpload(req, s.config.data, 'media', ({ file, name }) =>
         takeFile({ file, name, id, blobs: s.blobs, pictures: sharpPictures }),
       );
       await s.documents.addFiles(p.id, new Map([[taken.file, { sha256: taken.sha256, bytes: taken.bytes }]]));

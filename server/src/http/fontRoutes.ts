@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LibraryFont } from '@elastic-folio/core';
+import { resultOf } from '../conversion/resultOf.ts';
 import { withUpload } from '../documents/receiveFile.ts';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
@@ -13,7 +14,9 @@ export function fontRoutes(api: Api, s: Services): void {
   api.route(
     { method: 'post', path: '/fonts', says: 'Add a font file (multipart, one TTF, OTF, WOFF or WOFF2 file)', answer: LibraryFont },
     async ({ req }) => {
-      const added = await withUpload(req, s.config.data, ({ file }) => s.library.add(file));
+      const added = await withUpload(req, s.config.data, 'font', async ({ file }) =>
+        s.library.add(resultOf(await s.pool.foreign({ what: 'font', file }))),
+      );
       s.events.tell({ type: 'fonts' });
       return added;
     },

@@ -1,5 +1,6 @@
 import express from 'express';
 import type { Express, Response } from 'express';
+import { jsonBodies } from './jsonBodies.ts';
 import { join } from 'node:path';
 import { FolioError } from '@elastic-folio/core/node';
 import type { Services } from '../services.ts';
@@ -31,7 +32,7 @@ export function guestSite(s: Services): Express {
       (error: unknown) => refused(res, error),
     );
   });
-  router.use(express.json({ limit: '4mb' }));
+  router.use(...jsonBodies('4mb'));
   guestRoutes(new Api(router), router, s, new JobDocuments());
   router.use(
     (_req, res) =>

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { Id } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
 import { Measures, PhoneAddress, PublishedSite, Run } from '@elastic-folio/core/api';
 import { checkPublishable, publishResult } from '../handover/publishResult.ts';
@@ -34,7 +35,7 @@ export function handoverRoutes(api: Api, s: Services): void {
       path: '/folios/:id/published',
       says: 'Publish the newest result of an output on the simulated web host; `older`: also where the document has changed since',
       params: z.object({ id: z.string() }),
-      body: z.object({ recipe: z.string(), older: z.boolean().default(false) }),
+      body: z.object({ recipe: Id, older: z.boolean().default(false) }),
       answer: PublishedSite,
     },
     async ({ params: p, body }) => {
@@ -58,7 +59,7 @@ export function handoverRoutes(api: Api, s: Services): void {
       path: '/folios/:id/published/refreshed',
       says: 'Refresh an output and publish it as soon as it is there',
       params: z.object({ id: z.string() }),
-      body: z.object({ recipe: z.string(), actor: z.string().max(100).default('') }),
+      body: z.object({ recipe: Id, actor: z.string().max(100).default('') }),
       answer: Run,
     },
     async ({ params: p, body }) => {

@@ -1,11 +1,9 @@
-import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
 import { Language, TextPart, TranslatedUnit } from '@elastic-folio/core';
 import type { Folio } from '@elastic-folio/core';
 import { BackHome, Counted, FoundMatch, KeptTerm, MatchesAsked, MemoryEntry } from '@elastic-folio/core/api';
 import { FolioError } from '@elastic-folio/core/node';
 import { LettersReport, memoryUnitsOf, standingsOf, Term } from '@elastic-folio/core/language';
-import { DEFAULT_LIMITS, readExchange, readMemory, readTerms } from '@elastic-folio/core/read';
 import { ExchangeSettings, writeMemory } from '@elastic-folio/core/write';
 import { resultOf } from '../conversion/resultOf.ts';
 import { withUpload } from '../documents/receiveFile.ts';
@@ -65,8 +63,8 @@ export function languageRoutes(api: Api, s: Services): void {
     },
     async ({ req, params: p }) => {
       const task = await held(p.id);
-      return withUpload(req, s.config.data, async ({ file, name }) => {
-        const inbound = await readExchange(file, name, DEFAULT_LIMITS);
+      return withUpload(req, s.config.data, 'exchange', async ({ file, name }) => {
+        const inbound = resultOf(await s.pool.foreign({ what: 'exchange', file, name }));
         return resultOf(await s.pool.bringBack({ ...task, inbound, language: p.language }));
       });
     },
@@ -164,8 +162,8 @@ export function languageRoutes(api: Api, s: Services): void {
       answer: z.object({ added: z.number(), others: z.number() }),
     },
     ({ req, params: p }) =>
-      withUpload(req, s.config.data, async ({ file }) => {
-        const { terms, others } = readTerms(await readFile(file, 'utf8'), p.source, p.target);
+      withUpload(req, s.config.data, 'terms', async ({ file }) => {
+        const { terms, others } = resultOf(await s.pool.foreign({ what: 'terms', file, ...p }));
         if (!terms.length)
           throw new FolioError(
             'terms.nothing',
@@ -244,8 +242,8 @@ export function languageRoutes(api: Api, s: Services): void {
       answer: z.object({ added: z.number(), others: z.number() }),
     },
     ({ req, params: p }) =>
-      withUpload(req, s.config.data, async ({ file }) => {
-        const { units, others } = readMemory(await readFile(file, 'utf8'), p.source, p.target);
+      withUpload(req, s.config.data, 'memory', async ({ file }) => {
+        const { units, others } = resultOf(await s.pool.foreign({ what: 'memory', file, ...p }));
         if (!units.length)
           throw new FolioError(
             'memory.none',

@@ -18,7 +18,7 @@ export function newerRoutes(api: Api, s: Services): void {
       params,
       answer: NewerProposal,
     },
-    ({ req, params: p }) => withUpload(req, s.config.data, ({ file, name, folder }) => s.newer.begin(p.id, file, name, folder)),
+    ({ req, params: p }) => withUpload(req, s.config.data, 'document', ({ file, name, folder }) => s.newer.begin(p.id, file, name, folder)),
   );
 
   api.route(

@@ -1,5 +1,6 @@
 import type { Request, Response, Router } from 'express';
 import { z } from 'zod';
+import { firstFault, isInherited } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
 import { DatabaseAway } from '../database/db.ts';
 import { EditConflict } from '../documents/documentStore.ts';
@@ -41,6 +42,7 @@ export class Api {
     this.router[spec.method](spec.path, (req, res) => {
       void (async () => {
         try {
+          if (Object.values(req.params).some((p) => typeof p === 'string' && isInherited(p))) throw nothingHere();
           const input = {
             params: parse(spec.params, req.params, 'address'),
             query: parse(spec.query, req.query, 'address'),
@@ -90,16 +92,13 @@ export class Api {
   }
 }
 
+const nothingHere = (): FolioError => new FolioError('address.none', 'There is nothing at this address.', 'Go back to the shelf.');
+
 function parse(schema: z.ZodType | undefined, value: unknown, what: string): unknown {
   if (!schema) return undefined;
   const result = schema.safeParse(value);
   if (result.success) return result.data;
-  const issue = result.error.issues[0]!;
-  throw new FolioError(
-    'request.form',
-    `The ${what} is not right: ${issue.path.join('.')} ${issue.message}.`,
-    'Reload the page and try again.',
-  );
+  throw new FolioError('request.form', `The ${what} is not right: ${firstFault(result.error)}.`, 'Reload the page and try again.');
 }
 
 /** What the body parser found wrong before a route was reached (types of Express's `body-parser`). */
@@ -139,7 +138,7 @@ export function answerProblem(res: Response, error: unknown): void {
   if (error instanceof z.ZodError || (error instanceof Error && error.constructor.name === 'TextEditError'))
     return void res.status(422).json({
       code: 'edit.refused',
-      message: error instanceof z.ZodError ? `This cannot be done: ${error.issues[0]?.message ?? ''}.` : error.message,
+      message: error instanceof z.ZodError ? `This cannot be done: ${firstFault(error)}.` : error.message,
       advice: 'Go on from what is there.',
     });
   console.error(error);

@@ -1,8 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { z } from 'zod';
+import { Id } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
-import { keywordsFor, writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
+import { COMMON_SENTENCES, keywordsFor, writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
 import type { Start } from '@elastic-folio/core/write';
 import { outputStates } from '../runs/outputStates.ts';
 import { Run } from '@elastic-folio/core/api';
@@ -35,7 +36,7 @@ export function runRoutes(api: Api, s: Services): void {
       redrawn: w.redraw !== undefined,
       comesBack: w.comesBack === true,
       settings: z.toJSONSchema(w.settings, { io: 'input' }) as Record<string, unknown>,
-      sentences: w.sentences,
+      sentences: { ...COMMON_SENTENCES, ...w.sentences },
       ...(w.start && { start: settledStart(w.start) }),
     })),
   );
@@ -64,7 +65,7 @@ export function runRoutes(api: Api, s: Services): void {
       path: '/folios/:id/runs',
       says: 'Start an output, unless it waits already',
       params,
-      body: z.object({ recipe: z.string(), actor: z.string().max(100).default('') }),
+      body: z.object({ recipe: Id, actor: z.string().max(100).default('') }),
       answer: Run,
     },
     async ({ params: p, body }) => {
@@ -117,7 +118,11 @@ export function runRoutes(api: Api, s: Services): void {
     { method: 'get', path: '/runs/:id/ledger', says: 'What a run kept, adapted, dropped or left out', params, answer: Ledger },
     async ({ params: p }) => {
       const run = await finished(p.id);
-      return JSON.parse(await readFile(join(s.paths.results, run.id, 'ledger.json'), 'utf8')) as z.input<typeof Ledger>;
+      try {
+        return JSON.parse(await readFile(join(s.paths.results, run.id, 'ledger.json'), 'utf8')) as z.input<typeof Ledger>;
+      } catch {
+        throw new FolioError('ledger.none', 'The account of this result is damaged or gone.', 'Run the output again.');
+      }
     },
   );
 
@@ -129,7 +134,9 @@ export function runRoutes(api: Api, s: Services): void {
       const pages = run.files!.filter((f) => /^[^/]+\.html$/.test(f.path));
       const texts = await Promise.all(
         pages.map(async ({ path }) => ({ path, text: await readFile(join(s.paths.results, run.id, path), 'utf8') })),
-      );
+      ).catch(() => {
+        throw new FolioError('result.none', 'Files of this result are not there any more.', 'Run the output again.');
+      });
       return weightsOf(folio, run.files!, texts);
     },
   );

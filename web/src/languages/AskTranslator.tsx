@@ -1,3 +1,4 @@
+import { firstFault } from '@elastic-folio/core';
 import { useState } from 'react';
 import { Button, Checkbox, DatePicker, Input, InputNumber, Segmented } from 'antd';
 import dayjs from 'dayjs';
@@ -44,8 +45,10 @@ export function AskTranslator({ language, chosen, onAsked }: Props) {
       rates: ratesKept(),
     });
     if (!job.success) {
-      const [first] = job.error.issues;
-      return setProblem(`${first!.path.includes('pages') ? 'Pages are written' : 'What is missing or wrong:'} ${first!.message}.`);
+      const { path, message: says } = job.error.issues[0]!;
+      return setProblem(
+        path.includes('pages') ? `Pages are written ${says}.` : `The job cannot be offered like this: ${firstFault(job.error)}.`,
+      );
     }
     setAsking(true);
     setProblem(null);

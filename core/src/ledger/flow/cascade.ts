@@ -120,7 +120,7 @@ function capitalsOf(transform: string | undefined, variant: string | undefined):
 }
 
 function lineOf(value: string): SeenLine | null {
-  const em = /([\d.]+)em/.exec(value);
+  const em = /(?<![\d.])([\d.]+)em/.exec(value);
   if (!em || /none|hidden/.test(value)) return null;
   return { em: Number(em[1]), colour: /#[0-9a-f]{6}/i.exec(value)?.[0].toLowerCase() ?? null };
 }

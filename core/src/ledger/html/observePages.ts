@@ -384,7 +384,7 @@ const scaled = (r: Rect): Rect => ({ x: r.x * PT, y: r.y * PT, width: r.width * 
 function readPath(d: string): Path {
   const path: Path = [];
   for (const [, letter, numbers] of d.matchAll(/([MLCZ])([^MLCZ]*)/g)) {
-    const n = (numbers!.match(/-?\d*\.?\d+(?:e-?\d+)?/g) ?? []).map(Number);
+    const n = (numbers!.match(/-?(?:\d+(?:\.\d+)?|\.\d+)(?:e-?\d+)?/g) ?? []).map(Number);
     path.push([letter, ...n] as unknown as Path[number]);
   }
   return path;

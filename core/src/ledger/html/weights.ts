@@ -52,7 +52,7 @@ export function weightsOf(folio: Folio, files: readonly WeighedFile[], texts: re
         was += originalOf(folio, path);
       }
       pages.push({
-        order: Number(/\d+$/.exec(attribute(section, 'id') ?? '')?.[0]),
+        order: Number(/(?<!\d)\d+$/.exec(attribute(section, 'id') ?? '')?.[0]),
         page: { page: id, label: labels.get(id) ?? '', now, was },
       });
     }
@@ -93,6 +93,6 @@ function* loadedBy(section: Element): Generator<string> {
   for (const e of elementsOf(section))
     for (const name of ['src', 'poster', 'data-src']) {
       const value = attribute(e, name);
-      if (value !== undefined && !/^[a-z][a-z0-9+.-]*:/i.test(value)) yield decodeURIComponent(value.replace(/[?#].*$/, ''));
+      if (value !== undefined && !/^[a-z][a-z0-9+.-]*:/i.test(value)) yield decodeURIComponent(value.split(/[?#]/)[0]!);
     }
 }

@@ -50,7 +50,7 @@ export function fieldOfWidget(w: WidgetOfPdf, onPage: (rect: readonly number[]) 
 export function objectsOf(bytes: Uint8Array): Map<string, string> {
   const file = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('latin1');
   return new Map(
-    [...file.matchAll(/(?:^|[\r\n])(\d+) 0 obj\s*([\s\S]*?)\s*endobj/g)].map((m) => [m[1]!, m[2]!.replace(/\bstream[\r\n][\s\S]*$/, '')]),
+    [...file.matchAll(/(?<=^|[\r\n])(\d+) 0 obj([\s\S]*?)endobj/g)].map((m) => [m[1]!, m[2]!.split(/\bstream[\r\n]/)[0]!.trim()]),
   );
 }
 
@@ -61,7 +61,7 @@ export function objectsOf(bytes: Uint8Array): Map<string, string> {
 export function pageMotionOf(objects: ReadonlyMap<string, string>): { transition?: string; advance?: string; actions: ActionsOfPdf[] }[] {
   const root = [...objects.values()].find((o) => /\/Type\s*\/Pages\b/.test(o));
   const kids = /\/Kids\s*\[([^\]]*)\]/.exec(root ?? '')?.[1] ?? '';
-  return [...kids.matchAll(/(\d+) 0 R/g)].map((m) => {
+  return [...kids.matchAll(/(?<!\d)(\d+) 0 R/g)].map((m) => {
     const page = objects.get(m[1]!) ?? '';
     const trans = /\/Trans\s*<<([^>]*)>>/.exec(page)?.[1];
     const entry = (key: string): string | undefined => trans && new RegExp(`/${key}(?![A-Za-z])\\s*/?([A-Za-z0-9.]+)`).exec(trans)?.[1];

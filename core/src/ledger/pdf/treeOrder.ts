@@ -11,16 +11,16 @@ export function orderInTree(objects: ReadonlyMap<string, string>): Map<string, n
     if (element === undefined || seen.has(number)) return;
     seen.add(number);
     const page = /\/Pg\s+(\d+) 0 R/.exec(element)?.[1] ?? '';
-    for (const [, dictionary, ref, mark] of kidsOf(element).matchAll(/<<([\s\S]*?)>>|(\d+) 0 R|(\d+)/g)) {
-      if (ref !== undefined) visit(ref);
-      else if (mark !== undefined) order.set(`${page} ${mark}`, order.size);
+    for (const [, dictionary, number, isRef] of kidsOf(element).matchAll(/<<([^<>]*)>>|(?<!\d)(\d+)( 0 R)?/g)) {
+      if (isRef !== undefined) visit(number!);
+      else if (number !== undefined) order.set(`${page} ${number}`, order.size);
       else if (dictionary?.includes('/MCR')) {
         const its = /\/Pg\s+(\d+) 0 R/.exec(dictionary)?.[1] ?? page;
         order.set(`${its} ${/\/MCID\s+(\d+)/.exec(dictionary)?.[1] ?? ''}`, order.size);
       }
     }
   };
-  for (const [, ref] of kidsOf(root ?? '').matchAll(/(\d+) 0 R/g)) visit(ref!);
+  for (const [, ref] of kidsOf(root ?? '').matchAll(/(?<!\d)(\d+) 0 R/g)) visit(ref!);
   return order;
 }
 

@@ -47,7 +47,7 @@ export async function slideTexts(file: string, limits: ArchiveLimits): Promise<S
   for (const { attributes } of childrenOf(child(parts.get('ppt/presentation.xml'), 'p:sldIdLst'), 'p:sldId')) {
     const path = relations.get(attributes['r:id'] ?? '')?.target ?? '';
     const boxes = boxesOf(parts.get(path));
-    const own = relationsOf(parts, path.replace(/([^/]+)$/, '_rels/$1.rels'), 'ppt/slides/');
+    const own = relationsOf(parts, path.replace(/(?<=^|\/)([^/]+)$/, '_rels/$1.rels'), 'ppt/slides/');
     const notes = [...own.values()].find((r) => r.type.endsWith('/notesSlide'));
     if (notes) boxes.set('notes', notesOf(parts.get(notes.target)));
     slides.set(attributes['id'] ?? '', boxes);
@@ -61,7 +61,7 @@ function relationsOf(parts: ReadonlyMap<string, Node>, path: string, base: strin
     const target = a['Target'] ?? '';
     const whole = target.startsWith('/') ? target.slice(1) : base + target;
     // Up one folder for each step back.
-    out.set(a['Id'] ?? '', { target: whole.replace(/[^/]+\/\.\.\//g, ''), type: a['Type'] ?? '' });
+    out.set(a['Id'] ?? '', { target: whole.replace(/(?<=^|\/)[^/]+\/\.\.\//g, ''), type: a['Type'] ?? '' });
   }
   return out;
 }

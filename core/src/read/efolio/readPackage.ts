@@ -1,3 +1,5 @@
+import { cleaned, mayBeUnclean } from '../../folio/cleanText.ts';
+import { firstFault } from '../../folio/plainErrors.ts';
 import type { z } from 'zod';
 import type { Folio } from '../../folio/folio.ts';
 import { Recipe } from '../../folio/folio.ts';
@@ -48,7 +50,9 @@ const notAPackage = (): FolioError =>
 
 function parse(bytes: Buffer, path: string): unknown {
   try {
-    return JSON.parse(bytes.toString('utf8'));
+    const text = bytes.toString('utf8');
+    const value: unknown = JSON.parse(text);
+    return mayBeUnclean(text) ? cleaned(value) : value;
   } catch {
     throw new FolioError('package.json', `${path} is not valid JSON.`, 'Make the package again with the program it came from.');
   }
@@ -57,12 +61,7 @@ function parse(bytes: Buffer, path: string): unknown {
 function check<S extends z.ZodType>(schema: S, value: unknown, path: string): z.output<S> {
   const result = schema.safeParse(value);
   if (result.success) return result.data;
-  const issue = result.error.issues[0]!;
-  throw new FolioError(
-    'package.schema',
-    `${path}: at ${issue.path.join('.') || 'the top'}, ${issue.message.replace(/^Invalid input: /, '')}.`,
-    'Make the package again with the program it came from.',
-  );
+  throw new FolioError('package.schema', `${path}: ${firstFault(result.error)}.`, 'Make the package again with the program it came from.');
 }
 
 /** Puts the parts together as their schemas; the file's name must be the part's id. */
@@ -126,9 +125,10 @@ async function checkFiles(folio: Folio, files: LoadedFolio['files'], job: ReadJo
     try {
       await job.pictures.info(await job.blobs.read(file.sha256));
     } catch (error) {
-      if (error instanceof FolioError)
+      // One that is damaged has its place all the same.
+      if (error instanceof FolioError && error.code !== 'picture.unreadable')
         throw new FolioError(error.code, `The picture ${entry.name} cannot be used: ${error.message}.`, error.advice);
-      throw error;
+      if (!(error instanceof FolioError)) throw error;
     }
   }
 }

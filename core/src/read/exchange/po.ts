@@ -19,15 +19,11 @@ function readPo(text: string): Inbound {
   let read: ReturnType<typeof po.parse>;
   try {
     read = po.parse(text, { defaultCharset: 'utf-8', validation: false });
-  } catch (error) {
-    throw new FolioError(
-      'exchange.damaged',
-      `The PO file cannot be read: ${(error as Error).message}.`,
-      'Ask the translator to save it again.',
-    );
+  } catch {
+    throw new FolioError('exchange.damaged', 'The PO file is damaged or was not copied whole.', 'Ask the translator to save it again.');
   }
   const header = (name: string): string | null =>
-    Object.entries(read.headers)
+    Object.entries(read.headers ?? {})
       .find(([k]) => k.toLowerCase() === name)?.[1]
       ?.trim() || null;
   const out = emptyInbound();
@@ -35,7 +31,7 @@ function readPo(text: string): Inbound {
   out.source = header('x-source-language');
   out.target = header('x-target-language') ?? header('language')?.replace('_', '-') ?? null;
   for (const [context, entries] of Object.entries(read.translations))
-    for (const { msgid, msgstr, comments } of Object.values(entries)) {
+    for (const { msgid, msgstr = [], comments } of Object.values(entries)) {
       if (!context && !msgid) continue;
       const said = msgstr[0] ?? '';
       const extracted = (comments?.extracted ?? '').split('\n');

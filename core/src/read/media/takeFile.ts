@@ -29,7 +29,7 @@ interface TakenFile {
   /** What it is called in the document. */
   id: string;
   blobs: Pick<BlobStore, 'putFile'>;
-  pictures: Pick<PicturePort, 'info'>;
+  pictures: Pick<PicturePort, 'info' | 'decodes'>;
 }
 
 /**
@@ -82,6 +82,12 @@ export async function takeFile({ file, name, id, blobs, pictures }: TakenFile): 
       'media.kind',
       `“${name}” is of no kind that outputs can show.`,
       'Use PNG, JPEG or WebP for pictures, MP4, WebM or Ogg for films and sounds, WAV or MP3 for sounds, WebVTT for captions.',
+    );
+  if (!(await pictures.decodes(new Uint8Array(await readFile(file)))))
+    throw new FolioError(
+      'media.damaged',
+      `“${name}” is damaged: it cannot be shown whole.`,
+      'Look whether it opens elsewhere, and save it anew.',
     );
   return stored(kind.mediaType, { width: info.width, height: info.height, colours: info.colours }, kind.extension);
 }

@@ -1,9 +1,9 @@
 /** Points in each unit of OpenDocument 1.3 part 3, 18.3.18 (length), after XSL 5.9.11; a pixel is 1/96 inch. */
 const POINTS: Record<string, number> = { cm: 72 / 2.54, mm: 72 / 25.4, in: 72, pt: 1, pc: 12, px: 0.75 };
-const NUMBER = String.raw`[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?`;
+const NUMBER = String.raw`[-+]?(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][-+]?\d+)?`;
 const LENGTH = new RegExp(`^\\s*(${NUMBER})\\s*(cm|mm|in|pt|pc|px)\\s*$`);
 const PERCENT = new RegExp(`^\\s*(${NUMBER})\\s*%\\s*$`);
-const ANGLE = new RegExp(`^\\s*(${NUMBER})\\s*(deg|grad|rad)?\\s*$`);
+const ANGLE = new RegExp(`^\\s*(${NUMBER})\\s*(?:(deg|grad|rad)\\s*)?$`);
 /** No sheet of paper is larger; what claims to be is taken for nonsense rather than overflow. */
 const LARGEST = 1e6;
 

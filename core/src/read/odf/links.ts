@@ -32,7 +32,7 @@ export class Links {
   /** Where a reference leads; null where it may not be followed, which is listed. */
   destination(href: string, window: string | undefined): Destination | null {
     if (href.startsWith('#')) {
-      const name = safeDecode(href.slice(1)).replace(/\|.*$/, '');
+      const name = safeDecode(href.slice(1)).split('|')[0]!;
       const page = this.pages.get(name);
       if (page !== undefined) return { to: 'page', page };
       const mark = this.marks.get(name);

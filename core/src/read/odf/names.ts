@@ -1,6 +1,6 @@
 /** Ids for what the original calls by any name: its own word where that is a valid id and free, else one that is counted. */
 export class Names {
-  private readonly taken = new Set<string>();
+  private readonly taken = new Set<string>(Object.getOwnPropertyNames(Object.prototype));
   /** The next number to try for a stem: thousands of items share one. */
   private readonly next = new Map<string, number>();
 
@@ -32,6 +32,6 @@ const madeIdOf = (name: string): string =>
     .normalize('NFKD')
     .replace(/\p{M}/gu, '')
     .replace(/[^A-Za-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
+    .replace(/^-|-$/g, '')
     .slice(0, 48)
-    .replace(/-+$/, '');
+    .replace(/-$/, '');

@@ -1,3 +1,4 @@
+import { firstFault } from '../../folio/plainErrors.ts';
 import { extname, parse } from 'node:path';
 import { Folio } from '../../folio/folio.ts';
 import { incoherences } from '../../folio/coherence.ts';
@@ -40,8 +41,7 @@ async function makeDocument(
   const { folio: input, files, elements, notTaken } = await new DocumentBuilder(source, job).build();
   const checked = Folio.safeParse(input);
   if (!checked.success) {
-    const issue = checked.error.issues[0]!;
-    throw notReadable(`at ${issue.path.join('.')}, ${issue.message}`);
+    throw notReadable(firstFault(checked.error));
   }
   const wrong = incoherences(checked.data)[0];
   if (wrong) throw notReadable(`${wrong.where}: ${wrong.says}`);

@@ -138,6 +138,12 @@ export class Pictures {
       const encoded = await pictures.encode(bytes, { maxWidth: info.width, quality: 90 });
       return await this.put(name, encoded.bytes, natural);
     } catch (error) {
+      const kind = DAMAGED_AS[/\.(\w+)$/.exec(name)?.[1]?.toLowerCase() ?? ''];
+      if (error instanceof FolioError && error.code === 'picture.unreadable' && kind !== undefined) {
+        // It has its place, and outputs say that it is damaged.
+        const file = { sha256, bytes: (await blobs.read(sha256)).length };
+        return this.keep(name, KEPT[kind]!, file, null, { width, height });
+      }
       if (error instanceof FolioError || error instanceof Error) {
         const why = error instanceof FolioError ? error.message : 'it is of a kind that cannot be shown';
         this.notTaken.add('leftOut', `Picture ${name}`, why);
@@ -157,7 +163,7 @@ export class Pictures {
     name: string,
     kind: { extension: string; mediaType: string },
     file: { sha256: string; bytes: number },
-    info: Pick<PictureInfo, 'width' | 'height' | 'colours'>,
+    info: Pick<PictureInfo, 'width' | 'height' | 'colours'> | null,
     natural: TakenPicture['natural'],
   ): TakenPicture {
     const id = this.names.free('picture', name.replace(/\.[A-Za-z0-9]+$/, ''));
@@ -168,14 +174,25 @@ export class Pictures {
       file: path,
       mediaType: kind.mediaType,
       ...file,
-      width: info.width,
-      height: info.height,
-      ...(info.colours !== 'rgb' && { colours: info.colours }),
+      ...(info ? { width: info.width, height: info.height } : { damaged: true }),
+      ...(info && info.colours !== 'rgb' && { colours: info.colours }),
     };
     this.files.set(path, file);
     return { media: id, natural };
   }
 }
+
+/** What pictures that nobody can read are taken for, by their names; their stand-ins are of that kind. */
+const DAMAGED_AS: Record<string, string> = {
+  jpg: 'jpeg',
+  jpeg: 'jpeg',
+  webp: 'webp',
+  png: 'png',
+  gif: 'png',
+  tif: 'png',
+  tiff: 'png',
+  bmp: 'png',
+};
 
 /** A reference with percent signs that are none is taken as it stands. */
 const safe = (href: string): string => (/%(?![0-9a-fA-F]{2})/.test(href) ? href.replace(/%/g, '%25') : href);

@@ -9,7 +9,7 @@ import { lengthOf } from './lengths.ts';
 export function readTransform(text: string | undefined): Matrix | null {
   if (text === undefined || !text.trim()) return null;
   let out: Matrix = IDENTITY;
-  for (const [, name, inside] of text.matchAll(/([A-Za-z]+)\s*\(([^)]*)\)/g)) {
+  for (const [, name, inside] of text.matchAll(/(?<![A-Za-z])([A-Za-z]+)\s*\(([^()]*)\)/g)) {
     const parts = inside!.trim().split(/[\s,]+/);
     const n = parts.map(Number);
     const length = (i: number): number => (parts[i] === undefined ? 0 : (lengthOf(parts[i]) ?? (Number(parts[i]) || 0)));

@@ -26,8 +26,8 @@ const clean = (name: string): string =>
   name
     .normalize('NFC')
     .replace(/[\p{Cc}\p{Cf}\\{};]+/gu, ' ')
-    .replace(/\s*,\s*/g, ' · ')
     .replace(/\s+/g, ' ')
+    .replace(/ ?, ?/g, ' · ')
     .trim()
     .slice(0, LONGEST) || 'Style';
 

@@ -64,7 +64,7 @@ function overview(site: Site, w: SiteWords, count: number, small: ReadonlyMap<st
 /** What readers jump by: headings, each a step further in under the one above; pages where there are none. */
 function contents(site: Site): string {
   const entries = site.headings.length
-    ? site.headings.map((h) => ({ level: h.level, text: h.listed, href: site.addressOf(h.page).replace(/#.*$/, `#${h.paragraph}`) }))
+    ? site.headings.map((h) => ({ level: h.level, text: h.listed, href: `${site.addressOf(h.page).split('#')[0]!}#${h.paragraph}` }))
     : site.files.flatMap((f) => f.slots.flat()).map((p) => ({ level: 1, text: printedNumber(p), href: site.addressOf(p.page.id) }));
   const top = Math.min(...entries.map((e) => e.level));
   return `<ol>${entries.map((e) => `<li${attrs({ style: e.level > top ? `--in:${e.level - top}` : undefined })}><a${attrs({ href: e.href })}>${escape(e.text)}</a></li>`).join('')}</ol>`;

@@ -3,6 +3,7 @@ import { escape } from '../../paint/svg/markup.ts';
 import { pictureInLine } from '../../read/odf/inLines.ts';
 import { childOf } from '../../read/odf/xmlTree.ts';
 import type { XmlElement } from '../../read/odf/xmlTree.ts';
+import { opening } from './rawPlaces.ts';
 import type { RawPlace } from './rawPlaces.ts';
 
 /** The XML that a paragraph of the original stands in. */
@@ -160,7 +161,7 @@ class Runs {
     for (const e of chain.slice(same)) {
       const { start, innerStart } = this.original.places.get(e.path)!;
       // One that is empty is closed at once in the file; here it has words.
-      this.text += this.original.xml.slice(start, innerStart).replace(/\s*\/>$/, '>');
+      this.text += opening(this.original.xml.slice(start, innerStart));
     }
     this.open = [...chain];
   }

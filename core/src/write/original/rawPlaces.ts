@@ -46,3 +46,6 @@ export function spliced(xml: string, changes: readonly { from: number; to: numbe
   }
   return out + xml.slice(at);
 }
+
+/** The tag that begins an element, also where it ended it at once. */
+export const opening = (tag: string): string => (tag.endsWith('/>') ? `${tag.slice(0, -2).trimEnd()}>` : tag);

@@ -15,7 +15,7 @@ import { elementAt } from '../../read/odf/originalParts.ts';
 import { childOf, childrenOf, readXml } from '../../read/odf/xmlTree.ts';
 import type { XmlElement } from '../../read/odf/xmlTree.ts';
 import { paragraphInOriginal } from './paragraphInOriginal.ts';
-import { rawPlaces, spliced } from './rawPlaces.ts';
+import { opening, rawPlaces, spliced } from './rawPlaces.ts';
 
 /** All entries carry the earliest time a zip can hold, so that equal documents make equal files. */
 const EPOCH = { mtime: new Date(1980, 0, 1), forceDosTimestamp: true };
@@ -79,8 +79,7 @@ function translatedPart(xml: string, parts: readonly string[], origin: Origin, t
   const changes: { from: number; to: number; text: string }[] = [];
   const replace = (element: XmlElement, inner: string): void => {
     const { name, start, innerStart, innerEnd, end } = places.get(element.path)!;
-    if (innerStart === end)
-      changes.push({ from: start, to: end, text: `${xml.slice(start, end).replace(/\s*\/>$/, '>')}${inner}</${name}>` });
+    if (innerStart === end) changes.push({ from: start, to: end, text: `${opening(xml.slice(start, end))}${inner}</${name}>` });
     else changes.push({ from: innerStart, to: innerEnd, text: inner });
   };
   for (const [id, { source, target }] of texts) {

@@ -238,7 +238,7 @@ function classOf(name: string): string {
     .replace(/\p{M}/gu, '')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '');
+    .replace(/^-|-$/g, '');
   return /^[a-z]/.test(plain) ? plain : `s-${plain || 'style'}`;
 }
 

@@ -342,6 +342,6 @@ function cutAt(node: Inline, waiting: { offset: number; xml: Xml }[], at: number
 
 /** Text whose rows of spaces, and spaces at its ends, survive reading (6.1.3): XML alone would fold them. */
 const spaced = (value: string): Xml[] =>
-  [...value.matchAll(/^ +| {2,}| +$|(?:[^ ]|(?<=[^ ]) (?=[^ ]))+/g)].map(([part]) =>
+  [...value.matchAll(/ {2,}|^ | $|(?:[^ ]|(?<=[^ ]) (?=[^ ]))+/g)].map(([part]) =>
     part.startsWith(' ') ? el('text:s', part.length > 1 ? { 'text:c': part.length } : {}) : text(part),
   );
