@@ -17,8 +17,8 @@ export default defineConfig({
   webServer: {
     command: 'rm -rf test-results/data && node --enable-source-maps dist/server.mjs',
     env: { PORT: '4780', FOLIO_DATA: 'test-results/data' },
-    url: 'http://127.0.0.1:4780/api/settings',
-    timeout: 60_000,
+    url: 'http://127.0.0.1:4780/api/ready',
+    timeout: 90_000,
     reuseExistingServer: false,
   },
 });

@@ -33,7 +33,7 @@ export async function onScreen(long: Folio, time: (work: () => Promise<void>) =>
   });
   try {
     await new Promise<void>((resolve, reject) => {
-      server.stdout.on('data', (d: Buffer) => d.includes('is open at') && resolve());
+      server.stdout.on('data', (d: Buffer) => d.includes('Everything is on the shelf') && resolve());
       server.on('exit', () => reject(new Error('the server did not start')));
     });
     const browser = await chromium.launch(CHROMIUM);

@@ -11,7 +11,7 @@ export async function runningServer(port: number): Promise<{ origin: string; pid
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   await new Promise<void>((resolve, reject) => {
-    server.stdout.on('data', (d: Buffer) => d.includes('is open at') && resolve());
+    server.stdout.on('data', (d: Buffer) => d.includes('Everything is on the shelf') && resolve());
     server.on('exit', () => reject(new Error('the server did not start')));
   });
   return {

@@ -5,6 +5,14 @@ const idOf = async (page: Page, title: string): Promise<string> => {
   await page.goto('/');
   return (await page.locator('.shelf-row', { hasText: title }).first().getAttribute('data-document'))!;
 };
+const headers = { origin: 'http://127.0.0.1:4780' };
+/** A copy of a document, for a test that leaves it otherwise than it was; to be removed at its end. */
+async function copyOf(page: Page, title: string): Promise<{ id: string; remove: () => Promise<unknown> }> {
+  const buffer = await (await page.request.get(`/api/folios/${await idOf(page, title)}/package`)).body();
+  const file = { name: 'copy.efolio', mimeType: 'application/octet-stream', buffer };
+  const { id } = (await (await page.request.post('/api/folios', { headers, multipart: { file } })).json()) as { id: string };
+  return { id, remove: () => page.request.delete(`/api/folios/${id}`, { headers }) };
+}
 /** What an item's letters look like: changes whenever the page is set anew. */
 const painted = (page: Page, item: string): Promise<string> => page.locator(`.spread [data-item="${item}"]`).first().innerHTML();
 const startOf = async (page: Page): Promise<void> => {
@@ -115,7 +123,7 @@ test('a text that no longer fits is said at once', async ({ page }) => {
 
 test('two windows in one paragraph: what both type is there; what both set is had back', async ({ browser }: { browser: Browser }) => {
   const [one, two] = [await (await browser.newContext()).newPage(), await (await browser.newContext()).newPage()];
-  const id = await idOf(one, 'Open Dome Night');
+  const { id, remove } = await copyOf(one, 'Open Dome Night');
   await one.goto(`/d/${id}/intake?item=list`);
   await two.goto(`/d/${id}/intake?item=list`);
   await startOf(one);
@@ -148,7 +156,7 @@ test('two windows in one paragraph: what both type is there; what both set is ha
   const place = (paragraphId: string, offset: number) => ({ paragraphId, offset });
   const args = { story: 'list-text', from: place('list-text-1', 1000), to: place('list-text-2', 1000), content: [[]], newIds: [] };
   await one.request.post(`/api/folios/${id}/edits`, {
-    headers: { origin: 'http://127.0.0.1:4780' },
+    headers,
     data: { base: seq, actor: 'somebody', edits: [{ uid: crypto.randomUUID(), burst: 'cut', edit: { kind: 'text.replace', args } }] },
   });
   const aside = two.getByRole('alert', { name: 'Changes that were not saved' });
@@ -157,6 +165,7 @@ test('two windows in one paragraph: what both type is there; what both set is ha
   await aside.getByRole('button', { name: 'Insert into the text' }).click();
   await expect(aside).toHaveCount(0);
   for (const page of [one, two]) await expect(page.locator('.ProseMirror')).toContainText('and some words');
+  await remove();
   for (const page of [one, two]) await page.context().close();
 });
 

@@ -16,6 +16,7 @@ const part = (page: Page, name: string) => page.getByLabel('Parts of the edition
 let sent = '';
 
 test('a new language: what there is to translate is counted, and the file goes out', async ({ page }) => {
+  test.setTimeout(150_000);
   const id = await flyer(page);
   await page.goto(`/d/${id}/languages`);
   await expect(page.getByRole('button', { name: /German/ })).toContainText('11 of 20 texts');
@@ -35,7 +36,7 @@ test('a new language: what there is to translate is counted, and the file goes o
   expect(await findings(page)).toEqual([]);
   await page.getByRole('button', { name: 'Make the file' }).click();
   const download = page.getByRole('link', { name: /Download/ });
-  await expect(download).toBeVisible({ timeout: 40_000 });
+  await expect(download).toBeVisible({ timeout: 90_000 });
   const [file] = await Promise.all([page.waitForEvent('download'), download.click()]);
   const files = unzipSync(new Uint8Array(await readFile(await file.path())));
   expect(Object.keys(files).sort()).toEqual(['pages.pdf', 'report.html', 'texts.fr.xlf']);

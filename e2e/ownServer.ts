@@ -12,7 +12,7 @@ export function started(program: string, env: NodeJS.ProcessEnv, says: string): 
 
 /** A server of a test's own, apart from the one that all other tests share. */
 export const startServer = (port: number, data: string, env: NodeJS.ProcessEnv = {}): Promise<ChildProcess> =>
-  started('dist/server.mjs', { PORT: String(port), FOLIO_DATA: data, ...env }, 'is open at');
+  started('dist/server.mjs', { PORT: String(port), FOLIO_DATA: data, ...env }, 'Everything is on the shelf');
 
 export const gone = (child: ChildProcess): Promise<unknown> => new Promise((resolve) => child.once('exit', resolve));
 

@@ -26,7 +26,11 @@ test('on a PostgreSQL server: samples, an edit and both outputs, with a second p
   const site = await post<PublishedSite>(`/api/folios/${id}/published`, { recipe: 'web' });
   expect([site.shown, site.versions.length, site.versions[0]!.bytes > 1000]).toEqual([1, 1, true]);
   const sent = { id: 'pg', visit: 'abcdef', title: '', language: 'en', events: [{ kind: 'page', at: 1, page: 2 }] };
-  const answer = await fetch('http://127.0.0.1:4792/collect', { method: 'POST', body: JSON.stringify(sent) });
+  const answer = await fetch('http://127.0.0.1:4792/collect', {
+    method: 'POST',
+    headers: { origin: `http://${site.name}.pages.localhost:4792` },
+    body: JSON.stringify(sent),
+  });
   expect(answer.status).toBe(204);
   expect(await get<Measures>('/api/collected?id=pg')).toMatchObject({ visits: 1, pages: [{ page: 2, shown: 1, visits: 1 }] });
   for (const child of [worker, server]) {

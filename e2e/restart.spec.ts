@@ -15,7 +15,7 @@ test('a server killed in the middle of a run takes it up again; what was acknowl
   await post(`/api/folios/${id}/edits`, addOutput('web', 'html'));
 
   const second = spawn(process.execPath, ['dist/server.mjs'], {
-    env: { ...process.env, PORT: '4787', FOLIO_DATA: data },
+    env: { ...process.env, PORT: '4770', FOLIO_DATA: data },
     stdio: ['ignore', 'ignore', 'pipe'],
   });
   let said = '';

@@ -119,7 +119,7 @@ describe('what cannot be brought in says why, in a sentence', () => {
     [
       'a folio.json that breaks the schema',
       () => zip({ 'folio.json': JSON.stringify({ formatVersion: 1, id: 'x' }) }),
-      /folio\.json: at metadata/,
+      /folio\.json: “metadata” is missing/,
     ],
     ['a newer format', () => zip({ 'folio.json': JSON.stringify({ formatVersion: 99 }) }), /format 99/],
     [

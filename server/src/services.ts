@@ -13,6 +13,7 @@ import { FontLibrary } from './documents/fontLibrary.ts';
 import { NewerVersions } from './documents/newerVersions.ts';
 import { KeptRecipes } from './documents/keptRecipes.ts';
 import { RoleSets } from './documents/roleSets.ts';
+import { SampleLoading } from './documents/loadSamples.ts';
 import { SampleFiles } from './documents/sampleFiles.ts';
 import { Surveys } from './documents/survey.ts';
 import { EventHub } from './events.ts';
@@ -56,6 +57,7 @@ export interface Services {
   newer: NewerVersions;
   rehearsals: Rehearsals;
   samples: SampleFiles;
+  loading: SampleLoading;
   surveys: Surveys;
   published: PublishedSites;
   phones: PhoneListener;
@@ -93,6 +95,7 @@ export async function startServices(config: Config): Promise<Services> {
   const loaded = (id: string): Promise<LoadedFolio> => documents.loaded(id);
   const derived = new FileDerived(paths.derived);
   const phones = new PhoneListener();
+  const loading = new SampleLoading();
   return {
     config,
     db,
@@ -119,11 +122,13 @@ export async function startServices(config: Config): Promise<Services> {
     published,
     phones,
     collector: new Collector(db),
+    loading,
     samples: new SampleFiles(config.root, join(config.data, 'samples')),
     rehearsals: new Rehearsals(documents, pool, paths),
     newer: new NewerVersions(documents, pool, blobs),
     fontSources: async (id) => fontSourcesFor(await loaded(id), blobs),
     async close() {
+      await loading.close();
       service.close();
       documents.close();
       await phones.close();

@@ -76,7 +76,7 @@ describe('the trial host', () => {
     expect((await server.ask('POST', '/', {}, { host: `open-dome-night.pages.localhost:${results}` }, results)).status).toBe(404);
     expect((await server.ask('GET', '/', undefined, { host: `evil.example:${results}` }, results)).status).toBe(404);
     expect((await server.post('/api/folios/none/published', { recipe: 'web' })).status).toBe(404);
-    expect((await server.post(`/api/folios/${flyer}/published`, { recipe: 'none' })).json()).toMatchObject({ code: 'result.none' });
+    expect((await server.post(`/api/folios/${flyer}/published`, { recipe: 'none' })).json()).toMatchObject({ code: 'recipe.none' });
   });
 
   test('lets a phone in by its code, for what is shown and nothing else, until it is closed or the version changes', async () => {
@@ -111,8 +111,13 @@ describe('the trial host', () => {
 });
 
 describe('the trial collector', () => {
-  const send = (body: string, host = `127.0.0.1:${results}`) =>
-    server.ask('POST', '/collect', Buffer.from(body), { host, 'content-type': 'text/plain' }, results);
+  let shown = '';
+  beforeAll(async () => {
+    await make();
+    shown = `http://${(await publish()).name}.pages.localhost:${results}`;
+  }, 120_000);
+  const send = (body: string, { host = `127.0.0.1:${results}`, origin = shown } = {}) =>
+    server.ask('POST', '/collect', Buffer.from(body), { host, origin, 'content-type': 'text/plain' }, results);
   const event = (kind: string, page: number, what?: string) => ({ kind, at: 10, page, ...(what && { what }) });
   const sent = (visit: string, events: object[]): string => JSON.stringify({ id: 'x', visit, title: 'T', language: 'en', events });
 
@@ -147,7 +152,22 @@ describe('the trial collector', () => {
   });
 
   test('answers under this machine’s own name only', async () => {
-    expect((await send(sent('aaaaaa', [event('page', 1)]), `evil.example:${results}`)).status).toBe(404);
+    expect((await send(sent('aaaaaa', [event('page', 1)]), { host: `evil.example:${results}` })).status).toBe(404);
+  });
+
+  test('takes nothing from anywhere but editions that are shown, and not more than readers send', async () => {
+    const one = sent('aaaaaa', [event('page', 1)]);
+    for (const origin of [
+      'null',
+      'https://evil.example',
+      `http://127.0.0.1:${server.port}`,
+      `http://none.pages.localhost:${results}`,
+      `${shown}0`,
+    ])
+      expect((await send(one, { origin })).status).toBe(403);
+    const statuses = new Set<number>();
+    for (let i = 0; i < 140; i++) statuses.add((await send(one)).status);
+    expect([...statuses].sort()).toEqual([204, 429]);
   });
 });
 

@@ -261,7 +261,17 @@ describe('outputs over HTTP', () => {
     const shown = await site('/');
     expect([shown.status, shown.headers['set-cookie']]).toEqual([200, undefined]);
     expect(shown.headers['content-security-policy']).toContain(`frame-ancestors 'self' http://127.0.0.1:${server.port}`);
-    expect((await site('/ledger.json')).status).toBe(404);
+    for (const path of [
+      '/ledger.json',
+      '//ledger.json',
+      '/%2fledger.json',
+      '/./ledger.json',
+      '/x/../ledger.json',
+      '/%6cedger.json',
+      '/LEDGER.json',
+    ])
+      expect((await site(path)).status).toBe(404);
+    expect((await site('/')).headers['access-control-allow-origin']).toBeUndefined();
     expect((await site('/../../database/PG_VERSION')).status).toBe(404);
     expect((await site('/', `127.0.0.1:${server.port + 1}`)).status).toBe(404);
     expect((await site('/', undefined, 'POST')).status).toBe(404);

@@ -57,6 +57,10 @@ export const ShelfEntry = z.object({
 });
 export type ShelfEntry = z.infer<typeof ShelfEntry>;
 
+/** A sample document that is on its way to the shelf: pages that were read, and how many there are; none are known at first. */
+export const ComingSample = z.object({ title: z.string(), page: z.number().int(), pages: z.number().int() });
+export type ComingSample = z.infer<typeof ComingSample>;
+
 export const OpenedDocument = z.object({
   id: z.string(),
   seq: z.number(),

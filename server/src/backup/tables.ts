@@ -17,6 +17,7 @@ export const BACKED_UP = [
   'published_sites',
   'published_versions',
   'collected',
+  'first_start',
 ] as const;
 
 /** Results are made again from the recipes, which are parts of documents; which migrations there were is said in the backup's head. */

@@ -32,6 +32,7 @@ type ConvertTask = Omit<Extract<Task, { kind: 'convert' }>, 'kind' | 'stop' | 'p
 
 /** Worker threads for everything heavy or hostile, with limits on memory and time. */
 export class ConversionPool {
+  private closed = false;
   private readonly pool = new Piscina({
     filename: join(dirname(fileURLToPath(import.meta.url)), 'conversion-thread.mjs'),
     minThreads: 0,
@@ -47,7 +48,7 @@ export class ConversionPool {
       const signal = ending ? AbortSignal.any([limit, ending]) : limit;
       return (await this.pool.run(task, { transferList: transferList as never, signal })) as Outcome<T>;
     } catch (error) {
-      if (ending?.aborted) return { cancelled: true };
+      if (ending?.aborted || this.closed) return { cancelled: true };
       const e = error as { name?: string; code?: string; message: string };
       if (e.name === 'AbortError' || e.name === 'TimeoutError')
         return {
@@ -144,6 +145,7 @@ export class ConversionPool {
   }
 
   close(): Promise<void> {
+    this.closed = true;
     return this.pool.destroy();
   }
 }

@@ -3,14 +3,19 @@ import type { Db } from '../database/db.ts';
 
 /** More of one edition is not kept: it is a stand-in, to try with. */
 const MOST_ROWS = 50_000;
+/** And more than this in all is not taken: it could fill the disk. */
+const MOST_IN_ALL = 500_000;
 const MOST_LISTED = 12;
 
 /** Stands in for a publisher's collector: keeps what web editions send, and counts it. */
 export class Collector {
   constructor(private readonly db: Db) {}
 
-  async take({ id, visit, events }: Collected): Promise<void> {
-    await this.db.transaction(async (query) => {
+  /** Whether it was taken: there is room for so much and no more. */
+  take({ id, visit, events }: Collected): Promise<boolean> {
+    return this.db.transaction(async (query) => {
+      const [whole = { n: 0 }] = await query<{ n: number }>('SELECT count(*)::int AS n FROM collected');
+      if (whole.n + events.length > MOST_IN_ALL) return false;
       const [{ n } = { n: 0 }] = await query<{ n: number }>('SELECT count(*)::int AS n FROM collected WHERE sent_as = $1', [id]);
       if (n + events.length > MOST_ROWS)
         await query(
@@ -25,6 +30,7 @@ export class Collector {
           page,
           what ?? null,
         ]);
+      return true;
     });
   }
 

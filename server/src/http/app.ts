@@ -5,6 +5,7 @@ import type { Services } from '../services.ts';
 import { backupRoutes } from './backupRoutes.ts';
 import { documentRoutes } from './documentRoutes.ts';
 import { eventRoute } from './eventRoute.ts';
+import { compressed } from './compressed.ts';
 import { correctionRoutes } from './correctionRoutes.ts';
 import { jobRoutes } from './jobRoutes.ts';
 import { languageRoutes } from './languageRoutes.ts';
@@ -29,6 +30,7 @@ export function createApp(s: Services): Express {
   // Answers of the API are never the same for long: nobody asks whether they are.
   app.disable('etag');
   app.use(trustOwnHosts(port));
+  app.use(compressed());
   app.use(ownPages({ frames: [`http://*.localhost:${resultPort}`] }));
   const router = express.Router();
   router.use(...jsonBodies('20mb'));

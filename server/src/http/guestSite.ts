@@ -1,5 +1,6 @@
 import express from 'express';
 import type { Express, Response } from 'express';
+import { compressed } from './compressed.ts';
 import { jsonBodies } from './jsonBodies.ts';
 import { join } from 'node:path';
 import { FolioError } from '@elastic-folio/core/node';
@@ -20,6 +21,7 @@ export function guestSite(s: Services): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(trustOwnHosts(guestPort));
+  app.use(compressed());
   app.use(ownPages());
   const router = express.Router({ mergeParams: true });
   router.use((req, res, next) => {

@@ -1,7 +1,8 @@
 import express from 'express';
 import { readdir, readFile } from 'node:fs/promises';
-import { join } from 'node:path';
-import type { Express, RequestHandler, Response } from 'express';
+import { join, posix } from 'node:path';
+import { rateLimit } from 'express-rate-limit';
+import type { Express, Request, RequestHandler, Response } from 'express';
 import { Collected } from '@elastic-folio/core/api';
 import { loadFonts } from '@elastic-folio/core/compose';
 import type { FontFace } from '@elastic-folio/core/compose';
@@ -15,6 +16,9 @@ type Parts = Pick<Services, 'runs' | 'rehearsals' | 'published' | 'collector' | 
 type Ports = Pick<Config, 'port' | 'resultPort'>;
 
 const RUN = /^([0-9a-f-]{36})\.localhost(:\d+)?$/;
+const FONT_FILE = /\.(woff2?|ttf|otf)$/i;
+/** Messages that one address may send in a minute: a reader who turns pages quickly sends a few. */
+const MOST_A_MINUTE = 120;
 const SITE = /^([a-z0-9-]{1,63})\.pages\.localhost(:\d+)?$/;
 
 /**
@@ -25,7 +29,7 @@ const SITE = /^([a-z0-9-]{1,63})\.pages\.localhost(:\d+)?$/;
 export function resultSite(s: Parts, ports: Ports): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(collect(s));
+  app.use(collect(s, ports));
   app.use((req, res, next) => {
     const host = req.headers.host ?? '';
     const [run, site] = [RUN.exec(host)?.[1], SITE.exec(host)?.[1]];
@@ -38,8 +42,8 @@ export function resultSite(s: Parts, ports: Ports): Express {
     };
     void folder().then((found) => {
       if (found === null) return void res.status(410).type('text').send('This edition was taken down.');
-      if (found === undefined || req.path === '/ledger.json') return void res.status(404).end();
-      policy(req.path, res, ports);
+      if (found === undefined || isLedger(req.path)) return void res.status(404).end();
+      policy(req, res, ports);
       const book = BOOK_PATH.exec(req.path);
       if (book) return void bookFile(join(found, 'book.epub'), book[1]!, req.query).then((f) => send(res, f), next);
       if (run && req.path === '/redrawn') return void sendRedrawn(s, run, found, Number(req.query['page']) || 1, res).catch(next);
@@ -61,7 +65,7 @@ export function resultSite(s: Parts, ports: Ports): Express {
  * A result runs its own programs, and those that its designer has put into it, on an origin that holds nothing else. What is shown
  * inside a page is one file with its scripts inside it, and has no origin wherever it is opened.
  */
-function policy(path: string, res: Response, { port, resultPort }: Ports): void {
+function policy({ path, headers }: Request, res: Response, { port, resultPort }: Ports): void {
   const isEmbed = path.startsWith('/embeds/');
   const sandbox = isEmbed ? '; sandbox allow-scripts allow-forms allow-popups' : '';
   res.setHeader(
@@ -70,22 +74,47 @@ function policy(path: string, res: Response, { port, resultPort }: Ports): void 
   );
   res.setHeader('X-Content-Type-Options', 'nosniff');
   res.setHeader('Referrer-Policy', 'no-referrer');
-  // A sandboxed frame has no origin of its own; its fonts still come from here.
-  res.setHeader('Access-Control-Allow-Origin', '*');
+  // A sandboxed frame has no origin of its own; its fonts still come from here, and nothing else may be read from elsewhere.
+  if (headers.origin === 'null' && FONT_FILE.test(path)) res.setHeader('Access-Control-Allow-Origin', 'null');
 }
 
-/** Takes what editions send; whoever sends what is none is told nothing more. */
-function collect({ collector }: Parts): RequestHandler {
+/** The account of a result is not part of it, however its address is written. */
+function isLedger(path: string): boolean {
+  try {
+    return /^[/\\]*ledger\.json[/\\]*$/i.test(posix.normalize(decodeURIComponent(path)));
+  } catch {
+    return false;
+  }
+}
+
+/**
+ * Takes what editions send that are shown on the trial host, from their own origins alone, and not more in a minute than readers send;
+ * whoever sends what is none is told nothing more.
+ */
+function collect({ collector, published }: Parts, { resultPort }: Ports): RequestHandler {
+  const limit = rateLimit({ windowMs: 60_000, limit: MOST_A_MINUTE, standardHeaders: false, legacyHeaders: false, message: '' });
+  const isShown = async (origin: string | undefined): Promise<boolean> => {
+    const host = origin?.startsWith('http://') ? origin.slice('http://'.length) : '';
+    const name = host.endsWith(`:${resultPort}`) ? SITE.exec(host)?.[1] : undefined;
+    return name !== undefined && typeof (await published.folderShown(name)) === 'string';
+  };
   const text = express.text({ type: () => true, limit: '200kb' });
   return (req, res, next) => {
     if (req.path !== '/collect' || !/^(127\.0\.0\.1|localhost)(:\d+)?$/.test(req.headers.host ?? '')) return next();
-    res.setHeader('Access-Control-Allow-Origin', '*');
-    if (req.method !== 'POST') return void res.status(405).end();
-    text(req, res, (error?: unknown) => {
-      const sent = error ? null : Collected.safeParse(json(req.body));
-      if (!sent?.success) return void res.status(400).end();
-      collector.take(sent.data).then(() => res.status(204).end(), next);
-    });
+    const { origin } = req.headers;
+    void isShown(origin).then((shown) => {
+      if (!shown) return void res.status(403).end();
+      res.setHeader('Access-Control-Allow-Origin', origin!);
+      res.setHeader('Vary', 'Origin');
+      if (req.method !== 'POST') return void res.status(405).end();
+      void limit(req, res, () =>
+        text(req, res, (error?: unknown) => {
+          const sent = error ? null : Collected.safeParse(json(req.body));
+          if (!sent?.success) return void res.status(400).end();
+          collector.take(sent.data).then((taken) => res.status(taken ? 204 : 429).end(), next);
+        }),
+      );
+    }, next);
   };
 }
 

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { firstFault, isInherited } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
 import { DatabaseAway } from '../database/db.ts';
+import { DISK_WORDS, diskFault } from '../diskFaults.ts';
 import { EditConflict } from '../documents/documentStore.ts';
 
 /** What the API says when something cannot be done. */
@@ -141,6 +142,8 @@ export function answerProblem(res: Response, error: unknown): void {
       message: error instanceof z.ZodError ? `This cannot be done: ${firstFault(error)}.` : error.message,
       advice: 'Go on from what is there.',
     });
+  const fault = diskFault(error);
+  if (fault) return void res.status(507).json({ code: `disk.${fault}`, ...DISK_WORDS[fault] });
   console.error(error);
   res.status(500).json({
     code: 'server.failed',

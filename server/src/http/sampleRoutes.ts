@@ -1,7 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { z } from 'zod';
-import { SampleFile } from '@elastic-folio/core/api';
+import { ComingSample, SampleFile } from '@elastic-folio/core/api';
 import { importFile } from '../documents/importDocument.ts';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
@@ -13,6 +13,16 @@ export function sampleRoutes(api: Api, s: Services): void {
   api.route(
     { method: 'get', path: '/samples', says: 'The samples as OpenDocument files, and what these cannot hold', answer: z.array(SampleFile) },
     () => s.samples.list(),
+  );
+
+  api.route(
+    { method: 'get', path: '/coming', says: 'Sample documents that a first start is still bringing in', answer: z.array(ComingSample) },
+    () => [...s.loading.coming],
+  );
+
+  api.route(
+    { method: 'get', path: '/ready', says: 'Answers 200 once everything that a first start brings in is there, 503 until then' },
+    ({ res }) => void res.status(s.loading.settled ? 200 : 503).end(),
   );
 
   api.route({ method: 'get', path: '/samples/:name', says: 'A sample as a file', params }, async ({ params: p, res }) => {

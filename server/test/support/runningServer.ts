@@ -50,7 +50,7 @@ export class RunningServer {
       stdio: ['ignore', 'pipe', 'inherit'],
     });
     await new Promise<void>((resolve, reject) => {
-      child.stdout.on('data', (d: Buffer) => d.includes('is open at') && resolve());
+      child.stdout.on('data', (d: Buffer) => d.includes('Everything is on the shelf') && resolve());
       child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
     });
     return new RunningServer(port, child, data);

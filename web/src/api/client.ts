@@ -1,6 +1,7 @@
 import type { Corrections, LibraryFont, MediaFile, Recipe, RoleSet, TextPart, TranslatedUnit, WaitingEdit } from '@elastic-folio/core';
 import type {
   BackHome,
+  ComingSample,
   FoundMatch,
   GuestAnswer,
   GuestJob,
@@ -83,6 +84,7 @@ export const api = {
   newer: (id: string, token: string, choice: NewerChoice) => call<NewerProposal>(`${doc(id)}/newer/${token}`, choice),
   takeNewer: (id: string, token: string, choice: NewerChoice & { actor: string }) =>
     call<EditAnswer>(`${doc(id)}/newer/${token}/take`, choice),
+  coming: () => call<ComingSample[]>('/coming'),
   samples: () => call<SampleFile[]>('/samples'),
   bringInSample: (name: string) => call<{ id: string; title: string }>(`/samples/${encodeURIComponent(name)}`, {}),
   library: () => call<LibraryFont[]>('/fonts'),

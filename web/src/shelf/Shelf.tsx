@@ -28,6 +28,13 @@ const EditionChart = lazy(() => import('./EditionChart.tsx'));
 /** All documents, how their outputs stand, and the place to bring in another. */
 export function Shelf() {
   const shelf = useQuery({ queryKey: ['shelf'], queryFn: api.shelf });
+  // A first start brings its samples in behind the shelf.
+  const comingQuery = useQuery({
+    queryKey: ['coming'],
+    queryFn: api.coming,
+    refetchInterval: (q) => (q.state.data?.length ? 700 : false),
+  });
+  const coming = comingQuery.data ?? [];
   const runs = useRuns().data ?? [];
   const documents = shelf.data ?? [];
   const results = documents.flatMap((d) => d.outputs.filter((o) => o.lastDone));
@@ -53,10 +60,18 @@ export function Shelf() {
             {stale > 0 && `, ${stale} of them stale since the last change`}
           </p>
           {shelf.error && <p className="warn">{(shelf.error as Error).message}</p>}
+          {coming.map((c) => (
+            <p className="remaking" role="status" key={c.title}>
+              <span>{c.pages ? `Bringing in ${c.title}: page ${c.page} of ${c.pages}` : `Preparing ${c.title}`}</span>
+              <Progress size="small" percent={c.pages ? Math.round((c.page / c.pages) * 100) : 0} aria-label={`Progress of ${c.title}`} />
+            </p>
+          ))}
           {documents.map((d) => (
             <ShelfRow key={d.id} entry={d} />
           ))}
-          {shelf.isSuccess && !documents.length && <p className="empty">The shelf is empty. Bring in a layout to begin.</p>}
+          {shelf.isSuccess && !documents.length && comingQuery.isSuccess && !coming.length && (
+            <p className="empty">The shelf is empty. Bring in a layout to begin.</p>
+          )}
         </section>
         <aside>
           <BringIn />

@@ -1,4 +1,3 @@
-import { EpubCheck } from '@likecoin/epubcheck-ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Evidence } from '../entry.ts';
 import { unzip } from '../unzip.ts';
@@ -13,6 +12,7 @@ export interface BookProblem {
 
 /** Checks a book against the rules of EPUB 3.3, by a checker that others made. Errors and warnings count alike. */
 export async function validateEpub(bytes: Uint8Array, paragraphs: ReadonlySet<string>): Promise<BookProblem[]> {
+  const { EpubCheck } = await import('@likecoin/epubcheck-ts');
   const { messages } = await EpubCheck.validate(bytes);
   const broken = messages.filter((m) => m.severity === 'fatal' || m.severity === 'error' || m.severity === 'warning');
   if (!broken.length) return [];

@@ -1,4 +1,3 @@
-import * as fontkit from 'fontkit';
 import type { Font } from 'fontkit';
 
 /** What a web font in a result says of itself, read by a library that had no part in making it. */
@@ -11,7 +10,9 @@ export interface WebFont {
   descent: number;
 }
 
-export function readWebFont(bytes: Uint8Array): WebFont | null {
+export async function readWebFont(bytes: Uint8Array): Promise<WebFont | null> {
+  // Loaded where a result is read back, not by whoever lists the formats.
+  const fontkit = await import('fontkit');
   try {
     const font = fontkit.create(Buffer.from(bytes)) as Font;
     const os2 = (font as unknown as { 'OS/2': { fsSelection: { useTypoMetrics: boolean }; typoAscender: number; typoDescender: number } })[

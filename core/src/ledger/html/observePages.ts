@@ -82,7 +82,7 @@ function sheetReader(files: HtmlFiles): (path: string, all: readonly Element[]) 
       for (const face of looks.rules.fontFaces) {
         const source = looks.fonts.has(face.family) ? null : resolve(sheet, face.source);
         const bytes = source && (await files.file(source.file));
-        const font = bytes && readWebFont(bytes);
+        const font = bytes && (await readWebFont(bytes));
         if (font) looks.fonts.set(face.family, font);
       }
     }

@@ -19,14 +19,14 @@ export async function observeDocx(bytes: Uint8Array, outside: Outside): Promise<
 }
 
 /** What a document says of itself, with what was read of its text. */
-export function observedWord(word: OpenWord, { out }: WordReader): ObservedFlow {
+export async function observedWord(word: OpenWord, { out }: WordReader): Promise<ObservedFlow> {
   const core = [...word.relations('').values()].find((r) => r.type === 'core-properties')?.target;
   const said = (name: string): string => child(core === undefined ? undefined : word.part(core), name)?.text ?? '';
   return {
     title: said('dc:title'),
     language: said('dc:language'),
     ...out,
-    embedded: wordFontFiles(word, word.related('fontTable')),
+    embedded: await wordFontFiles(word, word.related('fontTable')),
     problems: word.problems,
   };
 }

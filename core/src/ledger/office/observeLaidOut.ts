@@ -37,7 +37,7 @@ export async function observeLaidOut(bytes: Uint8Array, outside: Outside): Promi
     page.areas.push({ box, target: address.startsWith('#') ? `page:${at ?? 0}` : address });
   }
   reader.checkIds(word.document);
-  const flow = observedWord(word, reader);
+  const flow = await observedWord(word, reader);
   return { flow, pages };
 }
 

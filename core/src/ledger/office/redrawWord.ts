@@ -19,7 +19,7 @@ export async function redrawWord(
   const word = await openWord(bytes);
   const pictures = await picturesOf(word, beside);
   const drawing = new TextDrawing(word, pictures, idsOf(word));
-  const faces = wordFontFiles(word, word.related('fontTable')).map(
+  const faces = (await wordFontFiles(word, word.related('fontTable'))).map(
     (f) =>
       `@font-face{font-family:"${escape(f.family)}";font-weight:${f.weight};font-style:${f.style};src:url(data:font/ttf;base64,${Buffer.from(f.bytes).toString('base64')})}`,
   );

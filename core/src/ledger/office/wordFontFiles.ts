@@ -17,15 +17,16 @@ const MEMBERS = [
 ] as const;
 
 /** Fonts whose program is in a text document and can be read: unscrambled with its key, the first 32 bytes by it from behind (ISO/IEC 29500-1, 17.8.1). */
-export function wordFontFiles(pack: OpenPackage, { path, root }: { path: string; root: Node | undefined }): FontInFile[] {
-  return childrenOf(root, 'w:font').flatMap((font) =>
-    MEMBERS.flatMap(([name, weight, style]) => {
+export async function wordFontFiles(pack: OpenPackage, { path, root }: { path: string; root: Node | undefined }): Promise<FontInFile[]> {
+  const found: FontInFile[] = [];
+  for (const font of childrenOf(root, 'w:font'))
+    for (const [name, weight, style] of MEMBERS) {
       const { 'r:id': id, 'w:fontKey': key } = child(font, name)?.attributes ?? {};
       const scrambled = id === undefined ? undefined : pack.files.get(pack.relations(path).get(id)?.target ?? '');
-      if (!scrambled || key === undefined) return [];
+      if (!scrambled || key === undefined) continue;
       const mask = Buffer.from(key.replace(/[^0-9A-Fa-f]/g, ''), 'hex').reverse();
       const bytes = scrambled.map((b, i) => (i < 32 ? b ^ mask[i % 16]! : b));
-      return readWebFont(bytes) ? [{ family: font.attributes['w:name'] ?? '', weight, style, bytes }] : [];
-    }),
-  );
+      if (await readWebFont(bytes)) found.push({ family: font.attributes['w:name'] ?? '', weight, style, bytes });
+    }
+  return found;
 }

@@ -1,4 +1,3 @@
-import { ALL_FORMATS, BufferSource, FilePathSource, Input } from 'mediabunny';
 import type { MediaFile } from '../../folio/head.ts';
 
 /** Files that are in memory are looked into up to this size: of longer ones nobody would wait to hear how long they last. */
@@ -9,6 +8,7 @@ export const MOST_IN_MEMORY = 100 * 2 ** 20;
  * cannot be read. A file by its path, or its bytes.
  */
 export async function lookIntoPlayed(file: string | Uint8Array): Promise<Pick<MediaFile, 'seconds' | 'codec'>> {
+  const { ALL_FORMATS, BufferSource, FilePathSource, Input } = await import('mediabunny');
   const input = new Input({ formats: ALL_FORMATS, source: typeof file === 'string' ? new FilePathSource(file) : new BufferSource(file) });
   try {
     const seconds = (await input.getDurationFromMetadata()) ?? (await input.computeDuration());

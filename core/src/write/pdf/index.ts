@@ -1,4 +1,3 @@
-import { observePdf } from '../../ledger/pdf/observePdf.ts';
 import type { Format } from '../../ledger/format.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
@@ -13,7 +12,6 @@ import { reachFrom } from './pdfCues.ts';
 import { hasDirection } from './transition.ts';
 import type { Writer } from '../writer.ts';
 import { PdfSettings } from './settings.ts';
-import { writePdf } from './writePdf.ts';
 
 const PLAIN = new Set(['pre', 'div', 'th', 'td']);
 const format: Format = {
@@ -34,7 +32,10 @@ export const pdfWriter: Writer<PdfSettings> = {
   entry: 'document.pdf',
   settings: PdfSettings,
   migrate: (old) => PdfSettings.parse(old),
-  write: writePdf,
+  async *write(job) {
+    const { writePdf } = await import('./writePdf.ts');
+    yield* writePdf(job);
+  },
   judge: (job) => {
     const scope = scopeOf(job.folio, job.composition, job.settings, job.settings.cards === 'first');
     const judge = judgeFixedPage(job.folio, job.composition, job.fonts, scope, {
@@ -73,6 +74,7 @@ export const pdfWriter: Writer<PdfSettings> = {
     if (!file) throw new FolioError('readBack.missing', 'The result has no PDF.', 'Run it again.');
     const { cards } = job.settings;
     const scope = scopeOf(job.folio, job.composition, job.settings);
+    const { observePdf } = await import('../../ledger/pdf/observePdf.ts');
     const asWritten = await observePdf(await file.bytes(), job.pictures);
     const inPages = cards === 'pages' ? joinStates(asWritten, new PageStates(job.folio, scope, cards)) : asWritten;
     const observed = byItems(inPages, job.folio, scope.pages, cards);

@@ -1,6 +1,3 @@
-import { BufferSource, EncodedPacketSink, Input, WAVE } from 'mediabunny';
-import { createMp3Encoder } from 'wasm-media-encoders';
-
 /** How samples are packed in a WAVE file that can be read here, as numbers from −1 to 1 (all have the low byte first). */
 const SAMPLES: Record<string, { bytes: number; at: (view: DataView, offset: number) => number }> = {
   'pcm-u8': { bytes: 1, at: (v, o) => (v.getUint8(o) - 128) / 128 },
@@ -21,6 +18,8 @@ const BITS = { 1: 96, 2: 192 } as const;
 
 /** A WAVE file of plain samples as an MP3: its first two channels. Throws where it cannot be read. */
 export async function asMp3(wave: Uint8Array, signal: AbortSignal): Promise<Uint8Array> {
+  const { BufferSource, EncodedPacketSink, Input, WAVE } = await import('mediabunny');
+  const { createMp3Encoder } = await import('wasm-media-encoders');
   const input = new Input({ formats: [WAVE], source: new BufferSource(wave) });
   try {
     const track = await input.getPrimaryAudioTrack();

@@ -9,7 +9,6 @@ import { pagesOf } from '../../../folio/traverse.ts';
 import { observeExchange } from '../../../ledger/exchange/observeExchange.ts';
 import { FolioError } from '../../../ports/ports.ts';
 import { PdfSettings } from '../../pdf/settings.ts';
-import { writePdf } from '../../pdf/writePdf.ts';
 import { readExchange } from '../../../read/exchange/index.ts';
 import { outputFile, streamedFile } from '../outputFile.ts';
 import type { OutputFile, WriteJob, Writer } from '../../writer.ts';
@@ -90,6 +89,7 @@ async function* write(format: ExchangeFormat, job: WriteJob<ExchangeSettings>): 
   const [analysis] = analyse([out.units], memory);
   yield outputFile('report.html', 'text/html', exchangeReport(format, job, exchange, out, analysis!));
   if (settings.pagesToSee) {
+    const { writePdf } = await import('../../pdf/writePdf.ts');
     const pdf = PdfSettings.parse({ pages: settings.pages, hiddenLayers: settings.hiddenLayers, resolution: 110 });
     for await (const file of writePdf({ ...job, settings: pdf })) yield { ...file, path: 'pages.pdf' };
   }
