@@ -265,7 +265,8 @@ describe('the simulated service', () => {
     const job = await served(false);
     expect(job.delivered).toBe('delivered.ja.xlf');
     const { segments } = await back(job);
-    expect(segments).toHaveLength(20);
+    // The flyer's twenty, and its rights, which it has been given above.
+    expect(segments).toHaveLength(21);
     expect(segments.flatMap((s) => s.findings).filter((f) => f.fault.startsWith('code'))).toEqual([]);
     expect((await notices())[0]).toMatchObject({ kind: 'delivered', language: 'ja' });
   });

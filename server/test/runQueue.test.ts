@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
@@ -46,6 +46,7 @@ describe.each(databaseKinds())('the queue on the %s database', (_name, connect) 
   let folder: string;
   let published: Run[];
   let flyer: Sample;
+  const runners: Runner[] = [];
   beforeAll(async () => {
     folder = await mkdtemp(join(tmpdir(), 'folio-queue-'));
     flyer = (await samples())[1]!;
@@ -57,6 +58,9 @@ describe.each(databaseKinds())('the queue on the %s database', (_name, connect) 
   beforeEach(async () => {
     await db.query('DELETE FROM runs');
     published = [];
+  });
+  afterEach(async () => {
+    for (const made of runners.splice(0)) await made.close();
   });
   afterAll(async () => {
     documents.close();
@@ -75,8 +79,8 @@ describe.each(databaseKinds())('the queue on the %s database', (_name, connect) 
     return id;
   };
   const asked = (folio: string, recipe: string, by = 'anna') => ({ folio, recipe, output: recipe, by });
-  const runner = (pool: PoolByHand, events = new EventHub()): Runner =>
-    new Runner(
+  const runner = (pool: PoolByHand, events = new EventHub()): Runner => {
+    const made = new Runner(
       documents,
       runs,
       pool as unknown as ConversionPool,
@@ -85,6 +89,9 @@ describe.each(databaseKinds())('the queue on the %s database', (_name, connect) 
       new TranslationMemory(db),
       async (run) => void published.push(run),
     );
+    runners.push(made);
+    return made;
+  };
   const until = async <T>(look: () => Promise<T | false> | T | false): Promise<T> => {
     for (let i = 0; i < 400; i++) {
       const seen = await look();
@@ -201,7 +208,8 @@ describe.each(databaseKinds())('the queue on the %s database', (_name, connect) 
     await until(() => pool.given.length === 1 || false);
     await desk.cancel(stopped!.id);
     await until(async () => (await runs.get(stopped!.id))!.state === 'cancelled' || false);
-    expect(told).toEqual(['waiting', 'running', 'running', 'running', 'cancelled']);
+    await until(() => told.at(-1) === 'cancelled' || false);
+    expect([...new Set(told)]).toEqual(['waiting', 'running', 'cancelled']);
     const [run] = await desk.ask([{ ...asked(document, 'html'), publish: true }]);
     (await until(() => pool.given[1] ?? false)).end(made);
     await until(() => published.length === 1 || false);

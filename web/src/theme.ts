@@ -31,6 +31,7 @@ export const theme: ThemeConfig = {
     fontFamily: FONT,
     fontSize: 13,
     colorPrimary: colours.fir,
+    colorInfo: colours.fir,
     colorLink: colours.fir,
     colorLinkHover: colours.fir,
     colorText: colours.ink,

@@ -10,13 +10,15 @@ import type { Services } from '../services.ts';
 import { importFile } from './importDocument.ts';
 
 const ALL = '*';
+const ALL_OF_THEM: ComingSample = { title: 'the sample documents', page: 0, pages: 0 };
 
 /**
  * Puts the sample documents on the shelf of a first start, through the same door as any other document, while the program is in use
  * already. One that is interrupted goes on at the next start.
  */
 export class SampleLoading {
-  private waiting: ComingSample[] = [];
+  /** Until it is known otherwise, everything. */
+  private waiting: ComingSample[] = [ALL_OF_THEM];
   private going: Promise<void> | null = null;
   private readonly ending = new AbortController();
 
@@ -30,7 +32,10 @@ export class SampleLoading {
 
   /** Begins where there is anything to bring in; resolves when all of it is there. */
   begin(s: Services): Promise<void> {
-    return (this.going ??= this.load(s).finally(() => (this.settled = true)));
+    return (this.going ??= this.load(s).finally(() => {
+      this.settled = true;
+      this.waiting = [];
+    }));
   }
 
   async close(): Promise<void> {
@@ -40,8 +45,10 @@ export class SampleLoading {
 
   private async load(s: Services): Promise<void> {
     const done = new Set((await s.db.query<{ what: string }>('SELECT what FROM first_start')).map((r) => r.what));
-    if (done.has(ALL)) return;
-    this.waiting = [{ title: 'The sample documents', page: 0, pages: 0 }];
+    if (done.has(ALL)) {
+      this.waiting = [];
+      return;
+    }
     const { signal } = this.ending;
     const folder = await mkdtemp(join(tmpdir(), 'folio-samples-'));
     try {

@@ -62,7 +62,7 @@ export function Shelf() {
           {shelf.error && <p className="warn">{(shelf.error as Error).message}</p>}
           {coming.map((c) => (
             <p className="remaking" role="status" key={c.title}>
-              <span>{c.pages ? `Bringing in ${c.title}: page ${c.page} of ${c.pages}` : `Preparing ${c.title}`}</span>
+              <span>{c.pages ? `Bringing in “${c.title}”: page ${c.page} of ${c.pages}` : `Preparing ${c.title}`}</span>
               <Progress size="small" percent={c.pages ? Math.round((c.page / c.pages) * 100) : 0} aria-label={`Progress of ${c.title}`} />
             </p>
           ))}
