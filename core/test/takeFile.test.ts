@@ -51,6 +51,15 @@ describe('files that a document is given', () => {
     expect(await take('photo', png)).toMatchObject({ mediaType: 'image/png', file: 'media/f1.png', width: 7, height: 5, colours: 'rgb' });
   });
 
+  test('not a picture whose end is missing', async () => {
+    const whole = await sharp({
+      create: { width: 200, height: 200, channels: 3, background: '#369', noise: { type: 'gaussian', mean: 90, sigma: 40 } },
+    })
+      .jpeg()
+      .toBuffer();
+    await expect(take('photo.jpg', whole.subarray(0, whole.length >> 1))).rejects.toThrow('“photo.jpg” is damaged');
+  });
+
   test('a sound, with how long it lasts: samples over samples a second (RIFF WAVE, by hand)', async () => {
     const wav = waveOf(tone(440, 1.5, 8000), 8000);
     expect(await take('bell.wav', wav)).toMatchObject({ mediaType: 'audio/wav', seconds: 1.5, codec: 'pcm-s16' });

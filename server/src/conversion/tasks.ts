@@ -1,5 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
-import type { Corrections, Folio, LibraryFont } from '@elastic-folio/core';
+import type { Corrections, Folio, LibraryFont, MediaFile } from '@elastic-folio/core';
 import type { FontFacts, PageSketch, readMemory, readTerms } from '@elastic-folio/core/read';
 import type { ChoiceOfTexts, Inbound, MemoryUnit } from '@elastic-folio/core/language';
 import type { Counted } from '@elastic-folio/core/api';
@@ -26,7 +26,9 @@ export type Foreign =
   | { what: 'exchange'; file: string; name: string }
   | { what: 'terms' | 'memory'; file: string; source: string; target: string }
   | { what: 'corrections'; file: string; folio: Folio }
-  | { what: 'font'; file: string };
+  | { what: 'font'; file: string }
+  /** A picture, film, sound or the like, which is stored under the name of its bytes. */
+  | { what: 'media'; file: string; name: string; id: string; blobs: string };
 /** What reading it gives. */
 export interface ForeignRead {
   exchange: Inbound;
@@ -34,6 +36,7 @@ export interface ForeignRead {
   memory: ReturnType<typeof readMemory>;
   corrections: Corrections;
   font: FontFacts;
+  media: MediaFile;
 }
 
 /** What worker threads do; everything in a task can be sent to a thread. */

@@ -28,6 +28,7 @@ import {
   readFontFile,
   readMemory,
   readTerms,
+  takeFile,
 } from '@elastic-folio/core/read';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import { convert, writerById } from '@elastic-folio/core/write';
@@ -111,6 +112,8 @@ async function readForeign(asked: Foreign): Promise<ForeignRead[keyof ForeignRea
       return readCorrections(asked.folio, asked.file, DEFAULT_LIMITS);
     case 'font':
       return readFontFile(new Uint8Array(await readFile(asked.file)));
+    case 'media':
+      return takeFile({ ...asked, blobs: new FileBlobs(asked.blobs), pictures: sharpPictures });
   }
 }
 

@@ -2,8 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { MediaFile, pathOfCopy } from '@elastic-folio/core';
 import { FilesOfAnother } from '@elastic-folio/core/api';
-import { sharpPictures } from '@elastic-folio/core/node';
-import { takeFile } from '@elastic-folio/core/read';
+import { resultOf } from '../conversion/resultOf.ts';
 import { withUpload } from '../documents/receiveFile.ts';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
@@ -16,8 +15,8 @@ export function fileRoutes(api: Api, s: Services): void {
     { method: 'post', path: '/folios/:id/files', says: 'Store a file with a document (multipart, one file)', params, answer: MediaFile },
     async ({ req, params: p }) => {
       const id = `file-${randomUUID().slice(0, 8)}`;
-      const taken = await withUpload(req, s.config.data, 'media', ({ file, name }) =>
-        takeFile({ file, name, id, blobs: s.blobs, pictures: sharpPictures }),
+      const taken = await withUpload(req, s.config.data, 'media', async ({ file, name }) =>
+        resultOf(await s.pool.foreign({ what: 'media', file, name, id, blobs: s.paths.blobs })),
       );
       await s.documents.addFiles(p.id, new Map([[taken.file, { sha256: taken.sha256, bytes: taken.bytes }]]));
       return taken;
