@@ -1,0 +1,42 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { campaign } from '../../campaign/campaign.ts';
+import { inputs } from '../../campaign/inputs.ts';
+import { mutated } from '../../campaign/mutators.ts';
+import { Random } from '../../campaign/random.ts';
+import { RunningServer } from './support/runningServer.ts';
+
+describe('a short campaign of broken and hostile files', () => {
+  let server: RunningServer;
+  let folder: string;
+  beforeAll(async () => {
+    folder = await mkdtemp(join(tmpdir(), 'folio-campaign-'));
+    server = await RunningServer.start();
+  }, 120_000);
+  afterAll(async () => {
+    await server.stop();
+    await rm(folder, { recursive: true, force: true });
+  });
+
+  test('ends with every answer in plain words and the shelf as it was', async () => {
+    const shelf = (await server.get('/api/folios')).json<{ id: string; title: string }[]>();
+    const document = shelf.find((d) => d.title === 'Open Dome Night')!.id;
+    const all = await inputs(folder, true);
+    const report = await campaign({ port: server.port, document }, all, {
+      seed: 24,
+      going: (round) => round <= all.length * 5,
+      keep: folder,
+    });
+    expect(report.faults).toEqual([]);
+    const { refused, taken } = Object.values(report.kinds).reduce((a, b) => ({ refused: a.refused + b.refused, taken: a.taken + b.taken }));
+    expect(refused).toBeGreaterThan(taken / 4);
+  }, 240_000);
+
+  test('makes the same files again from the same seed', () => {
+    const bytes = new TextEncoder().encode('<a b="12">words</a>'.repeat(50));
+    expect(mutated(bytes, new Random(7))).toEqual(mutated(bytes, new Random(7)));
+    expect(mutated(bytes, new Random(7))).not.toEqual(mutated(bytes, new Random(8)));
+  });
+});
