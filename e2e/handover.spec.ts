@@ -73,6 +73,33 @@ test('it is published with versions, opened, measured after a yes, and seen in c
   await reader.context().close();
 });
 
+test('a result that is older than the document is not published unwarned; refreshed, it is published though the window has left', async ({
+  page,
+}) => {
+  const id = await flyer(page);
+  await page.goto(`/d/${id}/outputs`);
+  await row(page).getByRole('button', { name: 'Settings' }).click();
+  await page.locator('#set-title').fill('A night in May');
+  await page.getByRole('button', { name: 'Close settings' }).click();
+  await expect(row(page).locator('.state')).toContainText('stale');
+  await page.goto(`/d/${id}/handover`);
+  await page.getByRole('button', { name: 'Publish this version …' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('older than the document');
+  expect(await findings(page)).toEqual([]);
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.locator('.versions li')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Publish this version …' }).click();
+  await dialog.getByRole('button', { name: 'Refresh, then publish' }).click();
+  await expect(page.getByText('will be published when it is ready').or(page.getByText('Version 2')).first()).toBeVisible();
+  // What was asked for is the server's now.
+  await page.goto('/');
+  await page.waitForTimeout(500);
+  await page.goto(`/d/${id}/handover`);
+  await expect(page.locator('.versions li[aria-current]')).toContainText('Version 2', { timeout: 60_000 });
+  await page.getByRole('button', { name: 'Published', exact: true }).isDisabled();
+});
+
 test('a version goes back, a phone gets a code, and it is taken down', async ({ page, browser }) => {
   const id = await flyer(page);
   await page.goto(`/d/${id}/outputs`);
@@ -83,7 +110,7 @@ test('a version goes back, a phone gets a code, and it is taken down', async ({ 
   await run(page);
   await page.goto(`/d/${id}/handover`);
   await page.getByRole('button', { name: 'Publish this version' }).click();
-  await expect(page.locator('.versions li')).toHaveCount(2);
+  await expect(page.locator('.versions li')).toHaveCount(3);
   const address = (await page.locator('.site-address a').getAttribute('href'))!;
   const title = async (): Promise<string> => {
     const reader = await (await browser.newContext()).newPage();
@@ -93,7 +120,7 @@ test('a version goes back, a phone gets a code, and it is taken down', async ({ 
     return found;
   };
   expect(await title()).toBe('A night in April');
-  await page.getByRole('button', { name: 'Show this one' }).click();
+  await page.locator('.versions li', { hasText: 'Version 1' }).getByRole('button', { name: 'Show this one' }).click();
   await expect(page.locator('.versions li[aria-current]')).toContainText('Version 1');
   expect(await title()).toBe('Open Dome Night');
   await page.getByRole('button', { name: 'Open on a phone …' }).click();
