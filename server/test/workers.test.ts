@@ -77,10 +77,10 @@ onServer('workers of one queue, in processes of their own', () => {
     };
     await until((s) => s.state === 'running', 20);
     const { worker: had } = await state();
-    await worker();
     const gone = new Promise((resolve) => first.once('exit', resolve));
     first.kill('SIGKILL');
     await gone;
+    await worker();
     // Ten silent seconds and five between looks, and what a busy machine adds.
     expect(await until((s) => s.worker !== null && s.worker !== had, 30)).toBeLessThan(20_000);
     await until((s) => s.state !== 'running' && s.state !== 'waiting', 120);
