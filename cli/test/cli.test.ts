@@ -146,7 +146,11 @@ describe('the command line', () => {
     [['inspect', 'missing.efolio'], 1, /missing\.efolio does not exist/],
     [['inspect', 'note.txt'], 1, /of no kind that can be brought in/],
     [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--pages', '7'], 1, /pages 1 to 1/],
-    [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--pages', 'x'], 1, /cannot be used: pages/],
+    [
+      ['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--pages', 'x'],
+      1,
+      /cannot be used: “pages” must be written like/,
+    ],
     [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--edition', 'fr'], 1, /no edition in “fr”/],
     [['convert', 'samples/open-dome-night.efolio', '--to', 'pdf', '--out', 'o', '--recipe', 'note.txt'], 1, /is no recipe/],
   ] as [string[], number, RegExp][])('%j ends with code %i and a sentence', async (args, code, says) => {

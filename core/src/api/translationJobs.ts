@@ -7,7 +7,7 @@ import { ChoiceOfTexts } from '../language/goesOut.ts';
 export const JobState = z.enum(['invited', 'accepted', 'declined', 'done', 'withdrawn']);
 export type JobState = z.infer<typeof JobState>;
 
-const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/, 'a day such as 2027-01-15');
+const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/, 'must be a day such as 2027-01-15');
 const said = z.string().trim().max(5000);
 
 /** What a translator may do besides translating and asking. */
@@ -23,8 +23,8 @@ export type JobMay = z.infer<typeof JobMay>;
 export const JobFor = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('person'),
-    name: z.string().trim().min(1, 'a name').max(200),
-    address: z.email('an address of mail').max(320),
+    name: z.string().trim().min(1, 'is missing').max(200),
+    address: z.email('must be an address of mail').max(320),
   }),
   z.object({
     kind: z.literal('service'),
@@ -87,7 +87,7 @@ export const GuestAnswer = z.discriminatedUnion('says', [
   z.object({ says: z.literal('accept') }),
   z.object({ says: z.literal('decline'), why: said.default('') }),
   z.object({ says: z.literal('done') }),
-  z.object({ says: z.literal('question'), text: said.min(1, 'a question'), unit: z.string().max(200).optional() }),
+  z.object({ says: z.literal('question'), text: said.min(1, 'is missing'), unit: z.string().max(200).optional() }),
 ]);
 export type GuestAnswer = z.infer<typeof GuestAnswer>;
 

@@ -9,7 +9,7 @@ export const isInherited = (name: string): boolean => name in Object.prototype;
  */
 export const Id = z
   .string()
-  .regex(/^[A-Za-z0-9_][A-Za-z0-9_-]*(\.[A-Za-z0-9_-]+)*$/, 'letters, digits, _ and - only')
+  .regex(/^[A-Za-z0-9_][A-Za-z0-9_-]*(\.[A-Za-z0-9_-]+)*$/, 'may have letters, digits, _ and - only')
   .max(80)
   .refine((id) => !isInherited(id), 'is no name that can be used');
 export type Id = z.infer<typeof Id>;
@@ -20,6 +20,6 @@ export const nameInXml = (id: string): string => id.replace(/[^\w.-]/g, '_').rep
 /** BCP 47 language tag, loosely checked (RFC 5646 section 2.1). */
 export const Language = z
   .string()
-  .regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, 'a language tag such as en or de-AT')
+  .regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/, 'must be a language tag such as en or de-AT')
   .refine((tag) => !isInherited(tag), 'is no language');
 export type Language = z.infer<typeof Language>;

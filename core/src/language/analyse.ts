@@ -20,7 +20,7 @@ export type Analysis = z.infer<typeof Analysis>;
 export const Rates = z.object({
   currency: z
     .string()
-    .regex(/^[A-Z]{3}$/, 'three letters, such as EUR')
+    .regex(/^[A-Z]{3}$/, 'must be three letters, such as EUR')
     .default('EUR'),
   perWord: z.number().min(0).max(1000).default(0.12),
   wordsADay: z.number().int().min(1).max(100_000).default(2000),

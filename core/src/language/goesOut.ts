@@ -22,7 +22,7 @@ const choice = (title: string, help: string, usual: 'in' | 'out') =>
 export const choiceOfTexts = {
   pages: z
     .string()
-    .regex(PAGE_RANGE, 'like 2-5, 8')
+    .regex(PAGE_RANGE, 'must be written like 2-5, 8')
     .default('')
     .meta({ title: 'Pages', help: 'Texts that are seen on these pages, for example 2-5, 8. Empty: all.', group }),
   strands: z.string().max(2000).default('').meta({

@@ -1,4 +1,3 @@
-import { firstFault } from '@elastic-folio/core';
 import { useState } from 'react';
 import { Button, Checkbox, DatePicker, Input, InputNumber, Segmented } from 'antd';
 import dayjs from 'dayjs';
@@ -16,6 +15,15 @@ interface Props {
   chosen: Partial<ChoiceOfTexts>;
   onAsked: () => void;
 }
+
+/** How the fields of a job are called on the screen. */
+const FIELDS: Record<string, string> = {
+  name: 'The name',
+  address: 'The mail address',
+  due: 'The day',
+  pages: 'Pages',
+  message: 'The message',
+};
 
 /** Asks someone by mail to translate here, or the simulated service, which sends a file back. */
 export function AskTranslator({ language, chosen, onAsked }: Props) {
@@ -46,9 +54,7 @@ export function AskTranslator({ language, chosen, onAsked }: Props) {
     });
     if (!job.success) {
       const { path, message: says } = job.error.issues[0]!;
-      return setProblem(
-        path.includes('pages') ? `Pages are written ${says}.` : `The job cannot be offered like this: ${firstFault(job.error)}.`,
-      );
+      return setProblem(`${FIELDS[String(path.at(-1))] ?? 'Something here'} ${says}.`);
     }
     setAsking(true);
     setProblem(null);

@@ -194,7 +194,7 @@ export const HtmlSettings = z.object({
   }),
   ground: z
     .string()
-    .regex(/^#[0-9a-fA-F]{6}$/, 'a colour such as #ECE7DC')
+    .regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour such as #ECE7DC')
     .default('#ECE7DC')
     .meta({ title: 'Colour', help: 'The colour that shows around the pages.', group: behind, format: 'colour' }),
   groundPicture: z.string().default('').meta({

@@ -6,7 +6,7 @@ import { PAGE_RANGE } from '../../folio/pageRange.ts';
 export const commonSettings = {
   pages: z
     .string()
-    .regex(PAGE_RANGE, 'like 2-5, 8')
+    .regex(PAGE_RANGE, 'must be written like 2-5, 8')
     .default('')
     .meta({ title: 'Pages', help: 'Which pages go into the result, for example 2-5, 8. Empty: all of them.', group: 'What goes in' }),
   hiddenLayers: z

@@ -48,7 +48,7 @@ export const officeSettings = {
   replacements: z
     .string()
     .max(5000)
-    .regex(/^(?:[^\S\n]*(?:[^\s=][^=\n]*=[^=\n]*[^\s=][^\S\n]*)?(?:\n|$))*$/, 'a line for each, like Work Sans = Arial')
+    .regex(/^(?:[^\S\n]*(?:[^\s=][^=\n]*=[^=\n]*[^\s=][^\S\n]*)?(?:\n|$))*$/, 'must have a line for each, like Work Sans = Arial')
     .default('')
     .meta({
       title: 'Typefaces instead',
