@@ -20,7 +20,7 @@ export interface Report {
 }
 
 /** What libraries, and the program's own inside, say to developers. */
-const INSIDE =
+export const INSIDE =
   /expected \w+, received|undefined|Invalid input|\bZod|TypeError|ECONN|ENOENT|at [\w.]+ \(|node_modules|\/src\/|is not iterable|Cannot read|null value in column|syntax error|invalid byte sequence/i;
 
 /**

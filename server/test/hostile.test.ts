@@ -3,15 +3,13 @@ import { zipSync } from 'fflate';
 import { connect } from 'node:net';
 import { z } from 'zod';
 import { OpenedDocument, ShelfEntry } from '@elastic-folio/core/api';
+import { INSIDE } from '../../campaign/campaign.ts';
 import { NS, style } from '../../core/test/support/handMadeOdf.ts';
 import { editRequest } from './support/editRequest.ts';
 import { RunningServer } from './support/runningServer.ts';
 import type { Answer } from './support/runningServer.ts';
 
 const Problem = z.object({ code: z.string(), message: z.string().min(12), advice: z.string() });
-/** What libraries and the program itself say to developers. */
-const INSIDE =
-  /expected \w+, received|undefined|Invalid input|\bZod|TypeError|ECONN|ENOENT|at [\w.]+ \(|node_modules|\/src\/|is not iterable|Cannot read|null value in column|syntax error|invalid byte sequence/i;
 
 /** A refusal in words for a person, of nobody's inside. */
 function expectRefusal(answer: Answer, status?: number): void {

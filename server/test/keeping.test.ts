@@ -4,6 +4,9 @@ import { mkdir, mkdtemp, rm, utimes, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readConfig } from '../src/config.ts';
+import { FileBlobs } from '@elastic-folio/core/node';
+import type { ConversionPool } from '../src/conversion/pool.ts';
+import { readFile } from '../src/documents/importDocument.ts';
 import type { Db, Query } from '../src/database/db.ts';
 import { sweep } from '../src/documents/sweep.ts';
 import { inputHash } from '../src/runs/inputHash.ts';
@@ -35,6 +38,14 @@ describe('whether a result is fresh', () => {
   });
 });
 
+test('a document without a picture comes into a data folder that holds nothing yet', async () => {
+  const data = await mkdtemp(join(tmpdir(), 'folio-empty-'));
+  const pool = { read: async () => ({ ok: { folio: {}, files: [] } }) } as unknown as ConversionPool;
+  const blobs = new FileBlobs(join(data, 'blobs'));
+  expect((await readFile('a.odg', 'a.odg', join(data, 'staging'), blobs, pool)).files.size).toBe(0);
+  await rm(data, { recursive: true });
+});
+
 describe('what nothing refers to any more', () => {
   let data: string;
   beforeAll(async () => {
@@ -64,5 +75,14 @@ describe('what nothing refers to any more', () => {
     const there = ['blobs/aa/aa-kept', 'blobs/aa/aa-lost', 'blobs/bb/bb-new', 'results/run-kept', 'results/run-lost', 'incoming/up-broken'];
     expect(there.map((p) => existsSync(join(data, p)))).toEqual([true, false, true, true, false, false]);
     expect(await sweep(db, join(data, 'not-there'))).toBe(0);
+    // Nobody else is there: what was left half done goes at once, and nothing else does.
+    const half = ['incoming/sample-a', 'sample-x1', '.restore-1', 'results/run-kept.part', 'backups/.backup-1', 'blobs/tmp/half'];
+    for (const path of [...half, 'backups/day-2026-03-01.zip']) await make(`${path}/file`);
+    expect(await sweep(db, data)).toBe(0);
+    expect(await sweep(db, data, { alone: true })).toBe(half.length);
+    expect([...half, 'backups/day-2026-03-01.zip', 'results/run-kept'].filter((p) => existsSync(join(data, p)))).toEqual([
+      'backups/day-2026-03-01.zip',
+      'results/run-kept',
+    ]);
   });
 });

@@ -4,18 +4,8 @@ import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
 import { SYNCED_START, SyncedFiles } from '../src/database/syncedFiles.ts';
+import { Random } from '../../campaign/random.ts';
 import { LossyFiles } from './support/lossyFiles.ts';
-
-/** Numbers that look random and are the same each time (mulberry32). */
-function numbers(seed: number): () => number {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
 
 function contentOf(folder: string): { files: Map<string, Uint8Array>; folders: string[] } {
   const files = new Map<string, Uint8Array>();
@@ -60,14 +50,14 @@ describe('a power cut', () => {
     }
     await db.close();
     expect(lossy.steps.filter((s) => s.kind === 'sync').length).toBeGreaterThan(60);
-    const random = numbers(24);
+    const random = new Random(24);
     const cuts = [confirmed[4]!.steps, confirmed[29]!.steps, confirmed[30]!.steps, confirmed[59]!.steps];
-    for (let i = 0; i < 2; i++) cuts.push(Math.floor(random() * lossy.steps.length));
+    for (let i = 0; i < 2; i++) cuts.push(random.below(lossy.steps.length));
     for (const [i, cut] of cuts.entries()) {
       const folder = join(home, `cut-${i}`);
       for (const f of folders) mkdirSync(join(folder, f), { recursive: true });
       // Half of the cuts lose everything that was not synced, the others some of it.
-      LossyFiles.rebuild(start, lossy.steps.slice(0, cut), folder, i % 2 ? () => random() < 0.5 : () => false);
+      LossyFiles.rebuild(start, lossy.steps.slice(0, cut), folder, i % 2 ? () => random.next() < 0.5 : () => false);
       const again = await PGlite.create({ fs: new SyncedFiles(folder), startParams: SYNCED_START });
       const { rows } = await again.query<{ n: number; text: string }>('SELECT n, text FROM edits ORDER BY n');
       await again.close();

@@ -23,9 +23,9 @@ const isPicture = (file: MediaFile): boolean => file.mediaType.startsWith('image
  * A document with stand-ins for its damaged pictures, so that no output fails for one of them: each says that it is one, and is as
  * large. `damaged` has the names of their files. Whether a file can be decoded is known from bringing it in, or looked up once.
  */
-export async function withStandIns<R extends Reading>(
+export async function withStandIns(
   folio: Folio,
-  reading: R,
+  reading: Reading,
 ): Promise<{ folio: Folio; media: Reading['media']; damaged: ReadonlySet<string> }> {
   const damaged = new Set<string>();
   for (const file of Object.values(folio.head.media))

@@ -9,7 +9,8 @@ import { FileBlobs, FolioError } from '@elastic-folio/core/node';
 import { readArchive } from '@elastic-folio/core/read';
 import type { Db, Query } from '../database/db.ts';
 import { knownMigrations, migrateTo } from '../database/migrate.ts';
-import { syncFolder } from '../database/syncedFiles.ts';
+import { diskFault } from '../diskFaults.ts';
+import { syncFolder } from '../syncToDisk.ts';
 import { BackupHead, blobFile, HEAD_FILE, PUBLISHED, tableFile } from './contents.ts';
 import { BACKED_UP } from './tables.ts';
 
@@ -94,7 +95,7 @@ async function unpack(file: string, work: string): Promise<BackupHead> {
       else blobs++;
     }
   } catch (error) {
-    if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
+    if (diskFault(error) === 'full')
       throw new FolioError('disk.full', 'The disk is full. Nothing was changed.', 'Make room, then restore the backup again.');
     throw damaged();
   }
@@ -117,17 +118,12 @@ function json(text: string): unknown {
 }
 
 async function takeBlobs(from: string, blobs: FileBlobs): Promise<void> {
+  await mkdir(blobs.folder, { recursive: true });
   for (const sha256 of await readdir(from).catch(() => [])) {
     await mkdir(dirname(blobs.path(sha256)), { recursive: true });
     await rename(join(from, sha256), blobs.path(sha256));
   }
-  if (
-    await access(blobs.folder).then(
-      () => true,
-      () => false,
-    )
-  )
-    syncFolder(blobs.folder);
+  syncFolder(blobs.folder);
 }
 
 /** Fills an empty table; all the rows that the backup's head speaks of are there, or it throws. */

@@ -6,7 +6,8 @@ import { pipeline } from 'node:stream/promises';
 import { FileBlobs, FolioError } from '@elastic-folio/core/node';
 import { zipFiles } from '@elastic-folio/core/write';
 import type { Db, Query } from '../database/db.ts';
-import { syncPath } from '../database/syncedFiles.ts';
+import { diskFault } from '../diskFaults.ts';
+import { syncPath } from '../syncToDisk.ts';
 import { blobFile, HEAD_FILE, PUBLISHED, tableFile } from './contents.ts';
 import type { BackupHead } from './contents.ts';
 import { BACKED_UP } from './tables.ts';
@@ -59,7 +60,7 @@ export async function writeBackup(db: Db, data: string, file: string): Promise<B
     syncPath(dirname(target));
     return head;
   } catch (error) {
-    if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
+    if (diskFault(error) === 'full')
       throw new FolioError('disk.full', 'The disk is full; no backup was written.', 'Make room, or write it to another disk.');
     throw error;
   } finally {

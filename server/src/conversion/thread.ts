@@ -54,14 +54,12 @@ import type { Conversion } from './tasks.ts';
 /** How wide covers on the shelf are, in px. */
 const COVER_WIDTH = 412;
 
+/** Whatever a task makes. */
+type Made =
+  ForeignRead[keyof ForeignRead] | ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | LettersReport | Conversion | string;
+
 /** Runs one task in a worker thread. What a person can mend comes back as a value, not as an exception. */
-export default async function run(
-  task: Task,
-): Promise<
-  Outcome<
-    ForeignRead[keyof ForeignRead] | ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | LettersReport | Conversion | string
-  >
-> {
+export default async function run(task: Task): Promise<Outcome<Made>> {
   try {
     return { ok: await perform(task) };
   } catch (error) {
@@ -71,11 +69,7 @@ export default async function run(
   }
 }
 
-async function perform(
-  task: Task,
-): Promise<
-  ForeignRead[keyof ForeignRead] | ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | LettersReport | Conversion | string
-> {
+async function perform(task: Task): Promise<Made> {
   switch (task.kind) {
     case 'read':
       return read(task);

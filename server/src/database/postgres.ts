@@ -12,8 +12,7 @@ export class PostgresDb implements Db {
 
   constructor(url: string) {
     this.pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: CONNECT_MS });
-    const onError = (error: Error): void => console.error(`The database connection broke: ${error.message}`);
-    this.pool.on('error', onError);
+    this.pool.on('error', (error) => console.error(`The database connection broke: ${error.message}`));
     // Also while somebody has it: without a listener a broken connection ends the program.
     this.pool.on('connect', (client) => client.on('error', () => undefined));
   }

@@ -1,7 +1,7 @@
-import fs from 'node:fs';
-import { join } from 'node:path';
+import { fsyncSync } from 'node:fs';
 import { PGlite } from '@electric-sql/pglite';
 import { NodeFS } from '@electric-sql/pglite/nodefs';
+import { syncPath } from '../syncToDisk.ts';
 
 type Initialised = Awaited<ReturnType<NodeFS['init']>>;
 /** What Emscripten's file system of the host knows of an open file: `nfd` is its descriptor; folders have none. */
@@ -31,7 +31,7 @@ export class SyncedFiles extends NodeFS {
   protected prepare(files: HostFiles): void {
     files.stream_ops.fsync = (stream) => {
       if (stream.nfd === undefined) syncPath(files.realPath(stream.node));
-      else fs.fsyncSync(stream.nfd);
+      else fsyncSync(stream.nfd);
       return 0;
     };
   }
@@ -39,23 +39,3 @@ export class SyncedFiles extends NodeFS {
 
 /** As the database starts: it waits for the disk at each commit, with the one call that reaches it from here. */
 export const SYNCED_START: string[] = [...PGlite.defaultStartParams.filter((p) => p !== '-F'), '-c', 'wal_sync_method=fsync'];
-
-/** Writes a file, or the entries of a folder, through to the disk. */
-export function syncPath(path: string): void {
-  const descriptor = fs.openSync(path, 'r');
-  try {
-    fs.fsyncSync(descriptor);
-  } finally {
-    fs.closeSync(descriptor);
-  }
-}
-
-/** Writes everything in a folder through to the disk: a new database is laid out without waiting for it. */
-export function syncFolder(folder: string): void {
-  for (const entry of fs.readdirSync(folder, { withFileTypes: true })) {
-    const path = join(folder, entry.name);
-    if (entry.isDirectory()) syncFolder(path);
-    else if (entry.isFile()) syncPath(path);
-  }
-  syncPath(folder);
-}

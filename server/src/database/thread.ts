@@ -2,7 +2,8 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
-import { SYNCED_START, SyncedFiles, syncFolder } from './syncedFiles.ts';
+import { syncFolder } from '../syncToDisk.ts';
+import { SYNCED_START, SyncedFiles } from './syncedFiles.ts';
 
 /** A request to the embedded database: `exec` runs several statements and gives nothing back. */
 export type Request =
@@ -13,6 +14,7 @@ export type Reply = { id: number; rows: unknown[] } | { id: number; error: { mes
 const folder = workerData as string;
 const isNew = !existsSync(join(folder, 'PG_VERSION'));
 const db = await PGlite.create({ fs: new SyncedFiles(folder), startParams: SYNCED_START });
+// A new database is laid out without waiting for the disk.
 if (isNew) syncFolder(folder);
 const port = parentPort!;
 

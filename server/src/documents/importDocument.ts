@@ -6,7 +6,7 @@ import { FolioError } from '@elastic-folio/core/node';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import type { ConversionPool } from '../conversion/pool.ts';
 import type { DocumentStore } from './documentStore.ts';
-import { syncPath } from '../database/syncedFiles.ts';
+import { syncPath } from '../syncToDisk.ts';
 import { withUpload } from './receiveFile.ts';
 
 /** Who wants to hear of pages as they are read, and may stop it. */
@@ -69,6 +69,7 @@ const stopped = (): FolioError => new FolioError('import.stopped', 'Reading was 
 
 /** Moves what was unpacked into the blob folder; a blob that is there already is the same bytes. */
 async function adopt(staging: string, blobs: FileBlobs): Promise<void> {
+  await mkdir(blobs.folder, { recursive: true });
   for (const prefix of await readdir(staging).catch(() => [])) {
     if (prefix === 'tmp') continue;
     await mkdir(join(blobs.folder, prefix), { recursive: true });

@@ -5,6 +5,7 @@ import { slugOf } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
 import type { PublishedSite, Run } from '@elastic-folio/core/api';
 import type { Db } from '../database/db.ts';
+import { diskFault } from '../diskFaults.ts';
 
 const OWNER = 'desk';
 /** Letters that a host's name has of a title: part of a name has at most 63 (RFC 1123), and may be counted on. */
@@ -68,7 +69,7 @@ export class PublishedSites {
       await rename(arriving, home);
     } catch (error) {
       await rm(arriving, { recursive: true, force: true });
-      if ((error as NodeJS.ErrnoException).code === 'ENOSPC')
+      if (diskFault(error) === 'full')
         throw new FolioError('disk.full', 'The disk is full. What was published before is still shown.', 'Make room and publish again.');
       throw error;
     }

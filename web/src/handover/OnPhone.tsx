@@ -5,7 +5,8 @@ import { Smartphone } from 'lucide-react';
 import dayjs from 'dayjs';
 import { toString } from 'qrcode';
 import type { PublishedSite } from '@elastic-folio/core/api';
-import { api, ApiProblem } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { inWords } from '../api/untilAnswered.ts';
 import { useDocument } from '../document/documentStore.ts';
 
 /** Lets phones in the same network open what is shown, for a while. */
@@ -15,7 +16,7 @@ export function OnPhone({ site }: { site: PublishedSite }) {
   const phone = useQuery({ queryKey: ['phone', site.id], queryFn: () => api.phone(site.id), refetchInterval: 30_000 }).data?.phone;
   const settle = {
     onSuccess: () => client.invalidateQueries({ queryKey: ['phone', site.id] }),
-    onError: (e: Error) => complain(e instanceof ApiProblem ? `${e.message} ${e.advice}` : e.message),
+    onError: (e: Error) => complain(inWords(e)),
   };
   const open = useMutation({ mutationFn: () => api.openPhone(site.id), ...settle });
   const close = useMutation({ mutationFn: () => api.closePhone(site.id), ...settle });

@@ -3,7 +3,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Button, Modal } from 'antd';
 import { Globe } from 'lucide-react';
 import type { OutputState, PublishedSite } from '@elastic-folio/core/api';
-import { api, ApiProblem } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { inWords } from '../api/untilAnswered.ts';
 import { actorId, useDocument } from '../document/documentStore.ts';
 import { keepDrafts } from '../shell/useDraft.ts';
 
@@ -21,7 +22,7 @@ export function PublishResult({ output, site }: { output: OutputState; site: Pub
         client.invalidateQueries({ queryKey: ['outputs', id] }),
       ]);
     },
-    onError: (e: Error) => complain(e instanceof ApiProblem ? `${e.message} ${e.advice}` : e.message),
+    onError: (e: Error) => complain(inWords(e)),
   };
   const publish = useMutation({ mutationFn: (older: boolean) => api.publish(id, output.recipe, older), ...settle });
   const publishRefreshed = useMutation({

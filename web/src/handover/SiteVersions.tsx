@@ -2,7 +2,8 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import type { PublishedSite } from '@elastic-folio/core/api';
-import { api, ApiProblem } from '../api/client.ts';
+import { api } from '../api/client.ts';
+import { inWords } from '../api/untilAnswered.ts';
 import { useDocument } from '../document/documentStore.ts';
 import { inBytes } from '../shell/inBytes.ts';
 
@@ -14,7 +15,7 @@ export function SiteVersions({ site, newest }: { site: PublishedSite; newest: st
   const port = useQuery({ queryKey: ['settings'], queryFn: api.settings, staleTime: Infinity }).data?.resultPort;
   const settle = {
     onSuccess: () => client.invalidateQueries({ queryKey: ['published', id] }),
-    onError: (e: Error) => complain(e instanceof ApiProblem ? `${e.message} ${e.advice}` : e.message),
+    onError: (e: Error) => complain(inWords(e)),
   };
   const show = useMutation({ mutationFn: (version: number | null) => api.showVersion(site.id, version), ...settle });
   const remove = useMutation({ mutationFn: () => api.removeSite(site.id), ...settle });

@@ -5,7 +5,8 @@ import { Download, Play, SlidersHorizontal, Square, Trash2 } from 'lucide-react'
 import dayjs from 'dayjs';
 import type { Recipe } from '@elastic-folio/core';
 import type { OutputKind, OutputState } from '@elastic-folio/core/api';
-import { api, ApiProblem, fileUrl, zipUrl } from '../api/client.ts';
+import { api, fileUrl, zipUrl } from '../api/client.ts';
+import { inWords } from '../api/untilAnswered.ts';
 import { newBurst, useDocument } from '../document/documentStore.ts';
 import { useAddress } from '../shell/address.ts';
 import { OUTCOME_WORDS, OutcomeMark } from '../shell/marks.tsx';
@@ -75,7 +76,7 @@ export function Outputs() {
       const kind = kinds.find((k) => k.id === recipe.output);
       if (kind) add(kind, recipe);
     } catch (error) {
-      complain(error instanceof ApiProblem ? `${error.message} ${error.advice}` : (error as Error).message);
+      complain(inWords(error));
     }
   };
   const weighs = chosen?.output === 'html' && search.get('below') === 'weight';

@@ -2,6 +2,7 @@ import { useCallback } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
 import { App } from 'antd';
 import { api } from '../api/client.ts';
+import { inWords } from '../api/untilAnswered.ts';
 import { actorId, useDocument } from '../document/documentStore.ts';
 import { plural } from '../shell/plural.ts';
 import { keepDrafts } from '../shell/useDraft.ts';
@@ -18,7 +19,7 @@ export function useMaking(id: string): { make(recipe: string): Promise<void>; re
         if (useDocument.getState().id === id) await useDocument.getState().arrived();
         await ask();
       } catch (e) {
-        void message.error((e as Error).message);
+        void message.error(inWords(e));
       }
       await client.invalidateQueries({ queryKey: ['outputs', id] });
       await client.invalidateQueries({ queryKey: ['runs'] });
