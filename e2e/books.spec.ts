@@ -1,37 +1,34 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import AxeBuilder from './axe.ts';
+import { addOutput, runOutput, scoreRow } from './scoreRows.ts';
 
 const idOf = async (page: Page, title: string): Promise<string> => {
   const list = (await (await page.request.get('/api/folios')).json()) as { id: string; title: string }[];
   return list.find((f) => f.title === title)!.id;
 };
 const almanac = (page: Page): Promise<string> => idOf(page, 'The Marrowby Almanac');
-const row = (page: Page, output: string) => page.locator(`tr[data-output=${output}]`);
-
-async function run(page: Page, output: string): Promise<void> {
-  await row(page, output).getByRole('button', { name: 'Run', exact: true }).click();
-  await expect(row(page, output).locator('.state')).toHaveText('fresh', { timeout: 90_000 });
-}
 /** Adds an output to a document and makes it; its own words begin the entry of the menu. */
 async function make(page: Page, id: string, output: string, called: RegExp): Promise<void> {
   await page.goto(`/d/${id}/outputs`);
-  await page.getByRole('button', { name: 'Add an output…' }).click();
-  await page.getByRole('menuitem', { name: called }).click();
+  await addOutput(page, called);
   await page.getByRole('button', { name: 'Close settings' }).click();
-  await run(page, output);
+  await runOutput(scoreRow(page, output), 90_000);
 }
 async function remove(page: Page, id: string, output: string): Promise<void> {
   await page.goto(`/d/${id}/outputs`);
-  await row(page, output).getByRole('button', { name: 'Remove' }).click();
-  await expect(row(page, output)).toHaveCount(0);
+  await scoreRow(page, output).getByRole('button', { name: 'Remove' }).click();
+  await expect(scoreRow(page, output)).toHaveCount(0);
 }
 const REFLOWS = /^E-book(?! of)/;
 
 test('an e-book is made, downloaded, and read on devices beside the layout', async ({ page }) => {
   const id = await idOf(page, 'Handbook for Volunteer Observers');
   await make(page, id, 'epub', REFLOWS);
-  const [download] = await Promise.all([page.waitForEvent('download'), row(page, 'epub').getByRole('link', { name: 'Download' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    scoreRow(page, 'epub').getByRole('link', { name: 'Download' }).click(),
+  ]);
   expect(download.suggestedFilename()).toMatch(/\.epub$/);
 
   await page.goto(`/d/${id}/compare?page=14`);
@@ -95,7 +92,7 @@ test('an article is made of one strand alone, and is seen where the page begins'
   const id = await almanac(page);
   await page.goto(`/d/${id}/structure?part=path`);
   await page.getByRole('button', { name: 'Make an article of “When the dome turns”' }).click();
-  await run(page, 'article');
+  await runOutput(scoreRow(page, 'article'), 90_000);
   await page.goto(`/d/${id}/compare?page=5`);
   const article = page.frameLocator('.device iframe');
   await expect(article.getByRole('heading', { name: 'Before you come' })).toBeVisible();

@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import AxeBuilder from './axe.ts';
+import { addOutput, runOutput, scoreRow } from './scoreRows.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -8,11 +9,8 @@ const flyer = async (page: Page): Promise<string> => {
   await page.goto('/');
   return (await page.locator('.shelf-row', { hasText: 'Open Dome Night' }).getAttribute('data-document'))!;
 };
-const row = (page: Page) => page.locator('tr[data-output=html]');
-const run = async (page: Page): Promise<void> => {
-  await row(page).getByRole('button', { name: 'Run', exact: true }).click();
-  await expect(row(page).locator('.state')).toHaveText('fresh', { timeout: 40_000 });
-};
+const row = (page: Page) => scoreRow(page, 'html');
+const run = (page: Page): Promise<void> => runOutput(row(page));
 /** Gives the edition another title, so that what was made of it is older. */
 const entitle = async (page: Page, id: string, title: string): Promise<void> => {
   await page.goto(`/d/${id}/outputs`);
@@ -28,8 +26,7 @@ test('the start asks what cannot be known; measuring is set up in one press; the
   await page.goto(`/d/${id}/handover`);
   await expect(page.getByText('Nothing has been made yet.')).toBeVisible();
   await page.goto(`/d/${id}/outputs`);
-  await page.getByRole('button', { name: 'Add an output…' }).click();
-  await page.getByRole('menuitem', { name: /^Web edition/ }).click();
+  await addOutput(page, /^Web edition/);
   const sheet = page.getByRole('complementary', { name: 'Settings' });
   // How long it is, the document says.
   await expect(sheet.getByText('How long is it?')).toHaveCount(0);

@@ -3,6 +3,7 @@ import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import AxeBuilder from './axe.ts';
+import { addOutput } from './scoreRows.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -100,8 +101,7 @@ test('at the desk a text is translated beside its page; what is confirmed is in 
 test('outputs are made in the language as well; a locked edition does not change', async ({ page }) => {
   const id = await flyer(page);
   await page.goto(`/d/${id}/outputs`);
-  await page.getByRole('button', { name: 'Add an output…' }).click();
-  await page.getByRole('menuitem', { name: /^PDF/ }).click();
+  await addOutput(page, /^PDF/);
   await page.getByRole('button', { name: 'Close settings' }).click();
   await page.goto(`/d/${id}/languages?language=de&part=settings`);
   await page.getByRole('button', { name: 'Add every output in German' }).click();

@@ -3,6 +3,7 @@ import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { unzipSync, zipSync } from 'fflate';
 import AxeBuilder from './axe.ts';
+import { addOutput, runOutput, scoreRow } from './scoreRows.ts';
 
 const findings = async (page: Page): Promise<string[]> => (await new AxeBuilder(page).run()).map((v) => `${v.id}: ${v.targets[0]}`);
 
@@ -10,14 +11,12 @@ test('a text document is made, downloaded, brought back changed, and drawn besid
   await page.goto('/');
   const id = await page.locator('.shelf-row', { hasText: 'Open Dome Night' }).getAttribute('data-document');
   await page.goto(`/d/${id}/outputs`);
-  await page.getByRole('button', { name: 'Add an output…' }).click();
-  await page.getByRole('menuitem', { name: /^Text document/ }).click();
+  await addOutput(page, /^Text document/);
   const sheet = page.getByRole('complementary', { name: 'Settings' });
   await expect(sheet.getByText('A layout may give every line its own; these files know one for each paragraph.')).toBeVisible();
   await page.getByRole('button', { name: 'Close settings' }).click();
-  const row = page.locator('tr[data-output=docx]');
-  await row.getByRole('button', { name: 'Run', exact: true }).click();
-  await expect(row.locator('.state')).toHaveText('fresh', { timeout: 40_000 });
+  const row = scoreRow(page, 'docx');
+  await runOutput(row);
   const [download] = await Promise.all([page.waitForEvent('download'), row.getByRole('link', { name: /Download/ }).click()]);
   expect(download.suggestedFilename()).toMatch(/\.docx$/);
   // A colleague changes a word, and sends the file back.
@@ -54,8 +53,7 @@ test('a text document is made, downloaded, brought back changed, and drawn besid
   await page.locator('.ant-select-dropdown:visible').getByText('As laid out', { exact: true }).click();
   await page.getByRole('button', { name: 'Close settings' }).click();
   await expect(row.locator('.state')).toContainText('stale');
-  await row.getByRole('button', { name: 'Run', exact: true }).click();
-  await expect(row.locator('.state')).toHaveText('fresh', { timeout: 40_000 });
+  await runOutput(row);
   await page.goto(`/d/${id}/compare`);
   await page.locator('.ant-segmented').getByText('Text document').click();
   await expect(drawn.locator('section p', { hasText: /telescope|lantern|dome|stars/ }).first()).toBeVisible({ timeout: 20_000 });
@@ -74,15 +72,10 @@ test('slides are made, and drawn beside the layout from their own bytes; files o
     ['Open slides', 'odp'],
     ['Open text document', 'odt'],
   ] as const) {
-    const row = page.locator(`tr[data-output=${key}]`);
-    await expect(async () => {
-      await page.getByRole('button', { name: 'Add an output…' }).click();
-      await page.getByRole('menuitem', { name: new RegExp(`^${name}`) }).click();
-      await expect(row).toBeVisible({ timeout: 5000 });
-    }).toPass();
+    const row = scoreRow(page, key);
+    await addOutput(page, new RegExp(`^${name}`));
     await page.getByRole('button', { name: 'Close settings' }).click();
-    await row.getByRole('button', { name: 'Run', exact: true }).click();
-    await expect(row.locator('.state')).toHaveText('fresh', { timeout: 40_000 });
+    await runOutput(row);
     const [download] = await Promise.all([page.waitForEvent('download'), row.getByRole('link', { name: /Download/ }).click()]);
     expect(download.suggestedFilename()).toMatch(new RegExp(`\\.${key}$`));
     made.set(key, new Uint8Array(await readFile((await download.path())!)));
@@ -114,7 +107,7 @@ test('slides are made, and drawn beside the layout from their own bytes; files o
   }
   await page.goto(`/d/${id}/outputs`);
   // The open text document page by page, everything in its place.
-  const text = page.locator('tr[data-output=odt]');
+  const text = scoreRow(page, 'odt');
   await text.getByRole('button', { name: 'Settings' }).click();
   await page.getByRole('complementary', { name: 'Settings' }).getByLabel('What for').click();
   await page.locator('.ant-select-dropdown:visible').getByText('As laid out', { exact: true }).click();
@@ -128,7 +121,7 @@ test('slides are made, and drawn beside the layout from their own bytes; files o
   await expect(laid.locator('section p', { hasText: /dome|telescope|stars/i }).first()).toBeVisible({ timeout: 20_000 });
   await page.goto(`/d/${id}/outputs`);
   for (const key of ['pptx', 'odp', 'odt']) {
-    const row = page.locator(`tr[data-output=${key}]`);
+    const row = scoreRow(page, key);
     await row.getByRole('button', { name: /Remove/ }).click();
     await expect(row).toHaveCount(0);
   }

@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import AxeBuilder from './axe.ts';
+import { addOutput, runOutput, scoreRow } from './scoreRows.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -9,24 +10,18 @@ const almanac = async (page: Page): Promise<string> => {
   await page.goto('/');
   return (await page.locator('.shelf-row', { hasText: 'Almanac' }).getAttribute('data-document'))!;
 };
-const row = (page: Page, output: string) => page.locator(`tr[data-output=${output}]`);
-const run = async (page: Page, output: string): Promise<void> => {
-  await row(page, output).getByRole('button', { name: 'Run', exact: true }).click();
-  await expect(row(page, output).locator('.state')).toHaveText('fresh', { timeout: 40_000 });
-};
+const run = (page: Page, output: string): Promise<void> => runOutput(scoreRow(page, output));
 
 test('outputs are added, set, run, and their score, ledger and files are there', async ({ page }) => {
   const id = await almanac(page);
   await page.goto(`/d/${id}/outputs`);
   for (const name of ['Web edition', 'PDF']) {
-    await page.getByRole('button', { name: 'Add an output…' }).click();
-    await page.getByRole('menuitem', { name: new RegExp(`^${name}`) }).click();
-    await expect(page.getByRole('complementary', { name: 'Settings' })).toBeVisible();
+    await addOutput(page, new RegExp(`^${name}`));
     await page.getByRole('button', { name: 'Close settings' }).click();
   }
   await run(page, 'html');
   await run(page, 'pdf');
-  await expect(row(page, 'html').locator('.sum')).toContainText('2368 kept');
+  await expect(scoreRow(page, 'html').locator('.sum')).toContainText('2368 kept');
   await page.getByRole('button', { name: 'Web edition, page 5: adapted' }).click();
   await expect(page.locator('.ledger li').first()).toContainText('turned into RGB by the plain formula');
   for (const [output, name] of [
@@ -35,7 +30,7 @@ test('outputs are added, set, run, and their score, ledger and files are there',
   ] as const) {
     const [download] = await Promise.all([
       page.waitForEvent('download'),
-      row(page, output).getByRole('link', { name: 'Download' }).click(),
+      scoreRow(page, output).getByRole('link', { name: 'Download' }).click(),
     ]);
     expect(download.suggestedFilename()).toBe(name);
   }
@@ -44,19 +39,19 @@ test('outputs are added, set, run, and their score, ledger and files are there',
 test('settings change the result; the output is stale until it is refreshed with one key', async ({ page }) => {
   const id = await almanac(page);
   await page.goto(`/d/${id}/outputs`);
-  await row(page, 'pdf').getByRole('button', { name: 'Settings' }).click();
+  await scoreRow(page, 'pdf').getByRole('button', { name: 'Settings' }).click();
   await page.getByLabel('Pages', { exact: true }).fill('2-x');
   await expect(page.getByText('This cannot be used')).toBeVisible();
   await page.getByLabel('Pages', { exact: true }).fill('2-3');
-  await expect(row(page, 'pdf').locator('.state')).toContainText('stale');
+  await expect(scoreRow(page, 'pdf').locator('.state')).toContainText('stale');
   await page.getByRole('button', { name: 'Close settings' }).click();
   await page.locator('.score h1').click();
   await page.keyboard.press('r');
-  await expect(row(page, 'pdf').locator('.state')).toHaveText('fresh', { timeout: 40_000 });
+  await expect(scoreRow(page, 'pdf').locator('.state')).toHaveText('fresh', { timeout: 40_000 });
   await expect(page.getByRole('button', { name: 'PDF, page 1: left out on purpose' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'PDF, page 2: kept' })).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(row(page, 'pdf').locator('.state')).toContainText('stale');
+  await expect(scoreRow(page, 'pdf').locator('.state')).toContainText('stale');
   await run(page, 'pdf');
 });
 
@@ -64,15 +59,15 @@ test('a run is cancelled from its row while it is being made', async ({ page }) 
   const id = await almanac(page);
   await page.goto(`/d/${id}/outputs`);
   // A picture quality never used before, so that the run has something to do.
-  await row(page, 'pdf').getByRole('button', { name: 'Settings' }).click();
+  await scoreRow(page, 'pdf').getByRole('button', { name: 'Settings' }).click();
   await page.locator('#set-quality').fill('37');
   await page.getByRole('button', { name: 'Close settings' }).click();
-  await expect(row(page, 'pdf').locator('.state')).toContainText('stale');
-  await row(page, 'pdf').getByRole('button', { name: 'Run', exact: true }).click();
-  await row(page, 'pdf').getByRole('button', { name: 'Cancel' }).click();
-  await expect(row(page, 'pdf').locator('.state')).toContainText('last run cancelled');
+  await expect(scoreRow(page, 'pdf').locator('.state')).toContainText('stale');
+  await scoreRow(page, 'pdf').getByRole('button', { name: 'Run', exact: true }).click();
+  await scoreRow(page, 'pdf').getByRole('button', { name: 'Cancel' }).click();
+  await expect(scoreRow(page, 'pdf').locator('.state')).toContainText('last run cancelled');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(row(page, 'pdf').locator('.state')).toContainText('fresh');
+  await expect(scoreRow(page, 'pdf').locator('.state')).toContainText('fresh');
 });
 
 test('a run is cancelled and leaves the old result', async ({ page }) => {
@@ -92,7 +87,7 @@ test('a run is cancelled and leaves the old result', async ({ page }) => {
     .toBe('cancelled');
   expect((await page.request.get(`/api/runs/${started.id}/ledger`)).status()).toBe(404);
   await page.goto(`/d/${id}/outputs`);
-  await expect(row(page, 'html').locator('.state')).toContainText('fresh');
+  await expect(scoreRow(page, 'html').locator('.state')).toContainText('fresh');
 });
 
 test('layout and output lie side by side, at one scale and in step', async ({ page }) => {
@@ -126,15 +121,11 @@ test('the application has nothing serious against it', async ({ page }) => {
 
 test('a recipe is kept, compared, taken over in another output, and goes out and comes in as a file', async ({ page }) => {
   const id = await almanac(page);
-  const wall = page.locator('tr[data-output=html]', { hasText: 'For the wall' });
+  const wall = scoreRow(page, 'html').filter({ hasText: 'For the wall' });
   await page.goto(`/d/${id}/outputs`);
-  const addOne = async (called: RegExp): Promise<void> => {
-    await page.getByRole('button', { name: 'Add an output…' }).click();
-    await page.getByRole('menuitem', { name: called }).click();
-  };
   const sheet = page.getByRole('complementary', { name: 'Settings' });
   try {
-    await addOne(/^Web edition/);
+    await addOutput(page, /^Web edition/);
     await sheet.getByLabel('Name of this output').fill('For the wall');
     await sheet.locator('#set-form').click();
     await page.getByTitle('One page at a time, sideways').click();
@@ -159,7 +150,7 @@ test('a recipe is kept, compared, taken over in another output, and goes out and
     await sheet.getByRole('button', { name: 'Close settings' }).click();
 
     // From the kept recipe, and from the file.
-    await addOne(/^For the wall/);
+    await addOutput(page, /^For the wall/);
     await expect(sheet.getByLabel('Name of this output')).toHaveValue('For the wall 2');
     await sheet.getByRole('button', { name: 'Close settings' }).click();
     await page
@@ -182,12 +173,11 @@ test('a recipe is kept, compared, taken over in another output, and goes out and
 test('settings show their effect beside them, before anything is run', async ({ page }) => {
   const id = await almanac(page);
   await page.goto(`/d/${id}/outputs`);
-  await page.getByRole('button', { name: 'Add an output…' }).click();
-  await page.getByRole('menuitem', { name: /^Web edition/ }).click();
+  await addOutput(page, /^Web edition/);
   const sheet = page.getByRole('complementary', { name: 'Settings' });
   try {
     await sheet.getByLabel('Name of this output').fill('Looked at');
-    const own = page.locator('tr[data-output=html]', { hasText: 'Looked at' });
+    const own = scoreRow(page, 'html').filter({ hasText: 'Looked at' });
     await own.getByRole('button', { name: /page 4:/ }).click();
     const frame = page.frameLocator('.live-room iframe');
     await expect(frame.locator('#page-4')).toBeVisible({ timeout: 30_000 });

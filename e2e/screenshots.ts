@@ -6,6 +6,7 @@ import { chromium } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { CHROMIUM } from './chromium.ts';
 import { startServer } from './ownServer.ts';
+import { addOutput, runOutput, scoreRow } from './scoreRows.ts';
 import { flat } from '../core/test/odf/support/flatFile.ts';
 
 const PORT = 4790;
@@ -47,13 +48,10 @@ const CAME = [
   ['How to come', 'The bus from the station stops at the gate.', 'Bring a coat: the dome is as cold as the night.'],
 ];
 
-const row = (page: Page, output: string) => page.locator(`tr[data-output=${output}]`);
 async function make(page: Page, output: string, called: RegExp): Promise<void> {
-  await page.getByRole('button', { name: 'Add an output…' }).click();
-  await page.getByRole('menuitem', { name: called }).click();
+  await addOutput(page, called);
   await page.getByRole('button', { name: 'Close settings' }).click();
-  await row(page, output).getByRole('button', { name: 'Run', exact: true }).click();
-  await row(page, output).locator('.state', { hasText: 'fresh' }).waitFor({ timeout: 120_000 });
+  await runOutput(scoreRow(page, output), 120_000);
 }
 
 async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
@@ -80,10 +78,10 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
   await page.getByRole('button', { name: 'PDF, page 6', exact: false }).click();
   await shot('outputs');
   await goTo(almanac, 'outputs?below=weight');
-  await row(page, 'html').locator('.output-name').click();
+  await scoreRow(page, 'html').locator('.output-name').click();
   await page.locator('.weights .recharts-bar-rectangle').first().waitFor();
   await shot('weights');
-  await row(page, 'html').getByRole('button', { name: 'Settings' }).click();
+  await scoreRow(page, 'html').getByRole('button', { name: 'Settings' }).click();
   const sheet = page.getByRole('complementary', { name: 'Settings' });
   for (const [ask, answer] of [
     ['How will it be read?', 'Leafed through, like paper'],
@@ -99,8 +97,8 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
   await page.waitForTimeout(6000);
   await shot('settings');
   await page.getByRole('button', { name: 'Close settings' }).click();
-  await row(page, 'html').getByRole('button', { name: 'Run', exact: true }).click();
-  await row(page, 'html').locator('.state', { hasText: 'fresh' }).waitFor({ timeout: 120_000 });
+  await scoreRow(page, 'html').getByRole('button', { name: 'Run', exact: true }).click();
+  await scoreRow(page, 'html').locator('.state', { hasText: 'fresh' }).waitFor({ timeout: 120_000 });
   await page.getByRole('link', { name: 'Handover' }).click();
   await page.getByRole('button', { name: 'Publish on the trial host' }).click();
   const site = await page.locator('.site-address a').getAttribute('href');
@@ -160,13 +158,13 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
 
   await goTo(almanac, 'outputs');
   await make(page, 'docx', /^Text document/);
-  await row(page, 'docx').getByRole('button', { name: 'Settings' }).click();
+  await scoreRow(page, 'docx').getByRole('button', { name: 'Settings' }).click();
   await sheet.getByLabel('What for').click();
   await page.locator('.ant-select-dropdown:visible').getByText('As laid out', { exact: true }).click();
   await page.getByRole('button', { name: 'Close settings' }).click();
-  await row(page, 'docx').locator('.state', { hasText: 'stale' }).waitFor();
-  await row(page, 'docx').getByRole('button', { name: 'Run', exact: true }).click();
-  await row(page, 'docx').locator('.state', { hasText: 'fresh' }).waitFor({ timeout: 120_000 });
+  await scoreRow(page, 'docx').locator('.state', { hasText: 'stale' }).waitFor();
+  await scoreRow(page, 'docx').getByRole('button', { name: 'Run', exact: true }).click();
+  await scoreRow(page, 'docx').locator('.state', { hasText: 'fresh' }).waitFor({ timeout: 120_000 });
   await goTo(almanac, 'compare?page=6');
   await page.locator('.ant-segmented').getByText('Text document').click();
   await page.waitForTimeout(4000);

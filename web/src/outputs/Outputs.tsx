@@ -227,6 +227,11 @@ export function Outputs() {
             </table>
           </div>
         )}
+        {chosen?.run?.state === 'failed' && (
+          <p className="warn ledger-note">
+            {chosen.run.message} {chosen.run.advice}
+          </p>
+        )}
         {sheet?.output === 'html' && <LiveView settings={sheet.settings} />}
         {!sheet && chosen?.output === 'html' && chosen.lastDone && (
           <Segmented
@@ -252,11 +257,6 @@ export function Outputs() {
             pages={column?.pages ?? null}
             sentences={kinds.find((k) => k.id === chosen.output)?.sentences ?? {}}
           />
-        )}
-        {chosen?.run?.state === 'failed' && (
-          <p className="warn ledger-note">
-            {chosen.run.message} {chosen.run.advice}
-          </p>
         )}
         {!sheet && chosen && !ledger && chosen.state === 'never' && (
           <p className="soft ledger-note">Not run yet. Run it, and what it kept, adapted or dropped stands here, page by page.</p>
