@@ -38,8 +38,13 @@ test('the shelf shows how far each language is; a translator is asked by mail', 
 });
 
 test('the link opens a desk with this job only: matches by key, terms, a comment, a question, delivery', async ({ page }) => {
+  const programs: string[] = [];
+  page.on('request', (r) => void (r.resourceType() === 'script' && programs.push(new URL(r.url()).pathname)));
   await page.goto(link);
   await expect(page.getByRole('heading', { name: 'The Marrowby Almanac' })).toBeVisible();
+  // Nothing of the designer's screens comes with the desk.
+  expect(programs.some((p) => p.includes('/GuestDesk-'))).toBe(true);
+  expect(programs.filter((p) => /\/(Shelf|Intake|Structure|Motion|Outputs|Compare|Handover|Languages|DocumentShell)-/.test(p))).toEqual([]);
   expect(await findings(page)).toEqual([]);
   await page.getByRole('button', { name: 'Take it on' }).click();
   await expect(page.locator('.desk-row').first()).toBeVisible({ timeout: 40_000 });

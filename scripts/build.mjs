@@ -2,6 +2,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { bundleForNode, bundlePlayer, root } from './bundle.mjs';
+import { packAssets, packFonts } from './pack.mjs';
 
 const parts = process.argv.slice(2);
 const wants = (part) => parts.length === 0 || parts.includes(part);
@@ -21,4 +22,6 @@ if (wants('programs')) {
 if (wants('web') && existsSync(join(root, 'web/index.html'))) {
   const { build } = await import('vite');
   await build({ root: join(root, 'web'), configFile: join(root, 'web/vite.config.ts'), logLevel: 'warn' });
+  await packAssets(join(root, 'dist/web/assets'));
+  await packFonts(join(root, 'node_modules/@expo-google-fonts'), join(root, 'dist/fonts'));
 }

@@ -101,7 +101,7 @@ describe('documents over HTTP', () => {
     expect((await server.post(`/api/folios/${flyer}/parts`, {})).status).toBe(422);
     expect(Object.keys(parts.parts)).toEqual(['spreads/front.json']);
     const picture = await server.get(`/api/folios/${flyer}/media/dusk?width=64`);
-    expect([picture.status, picture.headers['content-type']]).toEqual([200, 'image/jpeg']);
+    expect([picture.status, picture.headers['content-type']]).toEqual([200, 'image/webp']);
     const fonts = z.array(FontEntry).parse((await server.get(`/api/folios/${flyer}/fonts`)).json());
     const font = await server.get(`/api/folios/${flyer}/fonts/${fonts[0]!.key}`);
     expect(font.body.subarray(0, 4).toString('hex')).toMatch(/^(00010000|4f54544f)$/);

@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import type { WaitingEdit } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../src/document/documentStore.ts';
+import { useDocument } from '../src/document/documentStore.ts';
+import { newBurst } from '../src/document/identity.ts';
 import { FakeServer, START, textOf, typed } from './support/fakeServer.ts';
 
 class FakeStream {

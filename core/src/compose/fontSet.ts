@@ -1,6 +1,7 @@
 import type { Head } from '../folio/head.ts';
 import type { CharacterProperties } from '../folio/styles.ts';
 import { FontError, FontFace } from './fontFace.ts';
+import { loadHyphenation } from './hyphenationPatterns.ts';
 import { standInFor } from './standIns.ts';
 
 /** Where font bytes come from: the document's package, the library of a user, what ships with the program. */
@@ -26,6 +27,15 @@ export interface AskedFont {
   standsIn: boolean;
 }
 
+/** A face that is there and not loaded: it is of normal width. */
+export interface AbsentFace {
+  key: string;
+  family: string;
+  weight: number;
+  style: 'normal' | 'italic';
+  stretch: 100;
+}
+
 interface Wanted {
   weight: number;
   style: 'normal' | 'italic';
@@ -44,6 +54,8 @@ export class FontSet {
   readonly asked: AskedFont[] = [];
   /** Characters that a face lacks and no family was named for, with the faces that have them. */
   readonly lent = new Map<FontFace, Map<number, FontFace>>();
+  /** Keys of absent faces that text has asked for meanwhile: it was set in others, and is to be set anew once these are there. */
+  readonly awaited = new Set<string>();
   private readonly matches = new Map<string, FontFace>();
   /** Looks do not change: nearly all are asked for again and again. */
   private readonly byLook = new WeakMap<FontLook, FontFace>();
@@ -54,6 +66,8 @@ export class FontSet {
     private readonly standIns: Readonly<Record<string, string>> = {},
     /** Where faces came from. */
     readonly origins: ReadonlyMap<FontFace, FontOrigin> = new Map(),
+    /** The faces in order, with those that are loaded once text asks for them. */
+    private readonly all: readonly (FontFace | AbsentFace)[] = faces,
   ) {
     if (!faces.length) throw new FontError('There is no font to set text with.');
   }
@@ -68,11 +82,17 @@ export class FontSet {
     const id = `${family}|${weight}|${style}|${stretch}`;
     const known = this.matches.get(id);
     if (known) return known;
-    const exact = this.faces.filter((f) => sameFamily(f.family, family));
+    const { all } = this;
+    const exact = all.filter((f) => sameFamily(f.family, family));
     const standIn = exact.length ? undefined : standInFor(family, this.standIns);
-    const instead = standIn === undefined ? [] : this.faces.filter((f) => sameFamily(f.family, standIn));
-    const face = nearest(exact.length ? exact : instead.length ? instead : this.faces, { weight, style, stretch });
+    const instead = standIn === undefined ? [] : all.filter((f) => sameFamily(f.family, standIn));
+    const best = nearest(exact.length ? exact : instead.length ? instead : all, { weight, style, stretch });
+    const face = best instanceof FontFace ? best : nearest(this.faces, { weight, style, stretch });
     this.matches.set(id, face);
+    if (!(best instanceof FontFace)) {
+      this.awaited.add(best.key);
+      return face;
+    }
     this.asked.push({ family, weight, style, face, standsIn: !exact.length });
     return face;
   }
@@ -80,6 +100,8 @@ export class FontSet {
   /** A face other than `not` that has the code point: of the families in `order`, then any, in loading order; such are kept in `lent`. */
   fallback(codePoint: number, not: FontFace, order: readonly string[] = []): FontFace | undefined {
     const has = (f: FontFace): boolean => f !== not && f.glyphFor(codePoint) !== 0;
+    // Which of them has it can only be seen in the files.
+    for (const f of this.all) if (!(f instanceof FontFace)) this.awaited.add(f.key);
     for (const family of order) {
       const faces = this.faces.filter((f) => sameFamily(f.family, family) && has(f));
       if (faces.length) return nearest(faces, not);
@@ -104,10 +126,10 @@ export class FontSet {
 const sameFamily = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
 
 /** CSS Fonts 4, section 5.2, in short: width first, narrower ones for a narrow face; then style, then the nearest weight. */
-function nearest(faces: readonly FontFace[], wanted: Wanted): FontFace {
-  const width = (f: FontFace): number =>
+function nearest<F extends Wanted>(faces: readonly F[], wanted: Wanted): F {
+  const width = (f: F): number =>
     Math.abs(f.stretch - wanted.stretch) + ((wanted.stretch <= 100 ? f.stretch > wanted.stretch : f.stretch < wanted.stretch) ? 1000 : 0);
-  const distance = (f: FontFace): number =>
+  const distance = (f: F): number =>
     width(f) * 100_000 + (f.style === wanted.style ? 0 : 10000) + Math.abs(f.weight - wanted.weight) + (f.weight < wanted.weight ? 0.5 : 0);
   return faces.reduce((best, f) => (distance(f) < distance(best) ? f : best));
 }
@@ -133,11 +155,23 @@ export function wantedFamilies(head: Head): Set<string> {
   return families;
 }
 
+/** What `loadFonts` may leave for later. */
+export interface LaterLoading {
+  /** Shipped faces that are wanted by now, by their keys: others are loaded once text asks for them (`FontSet.awaited`). */
+  faces: ReadonlySet<string>;
+  /** Languages whose words have to be divided by now. */
+  languages: Iterable<string>;
+}
+
+/** The face that everything can be set in for the moment. */
+const isPlain = ({ weight, style }: { weight: number; style: string }): boolean => weight === 400 && style === 'normal';
+
 /**
- * Loads the faces a document can need. A broken file is skipped and recorded, never fatal. Faces of
- * families the document does not name are left alone, except the shipped stand-in.
+ * Loads what a document's text is set with: the faces it can need, and what words are divided by. A broken file is skipped and
+ * recorded, never fatal. Faces of families the document does not name are left alone, except the shipped stand-in.
  */
-export async function loadFonts(head: Head, sources: readonly FontSource[]): Promise<FontSet> {
+export async function loadFonts(head: Head, sources: readonly FontSource[], later?: LaterLoading): Promise<FontSet> {
+  await loadHyphenation(later?.languages);
   const families = wantedFamilies(head);
   const there = new Set(sources.flatMap((s) => s.list().map((f) => f.family.toLowerCase())));
   for (const family of [...families]) {
@@ -145,6 +179,7 @@ export async function loadFonts(head: Head, sources: readonly FontSource[]): Pro
     if (standIn !== undefined) families.add(standIn.toLowerCase());
   }
   const faces: FontFace[] = [];
+  const all: (FontFace | AbsentFace)[] = [];
   const origins = new Map<FontFace, FontOrigin>();
   const broken: BrokenFont[] = [];
   // Faces of one weight may differ in width: only another source's are passed over.
@@ -154,9 +189,15 @@ export async function loadFonts(head: Head, sources: readonly FontSource[]): Pro
       const same = `${entry.family.toLowerCase()}|${entry.weight}|${entry.style}`;
       if (have.get(same) !== undefined && have.get(same) !== source) continue;
       if (!families.has(entry.family.toLowerCase())) continue;
+      if (later && source.origin === 'shipped' && !later.faces.has(entry.key) && !isPlain(entry)) {
+        have.set(same, source);
+        all.push({ ...entry, stretch: 100 });
+        continue;
+      }
       try {
         const face = new FontFace(entry.key, entry.family, entry.weight, entry.style, await source.bytes(entry.key));
         faces.push(face);
+        all.push(face);
         origins.set(face, source.origin);
         have.set(same, source);
       } catch (error) {
@@ -166,7 +207,7 @@ export async function loadFonts(head: Head, sources: readonly FontSource[]): Pro
         });
       }
     }
-  const set = new FontSet(faces, head.standIns, origins);
+  const set = new FontSet(faces, head.standIns, origins, all);
   set.broken.push(...broken);
   return set;
 }

@@ -1,18 +1,6 @@
 import { SOFT_HYPHEN } from '../folio/text.ts';
 import createHyphenator from 'hyphen/hyphen.js';
-import da from 'hyphen/patterns/da.js';
-import de from 'hyphen/patterns/de-1996.js';
-import enGb from 'hyphen/patterns/en-gb.js';
-import enUs from 'hyphen/patterns/en-us.js';
-import es from 'hyphen/patterns/es.js';
-import fr from 'hyphen/patterns/fr.js';
-import it from 'hyphen/patterns/it.js';
-import nl from 'hyphen/patterns/nl.js';
-import pt from 'hyphen/patterns/pt.js';
-import sv from 'hyphen/patterns/sv.js';
-
-/** TeX's hyphenation patterns by language (BCP 47, lower case); English without a region is American. */
-const PATTERNS: Record<string, readonly unknown[]> = { da, de, en: enUs, 'en-us': enUs, 'en-gb': enGb, es, fr, it, nl, pt, sv };
+import { hyphenationPatterns } from './hyphenationPatterns.ts';
 
 /** Where and how often words may be divided, as a paragraph style says it. */
 export interface HyphenationLimits {
@@ -68,8 +56,7 @@ const languages = new Map<string, Language | null>();
 function languageOf(tag: string): Language | null {
   let language = languages.get(tag);
   if (language === undefined) {
-    const lower = tag.toLowerCase();
-    const patterns = PATTERNS[lower] ?? PATTERNS[lower.split('-')[0]!];
+    const patterns = hyphenationPatterns(tag);
     languages.set(tag, (language = patterns ? new Language(patterns) : null));
   }
   return language;

@@ -268,7 +268,11 @@ async function picture(
   for (const item of Object.values(place.spread.items)) {
     const id = item.kind === 'picture' ? item.media : null;
     if (!id || pictures.has(id)) continue;
-    const small = await encodedOrStandIn(folio.head.media[id]!, await media(id), sharpPictures, { maxWidth: COVER_WIDTH, quality: 70 });
+    const small = await encodedOrStandIn(folio.head.media[id]!, await media(id), sharpPictures, {
+      maxWidth: COVER_WIDTH,
+      quality: 70,
+      format: 'webp',
+    });
     pictures.set(id, `data:${small.mediaType};base64,${Buffer.from(small.bytes).toString('base64')}`);
   }
   return spreadPicture(folio, composition, place.spread, view, COVER_WIDTH, {

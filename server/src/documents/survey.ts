@@ -24,7 +24,8 @@ export class Surveys {
   async peek(id: string, hash: string): Promise<Survey | null> {
     const known = this.known.get(hash) ?? (this.going.has(hash) ? undefined : await this.stored(hash));
     if (known) return known;
-    void this.of(id, hash).then(() => this.events.tell({ type: 'shelf' }));
+    // Told once for each: a window that hears of it asks for the whole shelf.
+    if (!this.going.has(hash)) void this.of(id, hash).then(() => this.events.tell({ type: 'shelf' }));
     return null;
   }
 
@@ -65,5 +66,5 @@ export class Surveys {
   }
 }
 
-const keyOf = (hash: string): string => `survey/1/${hash}`;
+const keyOf = (hash: string): string => `survey/2/${hash}`;
 const failed = (why: string): Survey => ({ openPoints: [`The document could not be looked through: ${why}`], cover: null });

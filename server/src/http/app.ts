@@ -21,6 +21,7 @@ import { roleSetRoutes } from './roleSetRoutes.ts';
 import { sampleRoutes } from './sampleRoutes.ts';
 import { runRoutes } from './runRoutes.ts';
 import { trustOwnHosts } from './trust.ts';
+import { webFiles } from './webFiles.ts';
 
 /** The application's origin: the API under /api, the web application for everything else. */
 export function createApp(s: Services): Express {
@@ -58,14 +59,7 @@ export function createApp(s: Services): Express {
   router.use(((error, _req, res, next) => (res.headersSent ? next(error) : answerProblem(res, error))) satisfies ErrorRequestHandler);
   app.use('/api', router);
   const web = join(root, 'dist', 'web');
-  app.use(
-    express.static(web, {
-      index: false,
-      maxAge: '1y',
-      immutable: true,
-      setHeaders: (res, file) => void (file.endsWith('.wasm') && res.type('application/wasm')),
-    }),
-  );
+  app.use(webFiles(web));
   app.get('/{*any}', (_req, res) => {
     res.setHeader('Cache-Control', 'no-cache');
     res.sendFile('index.html', { root: web });

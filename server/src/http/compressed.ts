@@ -6,6 +6,6 @@ import type { RequestHandler } from 'express';
 export const compressed = (): RequestHandler =>
   compression({
     threshold: 1024,
-    brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 4 } },
+    brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 5 } },
     filter: (req, res) => !String(res.getHeader('content-type')).startsWith('text/event-stream') && compression.filter(req, res),
   });

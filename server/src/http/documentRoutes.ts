@@ -138,8 +138,8 @@ export function documentRoutes(api: Api, s: Services): void {
 
   api.route(
     { method: 'get', path: '/folios/:id/fonts/:key', says: 'A font file', params: params.extend({ key: z.string() }) },
-    async ({ params: p, res }) => {
-      await sendFont(s, p.id, p.key, res);
+    async ({ req, params: p, res }) => {
+      await sendFont(s, p.id, p.key, req, res);
     },
   );
 

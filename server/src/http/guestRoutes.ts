@@ -127,7 +127,7 @@ export function guestRoutes(api: Api, router: Router, s: Services, documents: Jo
     { method: 'get', path: '/folios/:id/fonts/:key', says: 'A font file', params: params.extend({ key: z.string() }) },
     async ({ req, params: p, res }) => {
       guestFor(req, p.id, mayOpen);
-      await sendFont(s, p.id, p.key, res);
+      await sendFont(s, p.id, p.key, req, res);
     },
   );
   api.route(

@@ -11,6 +11,7 @@ import { guestRoutes } from './guestRoutes.ts';
 import { ownPages } from './ownPages.ts';
 import { answerProblem, Api } from './route.ts';
 import { trustOwnHosts } from './trust.ts';
+import { webFiles } from './webFiles.ts';
 
 /**
  * The origin that translators are let in at. It answers under a signed link only, and for the one job that the link names: nothing of the
@@ -42,7 +43,7 @@ export function guestSite(s: Services): Express {
   );
   app.use('/t/:token/api', router);
   const web = join(root, 'dist', 'web');
-  app.use('/assets', express.static(join(web, 'assets'), { index: false, maxAge: '1y', immutable: true }));
+  app.use('/assets', webFiles(join(web, 'assets')));
   app.get('/t/:token/', (_req, res) => {
     res.setHeader('Cache-Control', 'no-cache');
     res.sendFile('index.html', { root: web });

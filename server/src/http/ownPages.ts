@@ -26,6 +26,12 @@ export const ownPages = ({ frames = [] }: { frames?: string[] } = {}): RequestHa
     },
     crossOriginEmbedderPolicy: false,
     hsts: false,
+    // For browsers that know no policy as above, or nothing at all today: they would make up much of small answers.
+    xDnsPrefetchControl: false,
+    xDownloadOptions: false,
+    xFrameOptions: false,
+    xPermittedCrossDomainPolicies: false,
+    xXssProtection: false,
     // An address may hold the key to a job: it is told to nobody (helmet’s own choice as well).
     referrerPolicy: { policy: 'no-referrer' },
   });

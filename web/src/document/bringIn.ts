@@ -1,5 +1,6 @@
 import { addFile } from '../api/client.ts';
-import { newBurst, useDocument } from './documentStore.ts';
+import { useDocument } from './documentStore.ts';
+import { newBurst } from './identity.ts';
 
 /** Stores a file from disk with a document and gives what it is called there: the one that has the same bytes, if there is one; null where it is of another kind. */
 export async function bringIn(id: string, file: File, types: RegExp): Promise<string | null> {

@@ -2,7 +2,7 @@
 import { applyLogged, paragraphPlaces, shownSpread, suggestPins } from '@elastic-folio/core';
 import type { Folio } from '@elastic-folio/core';
 import type { FontEntry } from '@elastic-folio/core/api';
-import { composedSpread, Composer, loadFonts, wantedFamilies } from '@elastic-folio/core/compose';
+import { composedSpread, Composer, lacksHyphenation, loadFonts, spokenLanguages, wantedFamilies } from '@elastic-folio/core/compose';
 import { composedFill } from './composedFill.ts';
 import { inEdition, inForecast } from '@elastic-folio/core/language';
 import type { Composition, FontOrigin, FontSet, FontSource } from '@elastic-folio/core/compose';
@@ -73,27 +73,30 @@ async function take(message: ToWorker): Promise<void> {
   } else if (message.type === 'patches' || message.type === 'whole') {
     folio = message.type === 'whole' ? message.folio : applyLogged(folio, message.patches);
     stamp = message.stamp;
-    if (fontsAsked(shown()!) !== asked) await takeFonts(there);
   } else if (message.type === 'language') {
     language = message.language;
     forecast = message.forecast;
     sent.clear();
     lastState = '';
-    if (fontsAsked(shown()!) !== asked) await takeFonts(there);
   } else if (message.type === 'fonts') {
     await takeFonts(message.fonts);
   } else {
     visible = message.spreads;
     for (const gone of recent.show(visible)) sent.delete(gone);
   }
-  compose();
+  if (fontsAsked(shown()!) !== asked || lacksHyphenation(spoken())) await takeFonts(there);
+  await composed();
 }
 
 /** What a document's choice of fonts depends on. */
 const fontsAsked = ({ head }: Folio): string => JSON.stringify([[...wantedFamilies(head)], head.standIns]);
+/** What the shown edition and the document's own texts are in: both are set, to compare how full frames are. */
+const spoken = (): Set<string> => new Set([...spokenLanguages(folio!), ...spokenLanguages(shown()!)]);
 let asked = '';
 let there: FontEntry[] = [];
 const loadedFiles = new Map<string, Promise<Uint8Array>>();
+/** Shipped faces that text has asked for by now. */
+const wantedFaces = new Set<string>();
 
 /** Loads the fonts that the document can need of those that are there; files come once. */
 async function takeFonts(list: FontEntry[]): Promise<void> {
@@ -108,13 +111,35 @@ async function takeFonts(list: FontEntry[]): Promise<void> {
     return file;
   };
   const from = (origin: FontOrigin): FontSource => ({ origin, list: () => list.filter((f) => f.origin === origin), bytes });
-  fonts = await loadFonts(shown()!.head, [from('document'), from('library'), from('shipped')]);
+  fonts = await loadFonts(shown()!.head, [from('document'), from('library'), from('shipped')], {
+    faces: wantedFaces,
+    languages: spoken(),
+  });
   composer = new Composer(fonts);
 }
 
 /** Background work is cut into pieces this long, so that what a person does next never waits for it. */
 const SLICE_MS = 30;
 let background: ReturnType<typeof setTimeout> | null = null;
+
+/** Whether text has asked for faces that are not there yet; they are wanted from now on. */
+function asksForMore(): boolean {
+  if (!fonts?.awaited.size) return false;
+  for (const key of fonts.awaited) wantedFaces.add(key);
+  return true;
+}
+
+/** Sets the document, with every face that its text asks for. */
+async function composed(): Promise<void> {
+  compose();
+  while (asksForMore()) {
+    await takeFonts(there);
+    compose();
+  }
+}
+
+/** Sets text anew once faces are there that it asked for behind the scenes. */
+const composeAnew = (): void => void (turn = turn.then(composed));
 
 /** Sets and paints what is seen at once; the rest of long texts follows in the background. */
 function compose(): void {
@@ -133,8 +158,10 @@ function compose(): void {
   const follow = (): void => {
     background = null;
     if (!composer) return;
-    if (composer.goOn(SLICE_MS, () => performance.now())) paint(composer.compose(folio), true);
-    else background = setTimeout(follow);
+    const done = composer.goOn(SLICE_MS, () => performance.now());
+    if (done) paint(composer.compose(folio), true);
+    if (asksForMore()) composeAnew();
+    else if (!done) background = setTimeout(follow);
   };
   background = setTimeout(follow);
 }
@@ -144,7 +171,8 @@ function paint(composition: Composition, whole: boolean): void {
   const source = folio;
   const shownNow = shown();
   if (!source || !shownNow || !fonts) return;
-  paintOf(source, shownNow, composition, whole);
+  // Nothing is shown in faces that only stand in for a moment.
+  if (!fonts.awaited.size) paintOf(source, shownNow, composition, whole);
 }
 
 function paintOf(source: Folio, folio: Folio, composition: Composition, whole: boolean): void {
@@ -182,6 +210,8 @@ function paintOf(source: Folio, folio: Folio, composition: Composition, whole: b
       ),
     ),
   };
+  // The other language may have asked for faces.
+  if (asksForMore()) return composeAnew();
   // Most keystrokes change nothing here, and then nothing else needs to be shown anew.
   const text = JSON.stringify(state);
   if (text !== lastState) post(state);

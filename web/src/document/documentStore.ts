@@ -7,7 +7,9 @@ import { api } from '../api/client.ts';
 import { listen } from '../api/events.ts';
 import { API_ROOT } from '../api/root.ts';
 import type { Fill, FromWorker, PaintedNews, PaintedSpread, ToWorker } from './compositionMessages.ts';
+import { onAsked } from './arrival.ts';
 import { AT_ONCE, EditSession } from './editSession.ts';
+import { actorId, newBurst, windowId } from './identity.ts';
 import type { SessionPorts, SetAside, Step } from './editSession.ts';
 import { RecentSpreads } from './recentSpreads.ts';
 import { holdWindow, keepUnsent, leftUnsent } from './unsentEdits.ts';
@@ -63,17 +65,6 @@ export interface DocumentState {
   /** Says what could not be done. */
   complain(what: string): void;
   dismiss(): void;
-}
-
-const windowId = Math.random().toString(36).slice(2, 10);
-let bursts = 0;
-export const newBurst = (): string => `${windowId}.${++bursts}`;
-
-/** Who this is: kept by the browser, so that undo survives closing the window. */
-export function actorId(): string {
-  let actor = localStorage.getItem('folio.actor');
-  if (!actor) localStorage.setItem('folio.actor', (actor = crypto.randomUUID()));
-  return actor;
 }
 
 let worker: Worker | null = null;
@@ -187,6 +178,7 @@ export const useDocument = create<DocumentState>((set, get) => {
   // Where the page may come back as it was, it goes on sending then.
   globalThis.addEventListener?.('pagehide', (e) => !(e as PageTransitionEvent).persisted && leave());
   holdWindow(windowId);
+  onAsked(async (id) => void (isOpen(id) && (await session?.flush())));
 
   const take = (m: FromWorker): void => {
     if (m.type === 'painted') {

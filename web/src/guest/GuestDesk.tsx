@@ -14,13 +14,13 @@ import { TextOutline } from '../languages/TextOutline.tsx';
 import { useScriptFont } from '../languages/useScriptFont.ts';
 import { useAddress } from '../shell/address.ts';
 import { useKeys } from '../shell/keys.ts';
-import { UndoButtons } from '../shell/DocumentShell.tsx';
+import { UndoButtons } from '../shell/UndoButtons.tsx';
 import { SetAsideList } from '../shell/SetAsideList.tsx';
 import { Mark } from '../shell/Mark.tsx';
 import { PageTable } from '../table/PageTable.tsx';
 import { AskQuestion } from './AskQuestion.tsx';
 import { JobOffer } from './JobOffer.tsx';
-import { languageName } from '../languages/progress.ts';
+import { languageName } from '../languages/languageName.ts';
 
 /** What a translator’s link opens: their job, to take on or to refuse; then a desk with its texts and pages, and nothing else. */
 export function GuestDesk() {

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Button, Input } from 'antd';
 import dayjs from 'dayjs';
 import type { GuestAnswer, GuestJob } from '@elastic-folio/core/api';
-import { languageName } from '../languages/progress.ts';
+import { languageName } from '../languages/languageName.ts';
 import { plural } from '../shell/plural.ts';
 
 /** A job before it is taken on: what it is, until when it is needed, and the choice. */

@@ -5,8 +5,9 @@ import { Globe } from 'lucide-react';
 import type { OutputState, PublishedSite } from '@elastic-folio/core/api';
 import { api } from '../api/client.ts';
 import { inWords } from '../api/untilAnswered.ts';
-import { actorId, useDocument } from '../document/documentStore.ts';
-import { keepDrafts } from '../shell/useDraft.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { everythingArrived } from '../document/arrival.ts';
+import { actorId } from '../document/identity.ts';
 
 /** Publishes a web edition; where its result is older than the document, it asks first what is meant. */
 export function PublishResult({ output, site }: { output: OutputState; site: PublishedSite | undefined }) {
@@ -27,8 +28,7 @@ export function PublishResult({ output, site }: { output: OutputState; site: Pub
   const publish = useMutation({ mutationFn: (older: boolean) => api.publish(id, output.recipe, older), ...settle });
   const publishRefreshed = useMutation({
     mutationFn: async () => {
-      keepDrafts();
-      await useDocument.getState().arrived();
+      await everythingArrived(id);
       return api.publishRefreshed(id, output.recipe, actorId());
     },
     ...settle,

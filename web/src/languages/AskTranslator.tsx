@@ -6,7 +6,8 @@ import type { JobFor } from '@elastic-folio/core/api';
 import type { ChoiceOfTexts } from '@elastic-folio/core/language';
 import { api } from '../api/client.ts';
 import type { ApiProblem } from '../api/client.ts';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { ratesKept } from './rates.ts';
 
 interface Props {

@@ -21,7 +21,8 @@ import {
 import type { DeskRow } from '@elastic-folio/core/language';
 import { api } from '../api/client.ts';
 import { inWords, untilAnswered } from '../api/untilAnswered.ts';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { plural } from '../shell/plural.ts';
 import { PartAtWord } from './PartAtWord.tsx';
 import { Parts } from './Parts.tsx';

@@ -5,9 +5,10 @@ import type { Edit } from '@elastic-folio/core';
 import type { OutputKind } from '@elastic-folio/core/api';
 import { api } from '../api/client.ts';
 import { API_ROOT } from '../api/root.ts';
-import { actorId, newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { actorId, newBurst } from '../document/identity.ts';
 import { newRecipe } from '../outputs/newRecipe.ts';
-import { languageName } from './progress.ts';
+import { languageName } from './languageName.ts';
 
 interface Props {
   language: string;

@@ -1,9 +1,11 @@
 import { Progress, Segmented } from 'antd';
 import { Lock } from 'lucide-react';
 import { isLocked } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { LanguageChoice } from '../stages/LanguageChoice.tsx';
-import { languageName, useStandings } from './progress.ts';
+import { languageName } from './languageName.ts';
+import { useStandings } from './progress.ts';
 import { progressOf } from '@elastic-folio/core/language';
 
 interface Props {

@@ -3,10 +3,11 @@ import { isLocked, without } from '@elastic-folio/core';
 import type { Edition } from '@elastic-folio/core';
 import { useQuery } from '@tanstack/react-query';
 import { api } from '../api/client.ts';
-import { actorId, newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { actorId, newBurst } from '../document/identity.ts';
 import { newRecipe } from '../outputs/newRecipe.ts';
 import { InThisLanguage } from './InThisLanguage.tsx';
-import { languageName } from './progress.ts';
+import { languageName } from './languageName.ts';
 
 interface Props {
   language: string;

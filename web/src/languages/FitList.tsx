@@ -1,7 +1,8 @@
 import { Button, Switch } from 'antd';
 import { pagesOf, storyOfFrame, without } from '@elastic-folio/core';
 import type { Tightening } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { progressOf } from '@elastic-folio/core/language';
 import type { Expected } from '@elastic-folio/core/language';
 import { pageNumberOf } from '../table/PageTable.tsx';

@@ -1,9 +1,10 @@
 import { spreadOfItem, storyOfFrame, without } from '@elastic-folio/core';
 import type { Edition, Story } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { DraftInput } from '../shell/DraftField.tsx';
 import { FileChoice } from '../stages/FileChoice.tsx';
-import { languageName } from './progress.ts';
+import { languageName } from './languageName.ts';
 
 /** Of what is selected on the table: another picture in this language, and other addresses of links. */
 export function InThisLanguage({ language, item: id }: { language: string; item: string | null }) {

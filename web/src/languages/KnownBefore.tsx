@@ -10,7 +10,7 @@ import { API_ROOT } from '../api/root.ts';
 import { useDocument } from '../document/documentStore.ts';
 import { plural } from '../shell/plural.ts';
 import { useDraft } from '../shell/useDraft.ts';
-import { languageName } from './progress.ts';
+import { languageName } from './languageName.ts';
 import { TermList } from './TermList.tsx';
 
 /** What was translated before between two languages, to be found and mended; and the terms that hold between them. */

@@ -3,8 +3,9 @@ import { Button } from 'antd';
 import type { FamilyLetters } from '@elastic-folio/core/language';
 import { without } from '@elastic-folio/core';
 import { api } from '../api/client.ts';
-import { newBurst, useDocument } from '../document/documentStore.ts';
-import { languageName } from './progress.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
+import { languageName } from './languageName.ts';
 
 /** Which fonts of the document have the letters of a language, before any text of it is there; others that look alike where they lack some. */
 export function LettersAtHand({ language }: { language: string }) {

@@ -1,5 +1,6 @@
 import { Select } from 'antd';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 
 /** Styles whose words stay as they are in every language: names of programs, lines of code, addresses. */
 export function NeverTranslated() {

@@ -5,14 +5,15 @@ import { Download } from 'lucide-react';
 import { without } from '@elastic-folio/core';
 import { BANDS } from '@elastic-folio/core/language';
 import { api } from '../api/client.ts';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { newRecipe } from '../outputs/newRecipe.ts';
 import { useMaking } from '../outputs/refresh.ts';
 import { SettingsForm } from '../outputs/SettingsForm.tsx';
 import { DocumentSet, makeForAnother } from './DocumentSet.tsx';
 import { BAND_WORDS, useRates } from './rates.ts';
 import { NeverTranslated } from './NeverTranslated.tsx';
-import { languageName } from './progress.ts';
+import { languageName } from './languageName.ts';
 
 const AnalysisChart = lazy(() => import('./AnalysisChart.tsx'));
 

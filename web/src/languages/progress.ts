@@ -3,9 +3,6 @@ import type { Folio, SegmentState } from '@elastic-folio/core';
 import { standingsOf } from '@elastic-folio/core/language';
 import type { Standings } from '@elastic-folio/core/language';
 
-const names = new Intl.DisplayNames(['en'], { type: 'language' });
-export const languageName = (language: string): string => names.of(language) ?? language;
-
 /** What states are called to people. */
 export const STATE_WORDS: Record<SegmentState | 'open' | 'stale', string> = {
   open: 'open',

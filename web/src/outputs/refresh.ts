@@ -3,9 +3,9 @@ import { useQueryClient } from '@tanstack/react-query';
 import { App } from 'antd';
 import { api } from '../api/client.ts';
 import { inWords } from '../api/untilAnswered.ts';
-import { actorId, useDocument } from '../document/documentStore.ts';
+import { everythingArrived } from '../document/arrival.ts';
+import { actorId } from '../document/identity.ts';
 import { plural } from '../shell/plural.ts';
-import { keepDrafts } from '../shell/useDraft.ts';
 
 /** Makes outputs: one by its recipe, or all that are stale. What cannot be begun says why. */
 export function useMaking(id: string): { make(recipe: string): Promise<void>; refresh(): Promise<void> } {
@@ -15,8 +15,7 @@ export function useMaking(id: string): { make(recipe: string): Promise<void>; re
   const asking = useCallback(
     async (ask: () => Promise<void>) => {
       try {
-        keepDrafts();
-        if (useDocument.getState().id === id) await useDocument.getState().arrived();
+        await everythingArrived(id);
         await ask();
       } catch (e) {
         void message.error(inWords(e));

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button, Progress } from 'antd';
 import dayjs from 'dayjs';
@@ -10,6 +10,7 @@ import type { Outcome } from '@elastic-folio/core/ledger';
 import type { ApiProblem } from '../api/client.ts';
 import { askAgain } from '../api/askAgain.ts';
 import { api, upload } from '../api/client.ts';
+import { EditionBars } from './EditionBars.tsx';
 import { PageSketches, useReading } from './PageSketches.tsx';
 import { FontShelf } from './FontShelf.tsx';
 import { SampleFiles } from './SampleFiles.tsx';
@@ -18,12 +19,10 @@ import { Mark } from '../shell/Mark.tsx';
 import { OutcomeMark } from '../shell/marks.tsx';
 import { RunsNow, useRuns } from '../shell/RunsNow.tsx';
 import { NoticeBell } from '../shell/NoticeBell.tsx';
-import { languageName } from '../languages/progress.ts';
+import { languageName } from '../languages/languageName.ts';
 import { plural } from '../shell/plural.ts';
 
 dayjs.extend(relativeTime);
-
-const EditionChart = lazy(() => import('./EditionChart.tsx'));
 
 /** All documents, how their outputs stand, and the place to bring in another. */
 export function Shelf() {
@@ -106,11 +105,7 @@ function ShelfRow({ entry }: { entry: ShelfEntry }) {
           {plural(entry.pages, 'page')}, {size} · {[entry.language, ...entry.editions.map((e) => e.language)].map(languageName).join(', ')}{' '}
           · changed {dayjs(entry.changedAt).fromNow()}
         </p>
-        {entry.editions.length > 0 && (
-          <Suspense fallback={null}>
-            <EditionChart editions={entry.editions} />
-          </Suspense>
-        )}
+        {entry.editions.length > 0 && <EditionBars editions={entry.editions} />}
         <div className="chips">
           {entry.outputs.map((o) => (
             <OutputChip key={o.recipe} id={entry.id} output={o} />

@@ -1,12 +1,12 @@
 import { useEffect, useMemo, useState } from 'react';
-import { App, Button, Popover, Tooltip } from 'antd';
-import { Redo2, Undo2 } from 'lucide-react';
+import { App, Button, Popover } from 'antd';
 import { Link, NavLink, Outlet, useParams } from 'react-router';
 import { pagesOf } from '@elastic-folio/core';
 import { useDocument } from '../document/documentStore.ts';
 import { useMaking } from '../outputs/refresh.ts';
 import { usePoints } from '../stages/points.ts';
 import { useKeys } from './keys.ts';
+import { UndoButtons } from './UndoButtons.tsx';
 import { Mark } from './Mark.tsx';
 import { NoticeBell } from './NoticeBell.tsx';
 import { RunsNow } from './RunsNow.tsx';
@@ -141,23 +141,6 @@ function DocumentName() {
           : `${count === null ? '… pages' : pages(count)} · ${new Intl.DisplayNames('en', { type: 'language' }).of(language)} · ${kept ? 'every change kept' : 'keeping …'}`}
       </small>
     </div>
-  );
-}
-
-/** Takes steps back and brings them back. */
-export function UndoButtons() {
-  const undo = useDocument((s) => s.undo.length > 0);
-  const redo = useDocument((s) => s.redo.length > 0);
-  const { undoStep, redoStep } = useDocument.getState();
-  return (
-    <>
-      <Tooltip title="Undo (Ctrl Z)">
-        <Button type="text" icon={<Undo2 size={16} />} aria-label="Undo" disabled={!undo} onClick={() => void undoStep()} />
-      </Tooltip>
-      <Tooltip title="Redo (Ctrl Y)">
-        <Button type="text" icon={<Redo2 size={16} />} aria-label="Redo" disabled={!redo} onClick={() => void redoStep()} />
-      </Tooltip>
-    </>
   );
 }
 

@@ -1,7 +1,8 @@
 import { Button } from 'antd';
 import { currentParagraph, plainText, toGraphemeBoundary } from '@elastic-folio/core';
 import type { Edit, EditArgs, Folio, Paragraph } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { EDIT_NAMES } from '../document/editNames.ts';
 import type { SetAside } from '../document/editSession.ts';
 

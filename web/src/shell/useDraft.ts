@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { newBurst } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 
 /** What is typed is kept after so long a pause. */
 const PAUSE_MS = 1000;

@@ -2,7 +2,8 @@ import { useState } from 'react';
 import { Select } from 'antd';
 import { Language } from '@elastic-folio/core';
 import type { EditArgs } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { DraftArea, DraftInput } from '../shell/DraftField.tsx';
 
 const LINES = [

@@ -1,7 +1,8 @@
 import { Select } from 'antd';
 import { paragraphsOf } from '@elastic-folio/core';
 import type { Story } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 
 /** Whether a text is a list in alphabetical order, by the style that its entries begin in: other languages sort it anew. */
 export function AlphabeticalList({ story }: { story: Story }) {

@@ -1,6 +1,7 @@
 import { Checkbox } from 'antd';
 import type { Item } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { DraftArea } from '../shell/DraftField.tsx';
 
 /** The words for a picture, and whether it is none that needs any. `name` tells it from others on the same screen. */

@@ -3,7 +3,8 @@ import { Button, Tooltip } from 'antd';
 import { FileCode2 } from 'lucide-react';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { newRecipe } from '../outputs/newRecipe.ts';
 
 /** Makes a recipe of a plain article in which only some things go, and leads to it. */

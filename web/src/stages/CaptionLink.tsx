@@ -1,7 +1,8 @@
 import { Select } from 'antd';
 import { paragraphRole, paragraphsOf, pathOf, storyOfFrame } from '@elastic-folio/core';
 import type { Spread } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { itemName } from '../table/SpreadView.tsx';
 
 /** What a caption is the caption of, where that is not plain from the layout. */

@@ -4,7 +4,8 @@ import type { Edit } from '@elastic-folio/core';
 import { api } from '../api/client.ts';
 import type { Copied } from '../document/copied.ts';
 import { useCopied } from '../document/copied.ts';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 
 /** Where something is put: on a page, or on something that cues can hang on. */
 type Place = { spread: string; page: string } | { spread: string; holder: string };

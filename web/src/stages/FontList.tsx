@@ -5,7 +5,8 @@ import { weightName } from '@elastic-folio/core';
 import type { FamilyReport } from '@elastic-folio/core/check';
 import { addFont, api } from '../api/client.ts';
 import type { ApiProblem } from '../api/client.ts';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 
 const FROM: Record<FamilyReport['from'], string> = {
   document: 'comes with the document',

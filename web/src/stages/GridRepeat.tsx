@@ -3,7 +3,8 @@ import { Button, Checkbox, InputNumber } from 'antd';
 import { Grid3x3 } from 'lucide-react';
 import { itemBounds, mm, overlap, toMm, union } from '@elastic-folio/core';
 import type { Grid, Item, Spread } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { itemName } from '../table/SpreadView.tsx';
 
 interface Props {

@@ -1,7 +1,8 @@
 import { Checkbox } from 'antd';
 import { groupAround, runsOn } from '@elastic-folio/core';
 import type { Spread } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { itemName } from '../table/SpreadView.tsx';
 import { AltText } from './AltText.tsx';
 

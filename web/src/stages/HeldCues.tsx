@@ -2,7 +2,8 @@ import { Button } from 'antd';
 import { Trash2, X } from 'lucide-react';
 import { itemsById, sentenceOf } from '@elastic-folio/core';
 import type { Cue } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { itemName } from '../table/SpreadView.tsx';
 
 interface Props {

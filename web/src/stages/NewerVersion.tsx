@@ -5,7 +5,8 @@ import type { NewerChoice, NewerProposal } from '@elastic-folio/core/api';
 import type { NewerReport, Unmatched } from '@elastic-folio/core/newer';
 import { api, newerPicture, sendNewer } from '../api/client.ts';
 import type { ApiProblem } from '../api/client.ts';
-import { actorId, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { actorId } from '../document/identity.ts';
 
 type Step =
   | { at: 'choose' }

@@ -1,6 +1,7 @@
 import { Checkbox, Select } from 'antd';
 import type { Opening } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 
 const ZOOMS: { value: NonNullable<Opening['zoom']> | 'reader'; label: string }[] = [
   { value: 'reader', label: 'as the reader has it' },

@@ -3,7 +3,8 @@ import { Button, Switch, Tooltip } from 'antd';
 import { Eye, EyeOff } from 'lucide-react';
 import { headingsInOrder } from '@elastic-folio/core';
 import type { OutlineHeading } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { DraftInput } from '../shell/DraftField.tsx';
 
 /** The document's headings, as lists of contents say them: in which words, which of them, and where sections begin. */

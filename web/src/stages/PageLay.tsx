@@ -1,7 +1,8 @@
 import { InputNumber, Select } from 'antd';
 import { layOf, mm, pagesOf, toMm } from '@elastic-folio/core';
 import type { PageLay as Lay } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 
 const LAYS: { value: Lay; label: string }[] = [
   { value: 'single', label: 'One by one' },

@@ -1,7 +1,8 @@
 import { Button } from 'antd';
 import { Trash2 } from 'lucide-react';
 import type { Item } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { EmbedSettings } from './EmbedSettings.tsx';
 import { FieldSettings } from './FieldSettings.tsx';
 import { MediaSettings } from './MediaSettings.tsx';

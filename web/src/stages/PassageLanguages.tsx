@@ -1,5 +1,6 @@
 import { paragraphsOf, readText, resolveParagraph, storyOfFrame } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { AlphabeticalList } from './AlphabeticalList.tsx';
 import { LanguageChoice } from './LanguageChoice.tsx';
 import { StaysAsItIs } from './StaysAsItIs.tsx';

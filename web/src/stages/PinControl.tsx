@@ -2,7 +2,8 @@ import { useMemo } from 'react';
 import { Button, InputNumber, Select } from 'antd';
 import { paragraphsOf, pagesOf, readText, storyOfFrame } from '@elastic-folio/core';
 import type { Folio, Paragraph, Spread } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { PinOffer } from './PinOffer.tsx';
 import { PinPlace } from './PinPlace.tsx';
 

@@ -2,7 +2,8 @@ import { Button } from 'antd';
 import { Pin } from 'lucide-react';
 import { readText } from '@elastic-folio/core';
 import type { Edit, PinSuggestion } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 
 /** The change that takes a suggestion. */
 export const pinEdit = ({ item, paragraph }: PinSuggestion): Edit => ({

@@ -1,6 +1,7 @@
 import { Button, Collapse } from 'antd';
 import type { Finding } from '@elastic-folio/core/check';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { grouped } from './points.ts';
 import { repairOf } from './repairs.ts';
 

@@ -2,7 +2,8 @@ import { useMemo, useState } from 'react';
 import { Button, Input, Select, Switch, Tooltip } from 'antd';
 import { paragraphsOf, readText, Role, RoleElement, styleChain, SURE, suggestRoles } from '@elastic-folio/core';
 import type { Folio, RoleSuggestion } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { RoleSetControl } from './RoleSetControl.tsx';
 
 const OF_PARAGRAPHS: [Role['element'], string][] = [

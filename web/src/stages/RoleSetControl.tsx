@@ -5,7 +5,8 @@ import { BookmarkPlus, Trash2 } from 'lucide-react';
 import { rolesByName, rolesFromSet } from '@elastic-folio/core';
 import type { RoleSet } from '@elastic-folio/core';
 import { api } from '../api/client.ts';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { NameToKeep } from '../shell/NameToKeep.tsx';
 
 /** Keeps what the styles mean for the next document, and takes over what was kept where styles are called the same. */

@@ -3,7 +3,8 @@ import { Button, Checkbox, Input } from 'antd';
 import { Lock } from 'lucide-react';
 import { lengthOf } from '@elastic-folio/core';
 import type { Paragraph } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { wordsIn } from './wordsIn.ts';
 
 /** Words of a paragraph that are not translated, where they stand. */

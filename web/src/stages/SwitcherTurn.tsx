@@ -2,7 +2,8 @@ import { useState } from 'react';
 import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
 import { ArrowUp } from 'lucide-react';
 import type { Advance, Change, Switcher } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { Seconds } from './Seconds.tsx';
 
 const CHANGES: { value: Change['kind']; label: string }[] = [

@@ -3,7 +3,8 @@ import { Button, Input } from 'antd';
 import { Languages } from 'lucide-react';
 import { lengthOf, resolveParagraph } from '@elastic-folio/core';
 import type { Paragraph } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { LanguageChoice } from './LanguageChoice.tsx';
 import { wordsIn } from './wordsIn.ts';
 

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { MovingPart } from '@elastic-folio/core';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 
 /** Some settings of a part; what is given as undefined is not set any more. */
 type Setting<P> = (more: { [K in keyof P]?: P[K] | undefined }) => void;

@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Button } from 'antd';
-import { newBurst, useDocument } from '../document/documentStore.ts';
+import { useDocument } from '../document/documentStore.ts';
+import { newBurst } from '../document/identity.ts';
 import { editable } from './proseSchema.ts';
 import { StoryView } from './storyView.ts';
 import { grown, windowAround } from './textWindow.ts';
