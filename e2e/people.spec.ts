@@ -13,7 +13,7 @@ let link = '';
 
 test('the shelf shows how far each language is; a translator is asked by mail', async ({ page }) => {
   const id = await almanac(page);
-  await expect(page.locator(`[data-document="${id}"]`).getByRole('img', { name: /German: \d+ of \d+ texts/ })).toBeVisible();
+  await expect(page.locator(`[data-document="${id}"]`).getByRole('progressbar', { name: /German: \d+ of \d+ texts/ })).toBeVisible();
   await page.goto(`/d/${id}/languages?language=de&part=people`);
   await page.getByLabel('Name', { exact: true }).fill('Ilse Brandt');
   await page.getByRole('button', { name: 'Send the mail' }).click();
