@@ -1,13 +1,5 @@
 import { parseArgs } from 'node:util';
-import { BANDS } from '@elastic-folio/core/language';
 import { FolioError } from '@elastic-folio/core/node';
-import { BAND_NAMES } from '@elastic-folio/core/write';
-import { convertFile } from './convert.ts';
-import { corrections } from './corrections.ts';
-import { inspect } from './inspect.ts';
-import { editionFrom } from './edition.ts';
-import { samplesInto } from './samples.ts';
-import { segmentsOf } from './segments.ts';
 import { USAGE, UsageError } from './usage.ts';
 
 const OPTIONS = {
@@ -46,7 +38,9 @@ async function run(argv: string[]): Promise<void> {
     return value;
   };
   const print = (result: unknown, text: () => string): void => console.log(values.json ? JSON.stringify(result, null, 1) : text());
+  // Each command brings what it needs: whoever asks for help waits for none of it.
   if (command === 'inspect') {
+    const { inspect } = await import('./inspect.ts');
     const r = await inspect(need(file, 'a FILE'));
     print(
       r,
@@ -59,6 +53,7 @@ async function run(argv: string[]): Promise<void> {
           .join('\n')}`,
     );
   } else if (command === 'convert') {
+    const { convertFile } = await import('./convert.ts');
     const onProgress = values.json
       ? undefined
       : (id: string, done: number, total: number): void => console.error(`${id}: page ${done} of ${total}`);
@@ -80,6 +75,7 @@ async function run(argv: string[]): Promise<void> {
     );
     if (r.outputs.some((o) => !o.valid)) process.exitCode = 1;
   } else if (command === 'corrections') {
+    const { corrections } = await import('./corrections.ts');
     const r = await corrections(need(file, 'a FILE'), need(values.from, '--from'), values.out);
     print(r, () =>
       [
@@ -92,6 +88,11 @@ async function run(argv: string[]): Promise<void> {
       ].join('\n'),
     );
   } else if (command === 'segments') {
+    const [{ segmentsOf }, { BANDS }, { BAND_NAMES }] = await Promise.all([
+      import('./segments.ts'),
+      import('@elastic-folio/core/language'),
+      import('@elastic-folio/core/write'),
+    ]);
     const r = await segmentsOf([need(file, 'a FILE'), ...more], {
       to: need(values.to, '--to'),
       out: need(values.out, '--out'),
@@ -115,6 +116,7 @@ async function run(argv: string[]): Promise<void> {
     );
     if (r.documents.some((d) => !d.valid)) process.exitCode = 1;
   } else if (command === 'edition') {
+    const { editionFrom } = await import('./edition.ts');
     const r = await editionFrom(need(file, 'a FILE'), {
       from: need(values.from, '--from'),
       target: need(values.target, '--target'),
@@ -135,6 +137,7 @@ async function run(argv: string[]): Promise<void> {
       ].join('\n'),
     );
   } else if (command === 'samples') {
+    const { samplesInto } = await import('./samples.ts');
     const r = await samplesInto(need(values.out, '--out'));
     print(r, () => r.files.map((f) => `${f.title}: ${f.path}${f.notHeld.length ? `\n  without: ${f.notHeld.join('; ')}` : ''}`).join('\n'));
   } else throw new UsageError(command ? `There is no command "${command}".` : 'A command is missing.');

@@ -7,7 +7,6 @@ import { ConversionPool } from './conversion/pool.ts';
 import type { Db } from './database/db.ts';
 import { EmbeddedDb } from './database/embedded.ts';
 import { migrate } from './database/migrate.ts';
-import { PostgresDb } from './database/postgres.ts';
 import { DocumentStore } from './documents/documentStore.ts';
 import { FontLibrary } from './documents/fontLibrary.ts';
 import { NewerVersions } from './documents/newerVersions.ts';
@@ -69,7 +68,9 @@ export interface Services {
 }
 
 export async function startServices(config: Config): Promise<Services> {
-  const db = config.databaseUrl ? new PostgresDb(config.databaseUrl) : await EmbeddedDb.open(join(config.data, 'database'));
+  const db = config.databaseUrl
+    ? new (await import('./database/postgres.ts')).PostgresDb(config.databaseUrl)
+    : await EmbeddedDb.open(join(config.data, 'database'));
   await migrate(db, join(config.root, 'server', 'migrations'));
   const paths: RunnerPaths = {
     blobs: join(config.data, 'blobs'),

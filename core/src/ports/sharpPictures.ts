@@ -1,4 +1,3 @@
-import sharp from 'sharp';
 import type { Metadata, Sharp } from 'sharp';
 import { FolioError } from './ports.ts';
 import { isOnWhite, seenThrough } from './whiteGround.ts';
@@ -8,10 +7,13 @@ import type { EncodedPicture, PictureInfo, PicturePort } from './ports.ts';
 /** More pixels than this are refused: 268 megapixels, about 1 GiB decoded. */
 const PIXEL_LIMIT = 268_402_689;
 
-const opened = (bytes: Uint8Array): Sharp => sharp(bytes, { limitInputPixels: PIXEL_LIMIT, failOn: 'error' });
+/** libvips is loaded with the first picture: much is done without any. */
+const libvips = async (): Promise<(typeof import('sharp'))['default']> => (await import('sharp')).default;
+
+const opened = async (bytes: Uint8Array): Promise<Sharp> => (await libvips())(bytes, { limitInputPixels: PIXEL_LIMIT, failOn: 'error' });
 
 /** Without bytes it throws at once, not as it is asked. */
-const headOf = async (bytes: Uint8Array): Promise<Metadata> => sharp(bytes, { limitInputPixels: false }).metadata();
+const headOf = async (bytes: Uint8Array): Promise<Metadata> => (await libvips())(bytes, { limitInputPixels: false }).metadata();
 
 /** Pictures by libvips. */
 export const sharpPictures: PicturePort = {
@@ -32,6 +34,7 @@ export const sharpPictures: PicturePort = {
   async decodes(bytes) {
     try {
       // Made small row by row: every byte is looked at, and next to nothing is kept.
+      const sharp = await libvips();
       await sharp(bytes, { limitInputPixels: PIXEL_LIMIT, failOn: 'error', sequentialRead: true })
         .resize(16, 16, { fit: 'inside' })
         .raw()
@@ -48,10 +51,10 @@ export const sharpPictures: PicturePort = {
   ): Promise<EncodedPicture> {
     const meta = await this.info(bytes);
     const width = Math.max(1, Math.min(meta.width, Math.round(maxWidth)));
-    const opaque = opened(bytes).rotate().resize({ width, withoutEnlargement: true }).toColourspace('srgb');
+    const opaque = (await opened(bytes)).rotate().resize({ width, withoutEnlargement: true }).toColourspace('srgb');
     const through = throughWhite ? await withoutGround(opaque.clone()) : null;
     const resized = through ?? opaque;
-    const wanted = format !== 'auto' ? format : meta.hasAlpha && !(await opened(bytes).stats()).isOpaque ? 'png' : 'jpeg';
+    const wanted = format !== 'auto' ? format : meta.hasAlpha && !(await (await opened(bytes)).stats()).isOpaque ? 'png' : 'jpeg';
     const chosen = through && wanted === 'jpeg' ? 'png' : wanted;
     const image =
       chosen === 'png'
@@ -72,11 +75,14 @@ export const sharpPictures: PicturePort = {
   },
 
   async hasWhiteGround(bytes) {
-    const pixels = await rawPixels(opened(bytes).rotate().resize({ width: 400, height: 400, fit: 'inside', withoutEnlargement: true }));
+    const pixels = await rawPixels(
+      (await opened(bytes)).rotate().resize({ width: 400, height: 400, fit: 'inside', withoutEnlargement: true }),
+    );
     return isOnWhite(pixels);
   },
 
   async drawSvg(svg, show) {
+    const sharp = await libvips();
     const image = sharp(Buffer.from(svg), { limitInputPixels: PIXEL_LIMIT, unlimited: true });
     if (show === 'picture') return new Uint8Array(await image.png({ compressionLevel: 9 }).toBuffer());
     // As raw numbers in between: made a picture at once, the values would be bent as if they were light.
@@ -87,7 +93,7 @@ export const sharpPictures: PicturePort = {
   },
 
   async signature(bytes, cells, region) {
-    if (!region || (region.width > 0.999 && region.height > 0.999)) return grid(opened(bytes), cells);
+    if (!region || (region.width > 0.999 && region.height > 0.999)) return grid(await opened(bytes), cells);
     const { width, height } = await this.info(bytes);
     const at = { left: Math.floor(region.x * width), top: Math.floor(region.y * height) };
     const size = { width: Math.round(region.width * width), height: Math.round(region.height * height) };
@@ -95,9 +101,10 @@ export const sharpPictures: PicturePort = {
       width: Math.max(1, Math.min(size.width, width - at.left)),
       height: Math.max(1, Math.min(size.height, height - at.top)),
     };
-    return grid(opened(bytes).extract({ ...at, ...within }), cells);
+    return grid((await opened(bytes)).extract({ ...at, ...within }), cells);
   },
-  signatureOfPixels: (pixels, width, height, channels, cells) => grid(sharp(pixels, { raw: { width, height, channels } }), cells),
+  signatureOfPixels: async (pixels, width, height, channels, cells) =>
+    grid((await libvips())(pixels, { raw: { width, height, channels } }), cells),
 };
 
 const rawPixels = async (image: Sharp): Promise<RawPixels> => {
@@ -110,7 +117,7 @@ async function withoutGround(image: Sharp): Promise<Sharp | null> {
   const pixels = await rawPixels(image);
   if (!isOnWhite(pixels)) return null;
   const { width, height } = pixels;
-  return sharp(seenThrough(pixels), { raw: { width, height, channels: 4 } });
+  return (await libvips())(seenThrough(pixels), { raw: { width, height, channels: 4 } });
 }
 
 /** Pixels across to which a picture is made smaller before its cells are averaged: enough for every line of it to count. */

@@ -5,7 +5,6 @@ import { basename, join } from 'node:path';
 import { promisify } from 'node:util';
 import type { ComingSample } from '@elastic-folio/core/api';
 import { memoryUnitsOf } from '@elastic-folio/core/language';
-import { SAMPLE_TERMS } from '@elastic-folio/demo';
 import type { Services } from '../services.ts';
 import { importFile } from './importDocument.ts';
 
@@ -66,6 +65,7 @@ export class SampleLoading {
         this.waiting = this.waiting.slice(1);
         s.events.tell({ type: 'shelf' });
       }
+      const { SAMPLE_TERMS } = await import('@elastic-folio/demo');
       for (const { source, target, terms } of SAMPLE_TERMS) await s.terms.take(source, target, terms);
       await mark(s, ALL);
     } finally {

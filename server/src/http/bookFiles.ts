@@ -2,7 +2,6 @@ import { readFile } from 'node:fs/promises';
 import { extname } from 'node:path';
 import { z } from 'zod';
 import type { OpenBook } from '@elastic-folio/core/ledger';
-import { openBook, readingPage } from '@elastic-folio/core/ledger';
 
 /** What is asked of the inside of an e-book: `/book/reading` is all of it as one page, `/book/at/3` its third text, anything else one of its files. */
 export const BOOK_PATH = /^\/book\/(.+)$/;
@@ -29,6 +28,9 @@ const TYPES: Record<string, string> = {
 
 export type BookAnswer = { mediaType: string; bytes: Uint8Array } | { elsewhere: string };
 
+/** What opens books comes with the first. */
+const reading = () => import('@elastic-folio/core/ledger');
+
 /** Books that were looked into last, opened. */
 const MOST_KEPT = 3;
 const opened = new Map<string, Promise<OpenBook>>();
@@ -37,7 +39,7 @@ function open(file: string): Promise<OpenBook> {
   let book = opened.get(file);
   if (!book) {
     if (opened.size >= MOST_KEPT) opened.delete(opened.keys().next().value!);
-    book = readFile(file).then((bytes) => openBook(new Uint8Array(bytes)));
+    book = Promise.all([readFile(file), reading()]).then(([bytes, { openBook }]) => openBook(new Uint8Array(bytes)));
     book.catch(() => opened.delete(file));
     opened.set(file, book);
   }
@@ -52,6 +54,7 @@ export async function bookFile(file: string, path: string, query: unknown): Prom
   });
   if (!book) return null;
   if (path === 'reading') {
+    const { readingPage } = await reading();
     const page = readingPage(book.files, Look.parse(query), (inner) => `/book/${inner}`);
     return { mediaType: 'text/html; charset=utf-8', bytes: new TextEncoder().encode(page) };
   }

@@ -9,7 +9,6 @@ import { outputStates } from '../runs/outputStates.ts';
 import { Run } from '@elastic-folio/core/api';
 import type { Services } from '../services.ts';
 import type { Api } from './route.ts';
-import { weightsOf } from '@elastic-folio/core/ledger';
 import { Ledger, OutputKind, OutputState, Rehearsal, Weights } from '@elastic-folio/core/api';
 
 const params = z.object({ id: z.string() });
@@ -137,6 +136,7 @@ export function runRoutes(api: Api, s: Services): void {
       ).catch(() => {
         throw new FolioError('result.none', 'Files of this result are not there any more.', 'Run the output again.');
       });
+      const { weightsOf } = await import('@elastic-folio/core/ledger');
       return weightsOf(folio, run.files!, texts);
     },
   );

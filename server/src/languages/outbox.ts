@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { createTransport } from 'nodemailer';
 import { Letter } from '@elastic-folio/core/api';
 import { fromJson } from '../database/json.ts';
 import type { Db } from '../database/db.ts';
@@ -10,15 +9,16 @@ const MOST = 200;
 
 /** The simulated outbox: mails are made as they would leave, and stay in the database, where they can be read. */
 export class Outbox {
-  // Sends nothing: what it would send is handed back, whole.
-  private readonly post = createTransport({ streamTransport: true, buffer: true, newline: 'unix' });
   constructor(private readonly db: Db) {}
 
   async send(
     job: string,
     mail: { to: { name: string; address: string }; subject: string; text: string; link: string | null },
   ): Promise<void> {
-    const { message, envelope } = await this.post.sendMail({
+    const { createTransport } = await import('nodemailer');
+    // Sends nothing: what it would send is handed back, whole.
+    const post = createTransport({ streamTransport: true, buffer: true, newline: 'unix' });
+    const { message, envelope } = await post.sendMail({
       from: { name: 'Studio desk', address: 'desk@marrowby.example' },
       to: mail.to,
       subject: mail.subject,

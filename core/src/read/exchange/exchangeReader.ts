@@ -31,7 +31,7 @@ async function textOfFile(file: string, limits: ArchiveLimits): Promise<string> 
 }
 
 /** A reader of a format that is text, from what makes sense of its text. */
-export const readerOfText = (reader: Omit<ExchangeReader, 'read'>, read: (text: string) => Inbound): ExchangeReader => ({
+export const readerOfText = (reader: Omit<ExchangeReader, 'read'>, read: (text: string) => Inbound | Promise<Inbound>): ExchangeReader => ({
   ...reader,
   read: async (file, limits) => read(await textOfFile(file, limits)),
 });

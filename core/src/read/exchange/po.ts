@@ -1,4 +1,3 @@
-import { po } from 'gettext-parser';
 import { emptyInbound } from '../../language/exchange.ts';
 import type { Inbound } from '../../language/exchange.ts';
 import { fromReadable } from '../../language/parts.ts';
@@ -15,7 +14,8 @@ export const poReader = readerOfText(
   readPo,
 );
 
-function readPo(text: string): Inbound {
+async function readPo(text: string): Promise<Inbound> {
+  const { po } = await import('gettext-parser');
   let read: ReturnType<typeof po.parse>;
   try {
     read = po.parse(text, { defaultCharset: 'utf-8', validation: false });

@@ -1,6 +1,5 @@
 import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
-import { observeArticle } from '../../ledger/flow/observeArticle.ts';
 import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
 import { scopeOf } from '../shared/scope.ts';
@@ -31,6 +30,7 @@ export const articleWriter: Writer<ArticleSettings> = {
     for (const f of files.filter((f) => f.mediaType === 'text/html' || f.path.endsWith('.html')))
       texts.push({ path: f.path, text: new TextDecoder().decode(await f.bytes()) });
     texts.sort((a, b) => (a.path < b.path ? -1 : 1));
+    const { observeArticle } = await import('../../ledger/flow/observeArticle.ts');
     const observed = await observeArticle(texts, {
       file: async (path) => files.find((f) => f.path === path)?.bytes(),
       pictures: job.pictures,

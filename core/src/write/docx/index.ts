@@ -1,8 +1,6 @@
 import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { wordProcessor } from '../../ledger/flow/telling.ts';
-import { observeDocx } from '../../ledger/office/observeDocx.ts';
-import { redrawWord } from '../../ledger/office/redrawWord.ts';
 import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
@@ -37,6 +35,7 @@ export const docxWriter: Writer<DocxSettings> = {
     const telling = wordProcessor(replacementsOf(settings), settings.initials === 'framed');
     const expected = expectFlow(folio, composition, fonts, scopeOf(folio, composition, settings), settings, telling);
     if (settings.pictures === 'none') expected.figures = [];
+    const { observeDocx } = await import('../../ledger/office/observeDocx.ts');
     const observed = await observeDocx(await file.bytes(), {
       pictures: job.pictures,
       beside: async (path) => files.find((f) => f.path === path)?.bytes(),
@@ -55,6 +54,7 @@ export const docxWriter: Writer<DocxSettings> = {
   async redraw(files, page) {
     const file = files.find((f) => /^document\.do[ct]x$/.test(f.path));
     if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
+    const { redrawWord } = await import('../../ledger/office/redrawWord.ts');
     return redrawWord(await file.bytes(), async (path) => files.find((f) => f.path === path)?.bytes(), page);
   },
   sentences: { ...DOCX_SENTENCES, ...LAID_SENTENCES },

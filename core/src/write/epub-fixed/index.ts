@@ -1,5 +1,4 @@
 import { compareBookPages } from '../../ledger/book/compareBookPages.ts';
-import { observeFixedEpub } from '../../ledger/book/observeFixedEpub.ts';
 import { problemsAsEvidence, validateEpub } from '../../ledger/book/validateEpub.ts';
 import { printedNumber } from '../../folio/traverse.ts';
 import { FolioError } from '../../ports/ports.ts';
@@ -32,6 +31,7 @@ export const fixedEpubWriter: Writer<FixedEpubSettings> = {
     const file = files.find((f) => f.path === 'book.epub');
     if (!file) throw new FolioError('readBack.missing', 'The result has no book.', 'Run it again.');
     const bytes = await file.bytes();
+    const { observeFixedEpub } = await import('../../ledger/book/observeFixedEpub.ts');
     const book = await observeFixedEpub(bytes, job.pictures);
     const { pages } = scopeOf(job.folio, job.composition, job.settings);
     yield* readBackPages(job, book, HTML_PAGES, (headings) => {

@@ -1,6 +1,5 @@
 import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
-import { observeEpub } from '../../ledger/flow/observeEpub.ts';
 import { problemsAsEvidence, validateEpub } from '../../ledger/book/validateEpub.ts';
 import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { FolioError } from '../../ports/ports.ts';
@@ -36,6 +35,7 @@ export const epubWriter: Writer<EpubSettings> = {
     const { folio, composition, fonts, settings } = job;
     const bytes = await book.bytes();
     const expected = expectFlow(folio, composition, fonts, scopeOf(folio, composition, settings), settings);
+    const { observeEpub } = await import('../../ledger/flow/observeEpub.ts');
     const observed = await observeEpub(bytes, job.pictures);
     yield* await compareFlow(expected, observed, {
       folio,

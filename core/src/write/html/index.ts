@@ -1,4 +1,3 @@
-import { observePages } from '../../ledger/html/observePages.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
 import { htmlPageWriter, HTML_PAGES, isAtHand } from '../shared/page/pageFormat.ts';
@@ -10,7 +9,6 @@ import { groupsToDraw, withGroupsDrawn } from './drawnGroups.ts';
 import { withOversetShown } from './overset.ts';
 import { purposes } from './purposes.ts';
 import { HtmlSettings } from './settings.ts';
-import { writeHtml } from './writeHtml.ts';
 
 const firstPage = (text: string): number => Number(/<section class="page" id="page-(\d+)"/.exec(text)?.[1] ?? Infinity);
 
@@ -33,6 +31,7 @@ export const htmlWriter: Writer<HtmlSettings> = {
   ],
   migrate: (old) => HtmlSettings.parse(old),
   async *write(job) {
+    const { writeHtml } = await import('./writeHtml.ts');
     yield* writeHtml(await prepared(job));
   },
   judge: (job) => {
@@ -61,6 +60,7 @@ export const htmlWriter: Writer<HtmlSettings> = {
     const texts = await Promise.all(written.map(async (f) => ({ path: f.path, text: new TextDecoder().decode(await f.bytes()) })));
     // Files of a site come in the order of their pages.
     texts.sort((a, b) => firstPage(a.text) - firstPage(b.text));
+    const { observePages } = await import('../../ledger/html/observePages.ts');
     const observed = await observePages(texts, { file: async (path) => byPath.get(path)?.bytes(), pictures: job.pictures });
     // A web page has no list of contents yet: its headings themselves are what readers jump by.
     yield* readBackPages(

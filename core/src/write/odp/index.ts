@@ -1,4 +1,3 @@
-import { redrawOdp } from '../../ledger/odf/redrawOdf.ts';
 import { FolioError } from '../../ports/ports.ts';
 import type { Writer } from '../writer.ts';
 import { judgeOdp, ODP_SENTENCES } from './judgeOdp.ts';
@@ -30,6 +29,7 @@ export const odpWriter: Writer<OdpSettings> = {
     const file = files.find((f) => /^document\.o[dt]p$/.test(f.path));
     if (!file) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');
     const beside = async (path: string): Promise<Uint8Array | undefined> => files.find((f) => f.path === path)?.bytes();
+    const { redrawOdp } = await import('../../ledger/odf/redrawOdf.ts');
     return redrawOdp(await file.bytes(), page, { beside, faces, sizeOf: (bytes) => pictures.info(bytes) });
   },
   sentences: ODP_SENTENCES,

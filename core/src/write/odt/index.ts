@@ -3,7 +3,6 @@ import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { openText } from '../../ledger/flow/telling.ts';
 import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { headedByRows, observeOdt } from '../../ledger/odf/observeOdt.ts';
-import { redrawOdt } from '../../ledger/odf/redrawOdf.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { replacementsOf } from '../shared/office/officeSettings.ts';
 import { scopeOf } from '../shared/scope.ts';
@@ -55,6 +54,7 @@ export const odtWriter: Writer<OdtSettings> = {
     const file = files.find((f) => /^document\.o[dt]t$/.test(f.path));
     if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
     const beside = async (path: string): Promise<Uint8Array | undefined> => files.find((f) => f.path === path)?.bytes();
+    const { redrawOdt } = await import('../../ledger/odf/redrawOdf.ts');
     return redrawOdt(await file.bytes(), page, { beside, faces, sizeOf: (bytes) => pictures.info(bytes) });
   },
   sentences: ODT_SENTENCES,

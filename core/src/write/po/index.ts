@@ -1,4 +1,3 @@
-import { po } from 'gettext-parser';
 import { readable } from '../../language/parts.ts';
 import { writtenState } from '../../language/states.ts';
 import { exchangeWriter } from '../shared/exchange/exchangeWriter.ts';
@@ -12,7 +11,8 @@ const portableObjects: ExchangeFormat = {
   about: 'For software translators, whose editors and web services know gettext.',
   extension: '.po',
   mediaType: 'text/x-gettext-translation',
-  write({ document, source, target, units, translated, copySource, clock }) {
+  async write({ document, source, target, units, translated, copySource, clock }) {
+    const { po } = await import('gettext-parser');
     const translations: Record<string, Record<string, object>> = { '': { '': { msgid: '', msgstr: [''] } } };
     for (const unit of units)
       for (const segment of unit.segments) {

@@ -1,4 +1,3 @@
-import { redrawSlide } from '../../ledger/office/redrawSlide.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { slideScope } from '../shared/office/slideScope.ts';
 import type { Writer } from '../writer.ts';
@@ -37,6 +36,7 @@ export const pptxWriter: Writer<PptxSettings> = {
     if (!decks.length) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');
     const beside = async (path: string): Promise<Uint8Array | undefined> => files.find((f) => f.path === path)?.bytes();
     const installed = faces.map(({ familyOfFour, bytes }) => ({ ...familyOfFour, bytes }));
+    const { redrawSlide } = await import('../../ledger/office/redrawSlide.ts');
     return redrawSlide(await Promise.all(decks.map((d) => d.bytes())), beside, page, installed);
   },
   sentences: PPTX_SENTENCES,
