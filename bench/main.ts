@@ -216,7 +216,10 @@ async function printing(sample: Sample, fonts: FontSet): Promise<void> {
       kiB: round(m.kiB, 0),
       readMiB: round(m.read, 0),
       setMiB: round(m.loaded, 0),
+      writingCpuMsPerPage: round(m.writeCpuMs / pages),
+      readingBackCpuMsPerPage: round(m.readBackCpuMs / pages),
       writingAboveThatMiB: round(m.aboveLoaded, 0),
+      readingBackAboveThatMiB: round(m.readBackAbove, 0),
       highestMiB: round(m.highest, 0),
     };
     if (m.aboveLoaded > PDF_MEMORY_LIMIT)

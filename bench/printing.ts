@@ -9,18 +9,23 @@ import { Composer } from '@elastic-folio/core/compose';
 import type { Composition, FontSet } from '@elastic-folio/core/compose';
 import { FileDerived, sharpPictures } from '@elastic-folio/core/node';
 import { readSettings, writerById } from '@elastic-folio/core/write';
+import type { WrittenFile } from '@elastic-folio/core/write';
 import { median } from './median.ts';
 
 /** Memory of a document on its way to an output, in MiB, measured in a process of its own. */
 export interface PrintMemory {
   composeMs: number;
   writeMs: number;
+  /** CPU time of writing, and of reading back what was written. */
+  writeCpuMs: number;
+  readBackCpuMs: number;
   kiB: number;
   /** With the document read, and with all of it set. */
   read: number;
   loaded: number;
-  /** What writing took at its highest above that, and the process at its highest altogether. */
+  /** What writing took at its highest above that, what reading back took, and the process at its highest altogether. */
   aboveLoaded: number;
+  readBackAbove: number;
   highest: number;
 }
 
@@ -36,14 +41,14 @@ export async function printMemory(folio: Folio, output: string): Promise<PrintMe
   }
 }
 
-/** Hands over the files of an output as they are written; `take` gets each piece. */
+/** Hands over the files of an output as they are written; `take` gets each piece. Resolves to what reads them back. */
 export async function writeOutput(
   folio: Folio,
   composition: Composition,
   fonts: FontSet,
   output: string,
   take: (path: string, bytes: Uint8Array) => unknown,
-): Promise<void> {
+): Promise<(files: WrittenFile[]) => Promise<number>> {
   const folder = await mkdtemp(join(tmpdir(), 'folio-print-'));
   const writer = writerById(output)!;
   const job = {
@@ -61,6 +66,11 @@ export async function writeOutput(
   };
   try {
     for await (const file of writer.write(job)) for await (const chunk of file.body) await take(file.path, chunk);
+    return async (files) => {
+      let evidence = 0;
+      for await (const e of writer.readBack(files, job)) evidence += e ? 1 : 0;
+      return evidence;
+    };
   } finally {
     await rm(folder, { recursive: true, force: true });
   }

@@ -6,7 +6,8 @@ import sharp from 'sharp';
 import { produce } from 'immer';
 import { Folio, Item } from '../../src/index.ts';
 import { getDocument } from '../../src/ledger/pdf/pdfjs.ts';
-import { orderInTree } from '../../src/ledger/pdf/treeOrder.ts';
+import { structureTrees } from '../../src/ledger/pdf/structureTree.ts';
+import type { StructureContent, StructureNode } from '../../src/ledger/pdf/structureTree.ts';
 import { asSample, make, readBack } from '../support/samples.ts';
 import type { Made } from '../support/samples.ts';
 import { motionFolio, press, SOUND, SOUND_FILE } from '../support/motionFolio.ts';
@@ -201,10 +202,11 @@ describe('cards as pages of a PDF', () => {
   });
 
   test('our reader numbers that order over pages', async () => {
-    const text = Buffer.from(bytes).toString('latin1');
-    const all = new Map([...text.matchAll(/(\d+) 0 obj\s*([\s\S]*?)endobj/g)].map((m) => [m[1]!, m[2]!.replace(/stream[\s\S]*$/, '')]));
-    const kids = pages().map((p) => p.split(' ')[0]!);
-    const onPages = [...orderInTree(all).keys()].map((k) => kids.indexOf(k.split(' ')[0]!) + 1);
+    const contents = (node: StructureNode): StructureContent[] => node.children.flatMap((c) => ('role' in c ? contents(c) : [c]));
+    const onPages = (await structureTrees(bytes))
+      .flatMap((tree, page) => tree.flatMap(contents).map(({ at }) => ({ at, page: page + 1 })))
+      .sort((a, b) => a.at - b.at)
+      .map(({ page }) => page);
     // Two words before, “The second” on its card, what stands beside, the first card; both words of the second, the inner one, the third; and after.
     expect(onPages).toEqual([1, 1, 2, 1, 1, 1, 1, 1, 3, 3, 5, 4, 1]);
   });

@@ -9,16 +9,11 @@ import type { ObservedBlock, ObservedCell, ObservedDocument, ObservedPage, Obser
 import { actionsInPdf, playedInPdf } from './observeActions.ts';
 import { fieldOfWidget, objectsOf, pageMotionOf } from './observeForm.ts';
 import type { WidgetOfPdf } from './observeForm.ts';
-import { orderInTree } from './treeOrder.ts';
+import { structureTrees } from './structureTree.ts';
+import type { StructureNode } from './structureTree.ts';
 import { walkContent } from './contentWalker.ts';
 import type { Operators } from './contentWalker.ts';
 
-interface StructNode {
-  role?: string;
-  children?: (StructNode | { type: string; id: string })[];
-  alt?: string;
-  lang?: string;
-}
 interface PdfImage {
   width: number;
   height: number;
@@ -31,7 +26,6 @@ interface ImageStore {
 interface PdfPage {
   view: number[];
   getOperatorList(): Promise<Operators>;
-  getStructTree(): Promise<StructNode | null>;
   getAnnotations(): Promise<(WidgetOfPdf & { url?: string; unsafeUrl?: string; dest?: string | unknown[] | null })[]>;
   commonObjs: { get(id: string): { name: string; missingFile?: boolean } } & ImageStore;
   objs: ImageStore;
@@ -92,9 +86,9 @@ export async function observePdf(bytes: Uint8Array, pictures: PicturePort): Prom
     for (const [cue, { event, actions }] of actionsInPdf(objects))
       motion.set(factKey('cue', cue, 'motion'), `${event}: ${actions.join(', ')}`);
     for (const [item, size] of playedInPdf(objects)) motion.set(factKey('item', item, 'media'), `${size} bytes`);
-    const order = orderInTree(objects);
+    const trees = await structureTrees(bytes);
     for (let n = 1; n <= pdf.numPages; n++)
-      pages.push(await readPage(pdf, await pdf.getPage(n), language, embedded, pictures, motion, order));
+      pages.push(await readPage(pdf, await pdf.getPage(n), language, embedded, pictures, motion, trees[n - 1] ?? []));
     return { title: info.Title ?? '', language, outline: await readOutline(pdf), pages, embedded: [...embedded], motion };
   } finally {
     await pdf.destroy();
@@ -137,7 +131,7 @@ async function readPage(
   embedded: Set<string>,
   port: PicturePort,
   motion: MotionFacts,
-  order: ReadonlyMap<string, number>,
+  tree: readonly StructureNode[],
 ): Promise<ObservedPage> {
   const [x0, y0, x1, y1] = page.view as [number, number, number, number];
   const toPage: Matrix = [1, 0, 0, -1, -x0, y1];
@@ -164,10 +158,9 @@ async function readPage(
   const blocks: ObservedBlock[] = [];
   const tables: ObservedCell[][][] = [];
   const taken = new Set<number>();
-  const tree = await page.getStructTree();
-  const visit = (node: StructNode, inherited: Place): void => {
+  const visit = (node: StructureNode, inherited: Place): void => {
     const here = { ...inherited, language: node.lang ?? inherited.language, linked: inherited.linked || node.role === 'Link' };
-    const role = node.role ? ROLES[node.role] : undefined;
+    const role = ROLES[node.role];
     if (node.role === 'Table') tables.push([]);
     else if (node.role === 'TR') tables.at(-1)?.push([]);
     else if (node.role === 'TH' || node.role === 'TD') {
@@ -176,20 +169,19 @@ async function readPage(
     }
     if (role)
       blocks.push((here.block = { role, text: '', language: here.language, runs: [], ...(role === 'figure' && { alt: node.alt ?? '' }) }));
-    // Letters drawn as shapes say what they stand for (ActualText); pdf.js gives it as alt.
+    // Letters drawn as shapes say what they stand for (ActualText).
     const actual = node.role === 'Span' ? node.alt : undefined;
     const read = (text: string): void => {
       if (here.block) here.block.text += text;
       if (here.cell) here.cell.text += text;
     };
     if (actual !== undefined) read(actual);
-    for (const child of node.children ?? []) {
-      if (!('id' in child)) visit(child, here);
-      else if (child.type === 'content') {
-        const [, object, mark] = /^p(\d+)R?_mc(\d+)$/.exec(child.id) ?? [];
-        const mcid = Number(mark ?? NaN);
+    for (const child of node.children) {
+      if ('role' in child) visit(child, here);
+      else {
+        const mcid = child.mark;
         taken.add(mcid);
-        if (here.block) here.block.at ??= order.get(`${object} ${mark}`);
+        if (here.block) here.block.at ??= child.at;
         for (const run of content.text.get(mcid) ?? []) {
           const link = here.linked
             ? links.find(
@@ -207,7 +199,7 @@ async function readPage(
       }
     }
   };
-  if (tree) visit(tree, { language, block: null, cell: null, linked: false });
+  for (const node of tree) visit(node, { language, block: null, cell: null, linked: false });
   const pictures = await Promise.all(
     content.images.map(async (image) => ({ box: image.box, alt: undefined, picture: await signatureOf(page, image.object, port) })),
   );
