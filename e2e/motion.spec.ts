@@ -144,6 +144,8 @@ async function atMotion(page: Page, title: RegExp): Promise<void> {
   await page.goto('/');
   await page.getByRole('link', { name: title }).first().click();
   await page.getByRole('link', { name: 'Motion' }).click();
+  // The page of the application comes before its address is another.
+  await page.waitForURL(/\/motion/);
 }
 
 test.describe('the Motion stage', () => {
