@@ -97,8 +97,7 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
   await page.waitForTimeout(6000);
   await shot('settings');
   await page.getByRole('button', { name: 'Close settings' }).click();
-  await scoreRow(page, 'html').getByRole('button', { name: 'Run', exact: true }).click();
-  await scoreRow(page, 'html').locator('.state', { hasText: 'fresh' }).waitFor({ timeout: 120_000 });
+  await runOutput(scoreRow(page, 'html'), 120_000);
   await page.getByRole('link', { name: 'Handover' }).click();
   await page.getByRole('button', { name: 'Publish on the trial host' }).click();
   const site = await page.locator('.site-address a').getAttribute('href');
@@ -163,8 +162,7 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
   await page.locator('.ant-select-dropdown:visible').getByText('As laid out', { exact: true }).click();
   await page.getByRole('button', { name: 'Close settings' }).click();
   await scoreRow(page, 'docx').locator('.state', { hasText: 'stale' }).waitFor();
-  await scoreRow(page, 'docx').getByRole('button', { name: 'Run', exact: true }).click();
-  await scoreRow(page, 'docx').locator('.state', { hasText: 'fresh' }).waitFor({ timeout: 120_000 });
+  await runOutput(scoreRow(page, 'docx'), 120_000);
   await goTo(almanac, 'compare?page=6');
   await page.locator('.ant-segmented').getByText('Text document').click();
   await page.waitForTimeout(4000);

@@ -87,13 +87,11 @@ export class FontSet {
     const standIn = exact.length ? undefined : standInFor(family, this.standIns);
     const instead = standIn === undefined ? [] : all.filter((f) => sameFamily(f.family, standIn));
     const best = nearest(exact.length ? exact : instead.length ? instead : all, { weight, style, stretch });
-    const face = best instanceof FontFace ? best : nearest(this.faces, { weight, style, stretch });
+    const isHere = best instanceof FontFace;
+    const face = isHere ? best : nearest(this.faces, { weight, style, stretch });
     this.matches.set(id, face);
-    if (!(best instanceof FontFace)) {
-      this.awaited.add(best.key);
-      return face;
-    }
-    this.asked.push({ family, weight, style, face, standsIn: !exact.length });
+    if (isHere) this.asked.push({ family, weight, style, face, standsIn: !exact.length });
+    else this.awaited.add(best.key);
     return face;
   }
 

@@ -46,9 +46,6 @@ export async function shippedFonts(): Promise<ShippedFont[]> {
   return found;
 }
 
-/** The file of a font that comes with the program; none where the key is not one of these. */
-export const shippedFontFile = async (key: string): Promise<string | undefined> => (await shippedFonts()).find((f) => f.key === key)?.path;
-
 export async function shippedFontSource(): Promise<FontSource> {
   const fonts = await shippedFonts();
   const byKey = new Map(fonts.map((f) => [f.key, f]));

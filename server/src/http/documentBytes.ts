@@ -1,9 +1,9 @@
 import type { Request, Response } from 'express';
 import type { z } from 'zod';
 import type { FontEntry } from '@elastic-folio/core/api';
-import { encodedOrStandIn, FolioError, mediaReader, sharpPictures, shippedFontFile } from '@elastic-folio/core/node';
+import { encodedOrStandIn, FolioError, mediaReader, sharpPictures } from '@elastic-folio/core/node';
+import { packedFont } from '../packedFonts.ts';
 import type { Services } from '../services.ts';
-import { sendPackedFont } from './webFiles.ts';
 
 /** The fonts that a document is set with, in matching order. */
 export async function fontEntries(s: Services, id: string): Promise<z.input<typeof FontEntry>[]> {
@@ -17,9 +17,11 @@ export async function sendFont(s: Services, id: string, key: string, req: Reques
   for (const source of await s.fontSources(id))
     if (source.list().some((f) => f.key === key)) {
       res.setHeader('Cache-Control', 'private, max-age=86400');
-      const shipped = source.origin === 'shipped' ? await shippedFontFile(key) : undefined;
-      if (shipped !== undefined && (await sendPackedFont(s.config.root, shipped, req, res))) return;
-      res.type('font/ttf').send(Buffer.from(await source.bytes(key)));
+      const font = await source.bytes(key);
+      const packed = req.acceptsEncodings('br') ? await packedFont(s.config.root, font) : null;
+      res.vary('Accept-Encoding');
+      if (packed) res.setHeader('Content-Encoding', 'br');
+      res.type('font/ttf').send(packed ?? Buffer.from(font));
       return;
     }
   throw new FolioError('font.none', 'There is no such font.', 'Reload the page.');

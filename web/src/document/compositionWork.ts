@@ -98,16 +98,29 @@ const loadedFiles = new Map<string, Promise<Uint8Array>>();
 /** Shipped faces that text has asked for by now. */
 const wantedFaces = new Set<string>();
 
-/** Loads the fonts that the document can need of those that are there; files come once. */
+/**
+ * Loads the fonts that the document can need of those that are there; files come once. One that did not come, because the server was
+ * away, is asked for again with the next change.
+ */
 async function takeFonts(list: FontEntry[]): Promise<void> {
   if (!folio) return;
   there = list;
   asked = fontsAsked(shown()!);
-  const fetched = async (key: string): Promise<Uint8Array> =>
-    new Uint8Array(await (await fetch(`${root}/folios/${encodeURIComponent(id)}/fonts/${encodeURIComponent(key)}`)).arrayBuffer());
+  const fetched = async (key: string): Promise<Uint8Array> => {
+    const answer = await fetch(`${root}/folios/${encodeURIComponent(id)}/fonts/${encodeURIComponent(key)}`);
+    if (!answer.ok) throw new Error('it did not arrive');
+    return new Uint8Array(await answer.arrayBuffer());
+  };
+  const again = (key: string): void => {
+    loadedFiles.delete(key);
+    asked = '';
+  };
   const bytes = (key: string): Promise<Uint8Array> => {
     let file = loadedFiles.get(key);
-    if (!file) loadedFiles.set(key, (file = fetched(key)));
+    if (!file) {
+      loadedFiles.set(key, (file = fetched(key)));
+      file.catch(() => again(key));
+    }
     return file;
   };
   const from = (origin: FontOrigin): FontSource => ({ origin, list: () => list.filter((f) => f.origin === origin), bytes });
