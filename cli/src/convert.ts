@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { FileDerived, FolioError, sharpPictures } from '@elastic-folio/core/node';
-import { convert, readRecipe, readSettings, writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
+import { convert, ledgerFile, readRecipe, readSettings, writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
 import type { ConversionPorts, Writer } from '@elastic-folio/core/write';
 import { inEdition } from '@elastic-folio/core/language';
 import { withDocument } from './openDocument.ts';
@@ -60,7 +60,7 @@ export async function convertFile(file: string, options: ConvertOptions): Promis
       const ms = Math.round(performance.now() - started);
       await writeFile(
         join(folder, 'ledger.json'),
-        JSON.stringify({ output: writer.id, valid: result.valid, counts: result.counts, entries: result.ledger }, null, 1),
+        ledgerFile({ output: writer.id, valid: result.valid, counts: result.counts, entries: result.ledger }),
       );
       if (result.files.length > 1)
         await pipeline(

@@ -35,7 +35,7 @@ describe('reading a web page back', () => {
       ['Eins ', 12, '#112233', undefined],
       ['zwei', 12, 'inherit', 'page:2'],
     ]);
-    expect(blocks[0]!.runs[0]!.box.x).toBe(6);
+    expect(blocks[0]!.runs[0]!.start!.x).toBe(6);
   });
   test('places through turned and shifted boxes', async () => {
     const { blocks } = await page(
@@ -44,8 +44,8 @@ describe('reading a web page back', () => {
     // Worked by hand: (8, 4) turned a quarter is (−4, 8); with (40, 20) that is (36, 28) px; the baseline lies (0.8 − 0.2) · 8 px further on.
     const [run] = blocks[0]!.runs;
     expect(run!.angle).toBeCloseTo(90);
-    expect(run!.box.y).toBeCloseTo(28 * 0.75);
-    expect(run!.box.x).toBeCloseTo((36 - 4.8) * 0.75);
+    expect(run!.start!.y).toBeCloseTo(28 * 0.75);
+    expect(run!.start!.x).toBeCloseTo((36 - 4.8) * 0.75);
   });
   test('what assistive technology does not get is loose text', async () => {
     const { blocks, loose } = await page('<div class="i" aria-hidden="true"><span class="l">7</span></div>');

@@ -1,23 +1,27 @@
 import { describe, expect, test } from '@jest/globals';
+import type { PDFDocument } from '@cantoo/pdf-lib';
+import { openFile } from '../src/ledger/pdf/pdfFile.ts';
 import { structureTrees } from '../src/ledger/pdf/structureTree.ts';
 
 /** A file of two pages with these objects of a structure tree; its root is object 10. Readers find objects without a table of them. */
-const file = (objects: Record<number, string>): Uint8Array =>
-  new TextEncoder().encode(
-    [
-      '%PDF-1.7',
-      '1 0 obj\n<< /Type /Catalog /Pages 2 0 R /StructTreeRoot 10 0 R >>\nendobj',
-      '2 0 obj\n<< /Type /Pages /Kids [3 0 R 4 0 R] /Count 2 >>\nendobj',
-      ...[3, 4].map((n) => `${n} 0 obj\n<< /Type /Page /Parent 2 0 R /MediaBox [0 0 100 100] >>\nendobj`),
-      ...Object.entries(objects).map(([n, o]) => `${n} 0 obj\n<< ${o} >>\nendobj`),
-      'trailer\n<< /Root 1 0 R /Size 99 >>\n%%EOF',
-    ].join('\n'),
+const file = (objects: Record<number, string>): Promise<PDFDocument> =>
+  openFile(
+    new TextEncoder().encode(
+      [
+        '%PDF-1.7',
+        '1 0 obj\n<< /Type /Catalog /Pages 2 0 R /StructTreeRoot 10 0 R >>\nendobj',
+        '2 0 obj\n<< /Type /Pages /Kids [3 0 R 4 0 R] /Count 2 >>\nendobj',
+        ...[3, 4].map((n) => `${n} 0 obj\n<< /Type /Page /Parent 2 0 R /MediaBox [0 0 100 100] >>\nendobj`),
+        ...Object.entries(objects).map(([n, o]) => `${n} 0 obj\n<< ${o} >>\nendobj`),
+        'trailer\n<< /Root 1 0 R /Size 99 >>\n%%EOF',
+      ].join('\n'),
+    ),
   );
 
 describe('the structure tree of a PDF, by pages (ISO 32000-1, 14.7)', () => {
   test('a paragraph over two pages is on both, its content in the order of the whole', async () => {
-    const trees = await structureTrees(
-      file({
+    const trees = structureTrees(
+      await file({
         10: '/Type /StructTreeRoot /K 11 0 R /RoleMap << /Lead /P >>',
         11: '/S /Document /P 10 0 R /K [12 0 R 13 0 R]',
         12: '/S /Lead /P 11 0 R /Pg 3 0 R /Lang (de) /K [0 << /Type /MCR /Pg 4 0 R /MCID 7 >>]',
@@ -39,8 +43,8 @@ describe('the structure tree of a PDF, by pages (ISO 32000-1, 14.7)', () => {
   });
 
   test('cells without content are cells; what a text in it looks like is not mistaken for the tree', async () => {
-    const trees = await structureTrees(
-      file({
+    const trees = structureTrees(
+      await file({
         10: '/Type /StructTreeRoot /K [11 0 R 15 0 R]',
         11: '/S /Table /P 10 0 R /K 12 0 R',
         12: '/S /TR /P 11 0 R /K [13 0 R 14 0 R]',
@@ -69,21 +73,21 @@ describe('the structure tree of a PDF, by pages (ISO 32000-1, 14.7)', () => {
   });
 
   test('letters in UTF-16 are read, and stand for shapes where there is no alternative', async () => {
-    const trees = await structureTrees(
-      file({ 10: '/Type /StructTreeRoot /K 11 0 R', 11: '/S /Span /P 10 0 R /Pg 3 0 R /ActualText <FEFF00C9263E> /K 0' }),
+    const trees = structureTrees(
+      await file({ 10: '/Type /StructTreeRoot /K 11 0 R', 11: '/S /Span /P 10 0 R /Pg 3 0 R /ActualText <FEFF00C9263E> /K 0' }),
     );
     expect(trees[0]).toEqual([{ role: 'Span', alt: 'É☾', children: [{ mark: 0, at: 0 }] }]);
   });
 
   test('a tree that bites its tail, one that names what is not there, and a file without any: what can be told is', async () => {
-    const trees = await structureTrees(
-      file({
+    const trees = structureTrees(
+      await file({
         10: '/Type /StructTreeRoot /K [11 0 R 90 0 R 3]',
         11: '/S /Sect /P 10 0 R /K [12 0 R 91 0 R]',
         12: '/S /P /P 11 0 R /Pg 3 0 R /K [0 11 0 R << /Type /MCR /Pg 92 0 R /MCID 1 >>]',
       }),
     );
     expect(trees).toEqual([[{ role: 'Sect', children: [{ role: 'P', children: [{ mark: 0, at: 0 }] }] }], []]);
-    expect(await structureTrees(file({}))).toEqual([[], []]);
+    expect(structureTrees(await file({}))).toEqual([[], []]);
   });
 });

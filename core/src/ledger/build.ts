@@ -1,6 +1,8 @@
+import type { Composition } from '../compose/marks.ts';
 import type { Folio } from '../folio/folio.ts';
 import { subjectKey } from './entry.ts';
 import type { Evidence, Judgement, LedgerEntry } from './entry.ts';
+import { pagesAsSet } from './setPages.ts';
 import { subjectsOf } from './subjects.ts';
 import type { SubjectInFolio } from './subjects.ts';
 
@@ -8,7 +10,13 @@ import type { SubjectInFolio } from './subjects.ts';
  * The ledger of a run: every subject of the document, what the writer says of it, and what reading
  * back found. Complete by construction: it walks the subjects, not what the writer happened to do.
  */
-export function buildLedger(folio: Folio, judge: (subject: SubjectInFolio) => Judgement, evidence: readonly Evidence[]): LedgerEntry[] {
+export function buildLedger(
+  folio: Folio,
+  composition: Composition,
+  judge: (subject: SubjectInFolio) => Judgement,
+  evidence: readonly Evidence[],
+): LedgerEntry[] {
+  const pagesOf = pagesAsSet(folio, composition);
   const found = new Map<string, Evidence[]>();
   for (const e of evidence) {
     const key = subjectKey(e.subject);
@@ -24,7 +32,7 @@ export function buildLedger(folio: Folio, judge: (subject: SubjectInFolio) => Ju
     const says = (against ?? seen[0])?.says;
     entries.push({
       subject: about.subject,
-      pages: about.pages,
+      pages: pagesOf(about),
       outcome,
       code,
       values,

@@ -105,7 +105,9 @@ function comparePair(
   found.say(kind, id, 'text', same, same ? `“${short(fold(seen.text))}”` : `reads “${short(fold(seen.text))}”`);
   const role = context.format.roleFor(block.role);
   found.say(kind, id, 'role', seen.role === role, `is ${seen.role}${seen.role === role ? '' : `, not ${role}`}`);
-  const another = languageDifference(block, seen);
+  const [want, have] = [measured(block.runs), measured(seen.runs)];
+  const another =
+    seen.language.toLowerCase() === block.language.toLowerCase() ? languageDifference(want, have) : `language ${seen.language}`;
   found.say(kind, id, 'language', another === null, another ?? `language ${seen.language}`);
   for (const link of block.links) {
     const places = placesOfLink(seen, dense(link.text));
@@ -120,32 +122,48 @@ function comparePair(
     );
   }
   // Letters drawn as shapes have no text of their own to measure.
-  if (context.format.drawsText || block.runs.some((r) => !r.embeds) || dense(block.text) !== dense(seen.runs.map((r) => r.text).join('')))
-    return;
-  const look = lookDifference(block.runs, seen.runs);
+  if (context.format.drawsText || block.runs.some((r) => !r.embeds) || dense(block.text) !== have.map((r) => r.letters).join('')) return;
+  const look = lookDifference(want, have);
   found.say(kind, id, 'look', look === null, look ?? 'font, size and colour as designed');
-  const off = placeDifference(block.runs, seen.runs, context.format.baselineTolerance);
+  const off = placeDifference(want, have, context.format.baselineTolerance);
   if (off) offsets.set(block.item, [...(offsets.get(block.item) ?? []), { block, ...off }]);
 }
 
-/** What of a text is in another language than it should be: all of it, or some words (WCAG 2.2, 3.1.2). */
-function languageDifference(block: ExpectedBlock, seen: ObservedBlock): string | null {
-  if (seen.language.toLowerCase() !== block.language.toLowerCase()) return `language ${seen.language}`;
-  const [want, have] = [letters(block.runs), letters(seen.runs)];
-  if (want.length !== have.length) return null;
-  const wrong = want.findIndex((w, i) => w.language.toLowerCase() !== have[i]!.language.toLowerCase());
-  return wrong < 0 ? null : `“${short(have[wrong]!.text)}”: language ${have[wrong]!.language}`;
+/** A run with its letters, spaces left out. */
+interface Measured<R> {
+  run: R;
+  letters: string;
 }
 
-/** The look of each letter of a text, spaces left out. */
-function letters<R extends { text: string }>(runs: readonly R[]): R[] {
-  return runs.flatMap((r) => Array.from({ length: dense(r.text).length }, () => r));
+const measured = <R extends { text: string }>(runs: readonly R[]): Measured<R>[] => runs.map((run) => ({ run, letters: dense(run.text) }));
+
+const lengthOf = (runs: readonly Measured<unknown>[]): number => runs.reduce((sum, { letters }) => sum + letters.length, 0);
+
+/** Runs of two lists that have letters in common, by their places in the text; what goes beyond the end of one is left out. */
+function* overlaps<A, B>(want: readonly Measured<A>[], have: readonly Measured<B>[]): Generator<[A, B]> {
+  let [i, j, left, right] = [0, 0, 0, 0];
+  for (;;) {
+    while (left === 0 && i < want.length) left = want[i++]!.letters.length;
+    while (right === 0 && j < have.length) right = have[j++]!.letters.length;
+    if (!left || !right) return;
+    yield [want[i - 1]!.run, have[j - 1]!.run];
+    const both = Math.min(left, right);
+    left -= both;
+    right -= both;
+  }
 }
 
-function lookDifference(want: readonly ExpectedRun[], have: readonly ObservedRun[]): string | null {
-  const [a, b] = [letters(want), letters(have)];
-  for (let i = 0; i < a.length; i++) {
-    const [w, h] = [a[i]!, b[i]!];
+/** The first words of a text that are in another language than they should be (WCAG 2.2, 3.1.2). */
+function languageDifference(want: readonly Measured<ExpectedRun>[], have: readonly Measured<ObservedRun>[]): string | null {
+  if (lengthOf(want) !== lengthOf(have)) return null;
+  for (const [w, h] of overlaps(want, have))
+    if (w.language !== h.language && w.language.toLowerCase() !== h.language.toLowerCase())
+      return `“${short(h.text)}”: language ${h.language}`;
+  return null;
+}
+
+function lookDifference(want: readonly Measured<ExpectedRun>[], have: readonly Measured<ObservedRun>[]): string | null {
+  for (const [w, h] of overlaps(want, have)) {
     if (!w.embeds || h.colour === 'drawn') continue;
     if (w.font !== h.font) return `“${short(h.text)}” is set in ${h.font}, not ${w.font}`;
     if (Math.abs(w.size - h.size) > 0.02) return `“${short(h.text)}” is ${pt(h.size)}, not ${pt(w.size)}`;
@@ -163,24 +181,24 @@ export function sameColour(a: string, b: string, exact: boolean): boolean {
 
 /** How far the stretches of a text stand from their places: of the first, and at worst. */
 function placeDifference(
-  want: readonly ExpectedRun[],
-  have: readonly ObservedRun[],
+  want: readonly Measured<ExpectedRun>[],
+  have: readonly Measured<ObservedRun>[],
   baseline: number,
 ): { dx: number; dy: number; worst: number } | null {
   const starts = new Map<number, ObservedRun>();
   let at = 0;
-  for (const r of have) {
-    if (dense(r.text)) starts.set(at, r);
-    at += dense(r.text).length;
+  for (const { run, letters } of have) {
+    if (letters) starts.set(at, run);
+    at += letters.length;
   }
   let first: { dx: number; dy: number } | null = null;
   let worst = 0;
   at = 0;
-  for (const w of want) {
-    const seen = dense(w.text) && !/^\s/.test(w.text) ? starts.get(at) : undefined;
-    at += dense(w.text).length;
-    if (!seen || seen.placed === false || /^\s/.test(seen.text)) continue;
-    const [dx, dy] = [seen.box.x - w.start.x, seen.box.y - w.start.y];
+  for (const { run: w, letters } of want) {
+    const seen = letters && !/^\s/.test(w.text) ? starts.get(at) : undefined;
+    at += letters.length;
+    if (!seen?.start || /^\s/.test(seen.text)) continue;
+    const [dx, dy] = [seen.start.x - w.start.x, seen.start.y - w.start.y];
     first ??= { dx, dy };
     worst = Math.max(worst, Math.hypot(dx - first.dx, Math.max(0, Math.abs(dy - first.dy) - baseline)));
     if (Math.abs(seen.angle - w.angle) > 0.5) worst = Infinity;

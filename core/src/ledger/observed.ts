@@ -1,4 +1,4 @@
-import type { Rect } from '../folio/geometry.ts';
+import type { Point, Rect } from '../folio/geometry.ts';
 import type { MotionFacts } from './motionFacts.ts';
 
 /** A stretch of text of one look, as a file shows it. Lengths in points from the page's top left. */
@@ -9,9 +9,8 @@ export interface ObservedRun {
   size: number;
   /** `#rrggbb`, or `drawn` where letters are shapes. */
   colour: string;
-  box: Rect;
-  /** False where the reader’s browser breaks the lines: then nothing is known of its place. */
-  placed?: boolean;
+  /** Where its first letter stands on its baseline; null for spaces, and where the reader’s program breaks the lines. */
+  start: Point | null;
   /** Angle of the baseline in degrees clockwise. */
   angle: number;
   link?: string | undefined;

@@ -51,10 +51,11 @@ export const sharpPictures: PicturePort = {
   ): Promise<EncodedPicture> {
     const meta = await this.info(bytes);
     const width = Math.max(1, Math.min(meta.width, Math.round(maxWidth)));
+    const shownThrough = meta.hasAlpha && !(await isOpaque(bytes));
     const opaque = (await opened(bytes)).rotate().resize({ width, withoutEnlargement: true }).toColourspace('srgb');
     const through = throughWhite ? await withoutGround(opaque.clone()) : null;
     const resized = through ?? opaque;
-    const wanted = format !== 'auto' ? format : meta.hasAlpha && !(await (await opened(bytes)).stats()).isOpaque ? 'png' : 'jpeg';
+    const wanted = format !== 'auto' ? format : shownThrough ? 'png' : 'jpeg';
     const chosen = through && wanted === 'jpeg' ? 'png' : wanted;
     const image =
       chosen === 'png'
@@ -103,14 +104,19 @@ export const sharpPictures: PicturePort = {
     };
     return grid((await opened(bytes)).extract({ ...at, ...within }), cells);
   },
-  signatureOfPixels: async (pixels, width, height, channels, cells) =>
-    grid((await libvips())(pixels, { raw: { width, height, channels } }), cells),
+  signatureOfPixels: async (pixels, width, height, channels, cells) => averages(pixels, width, height, channels, cells),
 };
 
 const rawPixels = async (image: Sharp): Promise<RawPixels> => {
   const { data, info } = await image.toColourspace('srgb').ensureAlpha().raw().toBuffer({ resolveWithObject: true });
   return { data, width: info.width, height: info.height };
 };
+
+/** Whether nothing shows through, although something could: most programs write every picture with its opacity. */
+async function isOpaque(bytes: Uint8Array): Promise<boolean> {
+  const opacity = await (await opened(bytes)).extractChannel('alpha').raw().toBuffer();
+  return opacity.every((byte) => byte === 255);
+}
 
 /** The picture without the white around what it shows; null where it stands on none. */
 async function withoutGround(image: Sharp): Promise<Sharp | null> {
@@ -120,34 +126,56 @@ async function withoutGround(image: Sharp): Promise<Sharp | null> {
   return (await libvips())(seenThrough(pixels), { raw: { width, height, channels: 4 } });
 }
 
-/** Pixels across to which a picture is made smaller before its cells are averaged: enough for every line of it to count. */
-const AVERAGED = 512;
+/** Pictures of more pixels are made smaller before the colours of their cells are averaged, to so many across. */
+const AVERAGED_PIXELS = 1_000_000;
+const AVERAGED = 1024;
 
-/** Averages over the cells of a grid. Made small in one go, thin lines would fall through between the points that are looked at. */
 async function grid(image: Sharp, cells: number): Promise<Uint8Array> {
-  const { data, info } = await image
-    .flatten({ background: '#fff' })
-    .toColourspace('srgb')
-    .removeAlpha()
-    .resize({ width: AVERAGED, height: AVERAGED, fit: 'inside', withoutEnlargement: true })
-    .raw()
-    .toBuffer({ resolveWithObject: true });
-  const { width, height, channels } = info;
-  const sums = new Float64Array(cells * cells * 3);
-  const counts = new Float64Array(cells * cells);
-  const columns = Int32Array.from({ length: width }, (_, x) => Math.floor((x * cells) / width));
+  const { width, height } = await image.metadata();
+  const coloured = image.toColourspace('srgb');
+  const small =
+    width * height > AVERAGED_PIXELS
+      ? coloured.resize({ width: AVERAGED, height: AVERAGED, fit: 'inside', withoutEnlargement: true })
+      : coloured;
+  const { data, info } = await small.raw().toBuffer({ resolveWithObject: true });
+  return averages(data, info.width, info.height, info.channels, cells);
+}
+
+/** Averages over the cells of a grid, on white: of every pixel, so that thin lines do not fall through between those looked at. */
+function averages(pixels: Uint8Array, width: number, height: number, channels: number, cells: number): Uint8Array {
+  const out = new Uint8Array(cells * cells * 3);
+  const edge = (cell: number, length: number): number => Math.ceil((cell * length) / cells);
+  for (let row = 0; row < cells; row++)
+    for (let column = 0; column < cells; column++) {
+      const part = { left: edge(column, width), right: edge(column + 1, width), top: edge(row, height), bottom: edge(row + 1, height) };
+      out.set(averageOf(pixels, width, channels, part), (row * cells + column) * 3);
+    }
+  return out;
+}
+
+/** The average colour of a part of a picture; none where it has no pixel, as in pictures of fewer than there are cells. */
+function averageOf(
+  pixels: Uint8Array,
+  width: number,
+  channels: number,
+  { left, right, top, bottom }: { left: number; right: number; top: number; bottom: number },
+): [number, number, number] {
+  const count = (right - left) * (bottom - top);
+  if (!count) return [0, 0, 0];
   const [second, third] = channels < 3 ? [0, 0] : [1, 2];
-  let at = 0;
-  for (let y = 0; y < height; y++) {
-    const row = Math.floor((y * cells) / height) * cells;
-    for (let x = 0; x < width; x++, at += channels) {
-      const cell = row + columns[x]!;
-      counts[cell]!++;
-      sums[cell * 3]! += data[at]!;
-      sums[cell * 3 + 1]! += data[at + second]!;
-      sums[cell * 3 + 2]! += data[at + third]!;
+  const opacity = channels === 2 || channels === 4 ? channels - 1 : -1;
+  let [red, green, blue] = [0, 0, 0];
+  for (let y = top; y < bottom; y++) {
+    const end = (y * width + right) * channels;
+    for (let at = (y * width + left) * channels; at < end; at += channels) {
+      // On white, in parts of 255 × 255.
+      const cover = opacity < 0 ? 255 : pixels[at + opacity]!;
+      const ground = (255 - cover) * 255;
+      red += pixels[at]! * cover + ground;
+      green += pixels[at + second]! * cover + ground;
+      blue += pixels[at + third]! * cover + ground;
     }
   }
-  // A picture of fewer pixels than cells leaves some empty.
-  return Uint8Array.from(sums, (sum, i) => Math.round(sum / Math.max(1, counts[Math.floor(i / 3)]!)));
+  const whole = count * 255;
+  return [Math.round(red / whole), Math.round(green / whole), Math.round(blue / whole)];
 }

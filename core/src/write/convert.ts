@@ -78,7 +78,7 @@ export async function convert(
     for await (const e of writer.readBack(written, job)) evidence.push(e);
     stopIfCancelled(ports.signal);
     const judge = await writer.judge(job);
-    const ledger = buildLedger(folio, (about) => lost(about, judge(about), damaged), evidence);
+    const ledger = buildLedger(folio, composition, (about) => lost(about, judge(about), damaged), evidence);
     await mkdir(dirname(folder), { recursive: true });
     await putInPlace(staging, folder);
     return { files: files.sort((a, b) => (a.path < b.path ? -1 : 1)), ledger, counts: countLedger(ledger), valid: isValid(ledger) };

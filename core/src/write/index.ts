@@ -52,3 +52,4 @@ export { keywordsFor } from './html/keywords.ts';
 export { webFont } from './shared/subsetFont.ts';
 export { zipFiles } from './zipFiles.ts';
 export { translatedOriginal } from './original/translatedOriginal.ts';
+export { ledgerFile } from '../ledger/ledgerFile.ts';

@@ -6,6 +6,7 @@ import sharp from 'sharp';
 import { produce } from 'immer';
 import { Folio, Item } from '../../src/index.ts';
 import { getDocument } from '../../src/ledger/pdf/pdfjs.ts';
+import { openFile } from '../../src/ledger/pdf/pdfFile.ts';
 import { structureTrees } from '../../src/ledger/pdf/structureTree.ts';
 import type { StructureContent, StructureNode } from '../../src/ledger/pdf/structureTree.ts';
 import { asSample, make, readBack } from '../support/samples.ts';
@@ -203,7 +204,7 @@ describe('cards as pages of a PDF', () => {
 
   test('our reader numbers that order over pages', async () => {
     const contents = (node: StructureNode): StructureContent[] => node.children.flatMap((c) => ('role' in c ? contents(c) : [c]));
-    const onPages = (await structureTrees(bytes))
+    const onPages = structureTrees(await openFile(bytes))
       .flatMap((tree, page) => tree.flatMap(contents).map(({ at }) => ({ at, page: page + 1 })))
       .sort((a, b) => a.at - b.at)
       .map(({ page }) => page);

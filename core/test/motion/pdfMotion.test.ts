@@ -6,7 +6,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { original, produce } from 'immer';
 import { getDocument } from '../../src/ledger/pdf/pdfjs.ts';
-import { objectsOf, pageMotionOf } from '../../src/ledger/pdf/observeForm.ts';
+import { motionOfFile } from '../../src/ledger/pdf/observeMotion.ts';
+import { openFile } from '../../src/ledger/pdf/pdfFile.ts';
 import { Folio, Transition } from '../../src/index.ts';
 import { hasDirection, openingEntries, transitionDictionary } from '../../src/write/pdf/transition.ts';
 import { asSample, writeOnly } from '../support/samples.ts';
@@ -145,8 +146,11 @@ describe('the form of a PDF (ISO 32000-1, 12.7), seen by other programs', () => 
     await again.destroy();
   });
 
-  test('transitions and times are found in the file', () =>
-    expect(pageMotionOf(objectsOf(bytes))).toEqual([{ transition: 'wipe in 0.4 s', advance: 'after 6 s', actions: [] }]));
+  test('transitions and times are found in the file', async () =>
+    expect([...motionOfFile(await openFile(bytes))].filter(([about]) => about.startsWith('page '))).toEqual([
+      ['page 1 transition', 'wipe in 0.4 s'],
+      ['page 1 advance', 'after 6 s'],
+    ]));
 
   (existsSync('/usr/bin/qpdf') ? test : test.skip)('qpdf finds nothing wrong, the form in the catalog and the full screen', async () => {
     const folder = await mkdtemp(join(tmpdir(), 'form-'));

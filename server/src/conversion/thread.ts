@@ -31,7 +31,7 @@ import {
   takeFile,
 } from '@elastic-folio/core/read';
 import type { LoadedFolio } from '@elastic-folio/core/read';
-import { convert, writerById } from '@elastic-folio/core/write';
+import { convert, ledgerFile, writerById } from '@elastic-folio/core/write';
 import type { WriteJob } from '@elastic-folio/core/write';
 import {
   analyse,
@@ -306,7 +306,7 @@ async function write(task: Extract<Task, { kind: 'convert' }>): Promise<Conversi
     });
     await writeFile(
       join(task.folder, 'ledger.json'),
-      JSON.stringify({ output: writer.id, valid: result.valid, counts: result.counts, entries: result.ledger }),
+      ledgerFile({ output: writer.id, valid: result.valid, counts: result.counts, entries: result.ledger }),
     );
     return { ...result, ledger: [] };
   } finally {

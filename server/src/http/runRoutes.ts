@@ -118,7 +118,7 @@ export function runRoutes(api: Api, s: Services): void {
     async ({ params: p }) => {
       const run = await finished(p.id);
       try {
-        return JSON.parse(await readFile(join(s.paths.results, run.id, 'ledger.json'), 'utf8')) as z.input<typeof Ledger>;
+        return Ledger.parse(JSON.parse(await readFile(join(s.paths.results, run.id, 'ledger.json'), 'utf8')));
       } catch {
         throw new FolioError('ledger.none', 'The account of this result is damaged or gone.', 'Run the output again.');
       }

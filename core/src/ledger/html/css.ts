@@ -23,7 +23,9 @@ export interface FontFaceRule {
 
 /** A style sheet as far as results need it: compound and descendant selectors, `@font-face`; `@media` is passed over. */
 export class StyleRules {
-  private readonly rules: Rule[] = [];
+  /** Rules with their places, by what their last selector asks for first: an element is held against few of them. */
+  private readonly rules = new Map<string, { rule: Rule; i: number }[]>();
+  private count = 0;
   readonly fontFaces: FontFaceRule[] = [];
 
   add(css: string): void {
@@ -46,7 +48,7 @@ export class StyleRules {
           const found = compoundsOf(selector);
           if (found) {
             const { compounds } = found;
-            this.rules.push({
+            this.keep({
               ...found,
               declarations,
               weight: compounds.reduce((w, c) => w + (c.id ? 10000 : 0) + c.classes.length * 100 + (c.tag ? 1 : 0), 0),
@@ -58,6 +60,15 @@ export class StyleRules {
     });
   }
 
+  private keep(rule: Rule): void {
+    const { tag, id, classes } = rule.compounds[rule.compounds.length - 1]!;
+    const key = classes[0] !== undefined ? `.${classes[0]}` : id !== undefined ? `#${id}` : (tag ?? '*');
+    const kept = this.rules.get(key);
+    const placed = { rule, i: this.count++ };
+    if (kept) kept.push(placed);
+    else this.rules.set(key, [placed]);
+  }
+
   /** What the sheets and the element's own style say of it or of a part of it (CSS Cascade 4, 6.4). */
   styleOf(element: Element, ancestors: readonly Element[], part: string | null = null): Declarations {
     return Object.assign({}, ...this.rulesOf(element, ancestors, part)) as Declarations;
@@ -65,8 +76,9 @@ export class StyleRules {
 
   /** The same, rule by rule, the stronger last. */
   rulesOf(element: Element, ancestors: readonly Element[], part: string | null = null): Declarations[] {
-    const matching = this.rules
-      .map((rule, i) => ({ rule, i }))
+    const keys = ['*', element.tagName, `#${attribute(element, 'id')}`, ...classesOf(element).map((name) => `.${name}`)];
+    const matching = keys
+      .flatMap((key) => this.rules.get(key) ?? [])
       .filter(({ rule }) => rule.part === part && matches(rule.compounds, element, ancestors));
     matching.sort((a, b) => a.rule.weight - b.rule.weight || a.i - b.i);
     const own = part === null ? [inlineStyle(attribute(element, 'style'))] : [];
@@ -116,11 +128,14 @@ function compoundsOf(selector: csstree.CssNode): Pick<Rule, 'compounds' | 'part'
   return plain ? { compounds, part: named } : null;
 }
 
+/** The classes of an element, each once. */
+const classesOf = (e: Element): string[] => [...new Set((attribute(e, 'class') ?? '').split(/\s+/))];
+
 function matchesCompound(c: Rule['compounds'][number], e: Element): boolean {
   if (c.tag && c.tag !== e.tagName) return false;
   if (c.id && c.id !== attribute(e, 'id')) return false;
   if (!c.classes.length) return true;
-  const classes = (attribute(e, 'class') ?? '').split(/\s+/);
+  const classes = classesOf(e);
   return c.classes.every((name) => classes.includes(name));
 }
 

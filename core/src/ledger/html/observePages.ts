@@ -32,20 +32,13 @@ interface Looks {
 
 /** Reads pages back from the files of a result alone: what a browser would show, worked out from HTML and CSS. */
 export async function observePages(texts: readonly TextFile[], files: HtmlFiles): Promise<ObservedDocument> {
-  const documents = texts.map(({ path, text }) => {
-    const all = [...elementsOf(parsePage(text))];
-    return { path, all, sections: all.filter((e) => e.tagName === 'section' && (attribute(e, 'class') ?? '').split(' ').includes('page')) };
-  });
-  const addresses = new Map<string, number>();
-  for (const [i, { path, section }] of documents.flatMap((d) => d.sections.map((section) => ({ path: d.path, section }))).entries()) {
-    if (!addresses.has(path)) addresses.set(path, i);
-    for (const e of [section, ...elementsOf(section)])
-      if (attribute(e, 'id') !== undefined) addresses.set(`${path}#${attribute(e, 'id')}`, i);
-  }
   const looksOf = sheetReader(files);
   const out: ObservedDocument = { title: '', language: '', outline: [], pages: [], embedded: [], motion: new Map() };
   const embedded = new Set<string>();
-  for (const { path, all, sections } of documents) {
+  const addresses = new Map<string, number>();
+  const pages: { path: string; looks: Looks; language: string; section: Element }[] = [];
+  for (const { path, text } of texts) {
+    const all = [...elementsOf(parsePage(text))];
     const looks = await looksOf(path, all);
     for (const f of looks.fonts.values()) embedded.add(f.postscriptName);
     await observeMotion(path, all, files.file, out.motion!);
@@ -54,12 +47,21 @@ export async function observePages(texts: readonly TextFile[], files: HtmlFiles)
     out.language ||= language;
     const title = all.find((e) => e.tagName === 'title');
     out.title ||= title ? textOf(title) : '';
-    for (const section of sections) {
-      out.pages.push(await new PageWalker(looks, path, addresses, files).read(section, language));
-      for (const e of elementsOf(section))
-        if (/^h[1-6]$/.test(e.tagName) && !(attribute(e, 'class') ?? '').includes('continued'))
-          out.outline.push({ text: textOf(e), page: out.pages.length });
+    for (const section of all) {
+      if (section.tagName !== 'section' || !(attribute(section, 'class') ?? '').split(' ').includes('page')) continue;
+      if (!addresses.has(path)) addresses.set(path, pages.length);
+      for (const e of [section, ...elementsOf(section)])
+        if (attribute(e, 'id') !== undefined) addresses.set(`${path}#${attribute(e, 'id')}`, pages.length);
+      pages.push({ path, looks, language, section });
     }
+  }
+  for (const { path, looks, language, section } of pages) {
+    out.pages.push(await new PageWalker(looks, path, addresses, files).read(section, language));
+    for (const e of elementsOf(section))
+      if (/^h[1-6]$/.test(e.tagName) && !(attribute(e, 'class') ?? '').includes('continued'))
+        out.outline.push({ text: textOf(e), page: out.pages.length });
+    // What was read is let go of: the elements of a long document take more than all else.
+    section.childNodes = [];
   }
   return { ...out, embedded: [...embedded] };
 }
@@ -100,8 +102,23 @@ interface Where {
   cell: ObservedCell | null;
   link: string | undefined;
   z: number;
-  /** The line box in force, with the pen's place along it. */
-  line: { x: number; top: number; height: number; pen: number; font: string; size: number; matrix: Matrix } | null;
+  /** The line box in force. */
+  line: { height: number; pen: Pen; font: string; size: number; matrix: Matrix } | null;
+}
+
+/** The place along a line to which it is written. Most lines are of one piece: none is measured that nothing comes after. */
+class Pen {
+  private at = 0;
+  private ahead: (() => number)[] = [];
+
+  place(): number {
+    for (const width of this.ahead.splice(0)) this.at += width();
+    return this.at;
+  }
+
+  move(width: () => number): void {
+    this.ahead.push(width);
+  }
 }
 
 const lengthPx = (value: string | undefined): number => (value === undefined ? 0 : Number.parseFloat(value) || 0);
@@ -219,8 +236,6 @@ class PageWalker {
     if (attribute(node, 'role') === 'img')
       this.blocks.push({ role: 'figure', text: '', language: inside.language, runs: [], alt: attribute(node, 'aria-label') });
     for (const child of node.childNodes) this.visit(child, inside);
-    // A line box passes its pen on to what follows in the same line.
-    if (inside.line && at.line && own['position'] !== 'absolute') at.line.pen = inside.line.pen;
   }
 
   /** Tables by their elements (HTML, section 4.9). */
@@ -250,10 +265,8 @@ class PageWalker {
     if (own['white-space'] === 'pre') {
       const style = inside.style;
       inside.line = {
-        x: 0,
-        top: 0,
         height: lengthPx(style['line-height']),
-        pen: 0,
+        pen: new Pen(),
         font: style['font-family'] ?? '',
         size: lengthPx(style['font-size']),
         matrix: inside.matrix,
@@ -287,20 +300,22 @@ class PageWalker {
       ? [Math.round(base.ascent * at.line.size), Math.round(base.descent * at.line.size)]
       : [at.line.size * 0.8, at.line.size * 0.2];
     const baseline = (at.line.height - (a + d)) / 2 + a;
-    const spaces = [...value].filter((c) => c === ' ' || c === '\u00A0').length;
-    const width =
-      (font ? font.width(value) * size : value.length * size * 0.5) +
-      spaces * lengthPx(at.style['word-spacing']) +
-      [...value].length * lengthPx(at.style['letter-spacing']);
-    const p = apply(at.line.matrix, { x: at.line.pen, y: baseline });
-    at.line.pen += width;
+    // Spaces at the ends of lines have no place that anybody sees.
+    const p = value.trim() ? apply(at.line.matrix, { x: at.line.pen.place(), y: baseline }) : null;
+    const { style } = at;
+    at.line.pen.move(
+      () =>
+        (font ? font.width(value) * size : value.length * size * 0.5) +
+        [...value].filter((c) => c === ' ' || c === '\u00A0').length * lengthPx(style['word-spacing']) +
+        [...value].length * lengthPx(style['letter-spacing']),
+    );
     const colour = at.style['color'] ?? '';
     const run: ObservedRun = {
       text: value,
       font: font?.postscriptName ?? families[0] ?? '',
       size: size * PT,
       colour: colour === 'transparent' ? 'drawn' : colour,
-      box: { x: p.x * PT, y: p.y * PT, width: width * PT, height: size * PT },
+      start: p && { x: p.x * PT, y: p.y * PT },
       angle: angleOf(at.line.matrix),
       link: at.link,
       language: at.language,
@@ -319,8 +334,7 @@ class PageWalker {
       font: this.fonts.get(family)?.postscriptName ?? family,
       size: lengthPx(at.style['font-size']) * PT,
       colour: colour === 'transparent' ? 'drawn' : colour,
-      box: { x: 0, y: 0, width: 0, height: 0 },
-      placed: false,
+      start: null,
       angle: angleOf(at.matrix),
       link: at.link,
       language: at.language,

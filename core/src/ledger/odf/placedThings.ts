@@ -82,16 +82,14 @@ export class PlacedThings {
 function looseIn(body: Node, styles: OdfStyles, number: string): ObservedRun[] {
   const reader = new OdfText(styles, 'styles.xml', () => number);
   reader.blocks(body);
-  const nowhere = { x: 0, y: 0, width: 0, height: 0 };
   return reader.out.blocks.map(({ text, label }) => ({
     text: `${label ?? ''}${text}`,
     font: '',
     size: 0,
     colour: '',
-    box: nowhere,
+    start: null,
     angle: 0,
     language: '',
-    placed: false,
   }));
 }
 

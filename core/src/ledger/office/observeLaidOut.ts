@@ -111,8 +111,7 @@ function looseIn(content: Node, number: number | null): ObservedRun[] {
   const out: ObservedRun[] = [];
   let instruction: string | null = null;
   let shows = true;
-  const say = (text: string): void =>
-    void out.push({ text, font: '', size: 0, colour: '', box: { x: 0, y: 0, width: 0, height: 0 }, angle: 0, language: '', placed: false });
+  const say = (text: string): void => void out.push({ text, font: '', size: 0, colour: '', start: null, angle: 0, language: '' });
   for (const n of within(content)) {
     const kind = n.name === 'w:fldChar' ? n.attributes['w:fldCharType'] : undefined;
     if (kind === 'begin') instruction = '';

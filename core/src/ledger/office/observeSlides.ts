@@ -121,7 +121,7 @@ const looseIn = (body: Node, number: number): ObservedRun[] =>
   [...within(body)].flatMap((n): ObservedRun[] => {
     if (n.name !== 'a:r' && n.name !== 'a:fld') return [];
     const text = n.attributes['type'] === 'slidenum' ? String(number) : (child(n, 'a:t')?.text ?? '');
-    return [{ text, font: '', size: 0, colour: '', box: { x: 0, y: 0, width: 0, height: 0 }, angle: 0, language: '', placed: false }];
+    return [{ text, font: '', size: 0, colour: '', start: null, angle: 0, language: '' }];
   });
 
 /** Numbers of shapes stand once on a slide (20.1.2.2.8). */

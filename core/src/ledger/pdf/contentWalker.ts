@@ -1,10 +1,10 @@
 import { OPS } from './pdfjs.ts';
-import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
+import type { Matrix, Path, Point, Rect } from '../../folio/geometry.ts';
 import { angleOf, apply, boundsOfPath, IDENTITY, multiply, transformRect } from '../../folio/geometry.ts';
 import type { ObservedRun, ObservedShape } from '../observed.ts';
 
 /** What a page shows says nothing of languages: the structure tree does. */
-type WalkedRun = Omit<ObservedRun, 'language'>;
+type WalkedRun = Omit<ObservedRun, 'language' | 'start'> & { start: Point };
 
 /** What pdf.js gives for a page's content: operators and their arguments. */
 export interface Operators {
@@ -151,7 +151,6 @@ function showText(
   }
   const m = multiply(state.ctm, textMatrix);
   const start = apply(m, { x: 0, y: state.rise });
-  const end = apply(m, { x: advance, y: state.rise });
   const scale = Math.hypot(m[2], m[3]);
   return {
     advance,
@@ -160,7 +159,7 @@ function showText(
       font: fontName(state.font),
       size: state.size * scale,
       colour: state.fill,
-      box: { x: start.x, y: start.y, width: Math.hypot(end.x - start.x, end.y - start.y), height: state.size * scale },
+      start,
       angle: angleOf(m),
     },
   };

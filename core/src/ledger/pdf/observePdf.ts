@@ -6,9 +6,12 @@ import { mergeShapes } from '../mergeShapes.ts';
 import { factKey } from '../motionFacts.ts';
 import type { MotionFacts } from '../motionFacts.ts';
 import type { ObservedBlock, ObservedCell, ObservedDocument, ObservedPage, ObservedRun } from '../observed.ts';
-import { actionsInPdf, playedInPdf } from './observeActions.ts';
-import { fieldOfWidget, objectsOf, pageMotionOf } from './observeForm.ts';
+import { filePictures, objectOfPixel } from './filePictures.ts';
+import type { FilePictures } from './filePictures.ts';
+import { fieldOfWidget } from './observeForm.ts';
 import type { WidgetOfPdf } from './observeForm.ts';
+import { motionOfFile } from './observeMotion.ts';
+import { openFile } from './pdfFile.ts';
 import { structureTrees } from './structureTree.ts';
 import type { StructureNode } from './structureTree.ts';
 import { walkContent } from './contentWalker.ts';
@@ -63,9 +66,10 @@ const ROLES: Record<string, string> = {
 };
 
 /** Reads a PDF back with pdf.js: its tags in reading order, and the text, pictures and outlines on its pages. */
-export async function observePdf(bytes: Uint8Array, pictures: PicturePort): Promise<ObservedDocument> {
+export async function observePdf(bytes: Uint8Array, port: PicturePort): Promise<ObservedDocument> {
+  const { motion, trees, pictures } = await readObjects(bytes, port);
   const task = getDocument({
-    data: bytes.slice(),
+    data: pictures.bytes,
     verbosity: 0,
     isEvalSupported: false,
     useSystemFonts: false,
@@ -77,22 +81,21 @@ export async function observePdf(bytes: Uint8Array, pictures: PicturePort): Prom
     const language = info.Language ?? '';
     const embedded = new Set<string>();
     const pages: ObservedPage[] = [];
-    const motion: MotionFacts = new Map();
-    const objects = objectsOf(bytes);
-    pageMotionOf(objects).forEach(({ actions, ...facts }, i) => {
-      for (const [aspect, fact] of Object.entries(facts)) motion.set(`page ${i + 1} ${aspect}`, fact);
-      for (const { event, actions: kinds } of actions) motion.set(`page ${i + 1} ${event}`, kinds.join(', '));
-    });
-    for (const [cue, { event, actions }] of actionsInPdf(objects))
-      motion.set(factKey('cue', cue, 'motion'), `${event}: ${actions.join(', ')}`);
-    for (const [item, size] of playedInPdf(objects)) motion.set(factKey('item', item, 'media'), `${size} bytes`);
-    const trees = await structureTrees(bytes);
     for (let n = 1; n <= pdf.numPages; n++)
-      pages.push(await readPage(pdf, await pdf.getPage(n), language, embedded, pictures, motion, trees[n - 1] ?? []));
+      pages.push(await readPage(pdf, await pdf.getPage(n), language, embedded, { port, pictures }, motion, trees[n - 1] ?? []));
     return { title: info.Title ?? '', language, outline: await readOutline(pdf), pages, embedded: [...embedded], motion };
   } finally {
     await pdf.destroy();
   }
+}
+
+/** What is read of the objects themselves, which are let go of then: those of long documents take more than all else. */
+async function readObjects(
+  bytes: Uint8Array,
+  port: PicturePort,
+): Promise<{ motion: MotionFacts; trees: StructureNode[][]; pictures: FilePictures }> {
+  const file = await openFile(bytes);
+  return { motion: motionOfFile(file), trees: structureTrees(file), pictures: filePictures(bytes, file, port) };
 }
 
 async function readOutline(pdf: PdfDocument): Promise<ObservedDocument['outline']> {
@@ -129,7 +132,7 @@ async function readPage(
   page: PdfPage,
   language: string,
   embedded: Set<string>,
-  port: PicturePort,
+  outside: Outside,
   motion: MotionFacts,
   tree: readonly StructureNode[],
 ): Promise<ObservedPage> {
@@ -186,10 +189,10 @@ async function readPage(
           const link = here.linked
             ? links.find(
                 (l) =>
-                  run.box.x >= l.box.x - 1 &&
-                  run.box.x <= l.box.x + l.box.width &&
-                  run.box.y >= l.box.y - 1 &&
-                  run.box.y <= l.box.y + l.box.height + 1,
+                  run.start.x >= l.box.x - 1 &&
+                  run.start.x <= l.box.x + l.box.width &&
+                  run.start.y >= l.box.y - 1 &&
+                  run.start.y <= l.box.y + l.box.height + 1,
               )?.target
             : undefined;
           here.block?.runs.push({ ...run, language: here.language, ...(link !== undefined && { link }) });
@@ -201,7 +204,7 @@ async function readPage(
   };
   for (const node of tree) visit(node, { language, block: null, cell: null, linked: false });
   const pictures = await Promise.all(
-    content.images.map(async (image) => ({ box: image.box, alt: undefined, picture: await signatureOf(page, image.object, port) })),
+    content.images.map(async (image) => ({ box: image.box, alt: undefined, picture: await signatureOf(page, image.object, outside) })),
   );
   const loose = [...content.text]
     .filter(([mcid]) => !taken.has(mcid))
@@ -221,11 +224,19 @@ async function readPage(
   };
 }
 
-async function signatureOf(page: PdfPage, object: string, port: PicturePort): Promise<Uint8Array> {
+/** What pictures are read with: those of the file by themselves, all others by their pixels. */
+interface Outside {
+  port: PicturePort;
+  pictures: FilePictures;
+}
+
+async function signatureOf(page: PdfPage, object: string, { port, pictures }: Outside): Promise<Uint8Array> {
   // pdf.js keeps pictures that several pages share (g_…) apart from a page's own.
   const store: ImageStore = object.startsWith('g_') ? page.commonObjs : page.objs;
   const image = await new Promise<PdfImage | null>((resolve) => store.get(object, resolve));
   if (!image?.data || image.kind === 1) return new Uint8Array();
+  const ofFile = image.width === 1 && image.height === 1 ? pictures.signature(objectOfPixel(image.data)) : null;
+  if (ofFile) return ofFile;
   const channels = image.kind === 2 ? 3 : 4;
   return port.signatureOfPixels(
     new Uint8Array(image.data.buffer, image.data.byteOffset, image.width * image.height * channels),

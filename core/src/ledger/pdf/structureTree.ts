@@ -1,5 +1,6 @@
-import { ParseSpeeds, PDFArray, PDFDict, PDFDocument, PDFHexString, PDFName, PDFNumber, PDFRef, PDFString } from '@cantoo/pdf-lib';
-import type { PDFContext, PDFObject } from '@cantoo/pdf-lib';
+import { PDFArray, PDFDict, PDFName, PDFNumber, PDFRef } from '@cantoo/pdf-lib';
+import type { PDFContext, PDFDocument, PDFObject } from '@cantoo/pdf-lib';
+import { textOf } from './pdfFile.ts';
 
 /** Marked content that an element holds: by its mark on the page, and by its place in the reading order of the whole file. */
 export interface StructureContent {
@@ -22,15 +23,11 @@ const WHOLE = new Set(['L', 'LBody', 'LI', 'Table', 'THead', 'TBody', 'TFoot', '
 /** Deeper trees are none that anybody made on purpose. */
 const DEEPEST = 200;
 
-const textOf = (value: PDFObject | undefined): string | undefined =>
-  value instanceof PDFString || value instanceof PDFHexString ? value.decodeText() : undefined;
-
 /**
  * The structure tree of a file, by pages: what is at the top of each, in reading order. The whole tree is gone through once:
  * pdf.js, which tells that of one page at a time, looks through all that is beside it for each page anew.
  */
-export async function structureTrees(bytes: Uint8Array): Promise<StructureNode[][]> {
-  const file = await PDFDocument.load(bytes, { updateMetadata: false, parseSpeed: ParseSpeeds.Fastest });
+export function structureTrees(file: PDFDocument): StructureNode[][] {
   const pages = file.getPages();
   const trees = pages.map((): StructureNode[] => []);
   const root = file.catalog.lookupMaybe(PDFName.of('StructTreeRoot'), PDFDict);

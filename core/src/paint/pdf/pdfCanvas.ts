@@ -5,6 +5,7 @@ import type { BlendMode, Stroke } from '../../folio/appearance.ts';
 import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
 import { invert, pathData } from '../../folio/geometry.ts';
 import { PdfColours } from './pdfColours.ts';
+import { PageTree } from './pageTree.ts';
 import { PdfLetters } from './pdfLetters.ts';
 import { n } from './pdfkitParts.ts';
 import type { Doc, MaskImage, StructContent, StructElement, StructOptions } from './pdfkitParts.ts';
@@ -59,6 +60,7 @@ export class PdfCanvas {
   private readonly doc: Doc;
   private readonly colours: PdfColours;
   private readonly letters: PdfLetters;
+  private readonly pages: PageTree;
   private readonly images = new Map<string, unknown>();
   private readonly inks = new Map<string, string>();
   private masks = 0;
@@ -94,6 +96,7 @@ export class PdfCanvas {
     }) as unknown as Doc;
     this.colours = new PdfColours(this.doc, swatches);
     this.letters = new PdfLetters(this.doc, this.colours);
+    this.pages = new PageTree(this.doc);
   }
 
   get stream(): AsyncIterable<Uint8Array> {
@@ -110,12 +113,14 @@ export class PdfCanvas {
     Object.assign((data['ViewerPreferences'] as { data: object }).data, ViewerPreferences);
     // The form is written by hand, with looks that pdfkit's has not.
     this.doc.endOutline = this.doc.endAcroForm = () => undefined;
+    this.pages.end();
     this.doc.end();
   }
 
   /** Begins a page of exactly this trim size, with bleed around it; the origin is the trim's top left. */
   addPage(width: number, height: number, bleed: number): void {
     this.doc.addPage({ size: [width + 2 * bleed, height + 2 * bleed], margin: 0 });
+    this.pages.add(this.doc.page.dictionary);
     const { data } = this.doc.page.dictionary;
     this.firstPage ??= this.doc.page.dictionary;
     data['TrimBox'] = [bleed, bleed, bleed + width, bleed + height];

@@ -68,9 +68,11 @@ async function* edition(job: WriteJob<HtmlSettings>, inside: boolean): AsyncGene
     bodies.set(place.page.id, markup);
   }
   const faces: string[] = [];
-  for (const { face, family, characters } of press.looks.fonts()) {
-    if (job.signal.aborted) throw new Cancelled();
-    const bytes = await webFont(face, characters, job.derived);
+  const fonts = await Promise.all(
+    [...press.looks.fonts()].map(async (font) => ({ ...font, bytes: await webFont(font.face, font.characters, job.derived) })),
+  );
+  if (job.signal.aborted) throw new Cancelled();
+  for (const { face, family, bytes } of fonts) {
     const path = `fonts/${face.key}-${shortHash(bytes)}.woff2`;
     faces.push(fontFaceRule(family, path));
     yield outputFile(path, 'font/woff2', bytes);

@@ -1,9 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { createHash } from 'node:crypto';
-import wawoff from 'wawoff2';
 import type { FontFace } from '../../compose/fontFace.ts';
 import type { DerivedStore } from '../../ports/ports.ts';
+import { packWoff2 } from './packWoff2.ts';
 
 type Exports = Record<string, (...args: number[]) => number> & { memory: WebAssembly.Memory };
 let module: Promise<WebAssembly.Module> | undefined;
@@ -46,7 +46,7 @@ export async function webFont(face: FontFace, characters: ReadonlySet<number>, d
   const kept = await derived.get(key);
   if (kept) return kept;
   const reduced = face.maySubset ? await subset(face.bytes, wanted) : face.bytes;
-  const packed = new Uint8Array(await wawoff.compress(Buffer.from(reduced)));
+  const packed = await packWoff2(reduced);
   await derived.put(key, packed);
   return packed;
 }

@@ -55,9 +55,12 @@ export class Book {
     scrambles: boolean,
   ): Promise<{ face: FontFace; path: string }[]> {
     const out: { face: FontFace; path: string }[] = [];
-    for (const [face, characters] of faces) {
-      if (!face.mayEmbed) continue;
-      const bytes = await webFont(face, characters, this.job.derived);
+    const fonts = await Promise.all(
+      [...faces]
+        .filter(([face]) => face.mayEmbed)
+        .map(async ([face, characters]) => ({ face, bytes: await webFont(face, characters, this.job.derived) })),
+    );
+    for (const { face, bytes } of fonts) {
       const path = `fonts/${face.key.replace(/[^A-Za-z0-9]+/g, '-')}-${shortHash(bytes)}.woff2`;
       if (out.some((f) => f.path === path)) continue;
       await this.add(path, 'font/woff2', scrambles ? scramble(bytes, identifierOf(this.job.folio)) : bytes);
