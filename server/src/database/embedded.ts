@@ -4,6 +4,7 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { setFlagsFromString } from 'node:v8';
 import { Worker } from 'node:worker_threads';
+import { copyEmptyDatabase } from './emptyDatabase.ts';
 import type { Db, Query } from './db.ts';
 import type { Reply, Request } from './thread.ts';
 
@@ -36,9 +37,13 @@ export class EmbeddedDb implements Db {
 
   static async open(folder: string): Promise<EmbeddedDb> {
     setFlagsFromString(`--wasm-tiering-budget=${TIERING_BUDGET}`);
-    // Laying out a new database takes half a gigabyte that the database itself never needs: a thread that ends gives it back.
-    if (!existsSync(join(folder, 'PG_VERSION'))) await (await EmbeddedDb.inThread(folder)).close();
+    if (!existsSync(join(folder, 'PG_VERSION')) && !(await copyEmptyDatabase(folder))) await EmbeddedDb.layOut(folder);
     return EmbeddedDb.inThread(folder);
+  }
+
+  /** A new database. That takes half a gigabyte which the database itself never needs: a thread that ends gives it back. */
+  static async layOut(folder: string): Promise<void> {
+    await (await EmbeddedDb.inThread(folder)).close();
   }
 
   private static async inThread(folder: string): Promise<EmbeddedDb> {
