@@ -9,6 +9,7 @@ import { longFolio, proseOf, typeInLongChain } from './longChain.ts';
 import { bookTimes, structureTimes } from './books.ts';
 import { intakeTimes } from './intake.ts';
 import { workOfBoth } from './againstBrowser.ts';
+import { answering } from './answering.ts';
 import { analysisTimes, importTimes, manyTexts } from './languages.ts';
 import { motionTimes } from './motion.ts';
 import { onScreen } from './onScreen.ts';
@@ -47,6 +48,8 @@ const PRINT_LIMIT = 1;
 /** MiB that the web edition of 3,000 pages may take altogether, and that its process may keep to do so. */
 const WEB_MEMORY_LIMIT = 1100;
 const WEB_HEAP = 640;
+/** Milliseconds in which 99 of 100 answers come while twenty conversions run. */
+const ANSWER_LIMIT = 100;
 /** Reading a presentation may take this many times unzipping it and parsing its XML. */
 const INTAKE_LIMIT = 4;
 /** MiB that reading it may take. */
@@ -241,6 +244,19 @@ async function printing(sample: Sample): Promise<void> {
     missed.push(`the web edition of 3,000 pages takes ${round(web.highest)} MiB; at most ${WEB_MEMORY_LIMIT}`);
 }
 
+/** How long people wait for the application while it converts. */
+async function answers(): Promise<void> {
+  const { idle, busy, seconds } = await answering();
+  for (const [when, told] of [
+    ['by itself', idle],
+    ['while twenty conversions run', busy],
+  ] as const)
+    report[`answers of the application ${when}`] = Object.fromEntries(Object.entries(told).map(([k, v]) => [k, round(v as number)]));
+  report['twenty conversions'] = { seconds: round(seconds, 0) };
+  if (busy.slowestOfHundred > ANSWER_LIMIT)
+    missed.push(`an answer in a hundred takes ${round(busy.slowestOfHundred)} ms while twenty conversions run; at most ${ANSWER_LIMIT}`);
+}
+
 /** The Handbook's PDF, all our work against all of a browser's. */
 async function againstBrowser(): Promise<void> {
   const folder = await mkdtemp(join(tmpdir(), 'folio-print-'));
@@ -417,6 +433,7 @@ async function main(): Promise<void> {
     'chains',
     'printing',
     'browser',
+    'answering',
     'screen',
     'typing',
     'books',
@@ -441,6 +458,7 @@ async function main(): Promise<void> {
     if (only('chains') && sample.folio.stories['dome-feature']) longChains(sample, fonts);
   }
   if (only('browser')) await againstBrowser();
+  if (only('answering')) await answers();
   if (only('office')) await slides();
   if (only('languages')) await languages();
 

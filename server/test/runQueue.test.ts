@@ -197,6 +197,22 @@ describe.each(databaseKinds())('the queue on the %s database', (_name, connect) 
     await again.close();
   });
 
+  test('a result is found however many runs have failed after it, those that wait as well', async () => {
+    const id = await documents.add(flyer, 'flyer.efolio');
+    const run = (name: string, recipe: string, state: string, minutes: number) =>
+      db.query(
+        "INSERT INTO runs (id, owner, folio, recipe, output, state, created_at) VALUES ($1, 'desk', $2, $3, 'pdf', $4, now() - make_interval(mins => $5))",
+        [name, id, recipe, state, minutes],
+      );
+    await run('done', 'a', 'done', 900);
+    for (let i = 0; i < 220; i++) await run(`failed${i}`, 'a', 'failed', 800 - i);
+    await run('waits', 'a', 'waiting', 850);
+    await run('other', 'b', 'cancelled', 5);
+    expect((await runs.newestOf([id, 'none'])).map((r) => r.id)).toEqual(['other', 'failed219', 'waits', 'done']);
+    expect(await runs.newestOf([])).toEqual([]);
+    await documents.remove(id);
+  });
+
   test('a run that is being made is stopped by cancel; one that asks for it is published when it is there', async () => {
     const document = await add();
     const pool = new PoolByHand();

@@ -27,6 +27,8 @@ export interface WrittenFile {
 /** What a conversion needs from outside. */
 export interface ConversionPorts {
   fonts: FontSet;
+  /** Sets the document with these typefaces; where it is not said, it is set anew. */
+  compose?: (folio: Folio) => Composition;
   /** Bytes of a media file of the document. */
   media(id: string): Promise<Uint8Array>;
   /** Other documents that this one shows, by what they call themselves; those that are at hand. */

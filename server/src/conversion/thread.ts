@@ -48,6 +48,8 @@ import {
   wholeEdition,
 } from '@elastic-folio/core/language';
 import type { FaceAtHand, LettersReport } from '@elastic-folio/core/language';
+import { KeptCompositions, settingKey } from './keptCompositions.ts';
+import { workInBackground } from './inBackground.ts';
 import type { BackHome, CountedTexts, Foreign, ForeignRead, Newer, Outcome, Pictures, ReadOutcome, Survey, Task } from './tasks.ts';
 import type { Conversion } from './tasks.ts';
 
@@ -57,6 +59,9 @@ const COVER_WIDTH = 412;
 /** Whatever a task makes. */
 type Made =
   ForeignRead[keyof ForeignRead] | ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | LettersReport | Conversion | string;
+
+workInBackground();
+const compositions = new KeptCompositions();
 
 /** Runs one task in a worker thread. What a person can mend comes back as a value, not as an exception. */
 export default async function run(task: Task): Promise<Outcome<Made>> {
@@ -287,9 +292,10 @@ async function write(task: Extract<Task, { kind: 'convert' }>): Promise<Conversi
   const blobs = new FileBlobs(task.blobs);
   const loaded = { folio: task.folio, files: new Map(task.files), library: task.library };
   const { look, signal, done } = stoppable(task.stop);
+  const key = settingKey(task.folio, [task.files, task.library]);
   try {
     const result = await convert(loaded.folio, writer, task.settings, task.folder, {
-      fonts: await fontsFor(loaded, blobs),
+      ...(await compositions.of(key, () => fontsFor(loaded, blobs))),
       media: mediaReader(loaded, blobs),
       others: othersFor(new Map(task.others.map(([id, o]) => [id, { ...o, files: new Map(o.files) }])), blobs),
       origin: await originOf(loaded, blobs),
@@ -310,6 +316,7 @@ async function write(task: Extract<Task, { kind: 'convert' }>): Promise<Conversi
     );
     return { ...result, ledger: [] };
   } finally {
+    compositions.settle(key);
     done();
     task.port.close();
   }

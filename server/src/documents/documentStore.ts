@@ -65,6 +65,14 @@ interface Work {
   refused?: RefusedEdit[];
 }
 
+/** A document as it is, with a hash of what outputs are made from, without its editions and with them. */
+export interface DocumentState {
+  folio: Folio;
+  seq: number;
+  content: string;
+  withEditions: string;
+}
+
 /** Works a change out; `again`: it was tried before. */
 type Make = (open: Open, again: boolean) => Promise<Work>;
 
@@ -80,6 +88,8 @@ export class DocumentStore {
   private readonly turns = new Map<string, Promise<unknown>>();
   private readonly timers = new Map<string, ReturnType<typeof setTimeout>>();
   private readonly log: EditLog;
+  /** Hashes of documents as they were when last asked for. */
+  private readonly contents = new Map<string, { of: string; content: string; withEditions: string }>();
 
   constructor(
     private readonly db: Db,
@@ -122,6 +132,7 @@ export class DocumentStore {
   async remove(id: string): Promise<void> {
     await this.db.query('DELETE FROM folios WHERE id = $1 AND owner = $2', [id, OWNER]);
     this.open.delete(id);
+    this.contents.delete(id);
   }
 
   /** The document as it is now. */
@@ -243,21 +254,36 @@ export class DocumentStore {
 
   /** One hash over everything that outputs are made from; recipes are not part of it. */
   async contentHash(id: string, editions = false): Promise<string> {
-    await this.writeParts(id);
-    const content: unknown[] = await this.hashes(id, editions);
-    for (const name of othersShownBy((await this.get(id)).folio)) {
+    const state = await this.state(id);
+    return editions ? state.withEditions : state.content;
+  }
+
+  /** A document with the hashes of what its outputs are made from. Every window asks for them: they are worked out once for a state. */
+  async state(id: string): Promise<DocumentState> {
+    const { now, seq } = await this.opened(id);
+    const others: { name: string; id: string; seq: number }[] = [];
+    for (const name of othersShownBy(now.folio)) {
       const other = await this.called(name, id);
-      if (other === null) continue;
-      await this.writeParts(other);
-      content.push([name, await this.hashes(other, false)]);
+      if (other !== null) others.push({ name, id: other, seq: (await this.opened(other)).seq });
     }
     const library = await this.fonts.list();
-    if (!library.length) return hashOf(content);
-    const [head] = await this.db.query<{ body: Folio['head'] }>('SELECT body FROM parts WHERE folio = $1 AND path = $2', [
-      id,
-      partPath.head,
-    ]);
-    return hashOf([content, ...(head ? usedOf(library, head.body) : []).map((f) => f.sha256)]);
+    const fonts = library.length ? usedOf(library, now.folio.head).map((f) => f.sha256) : null;
+    const of = JSON.stringify([seq, others, fonts]);
+    let hashes = this.contents.get(id);
+    if (hashes?.of !== of) {
+      await this.writeParts(id);
+      const shown: unknown[] = [];
+      for (const { name, id: other } of others) {
+        await this.writeParts(other);
+        shown.push([name, await this.hashes(other, false)]);
+      }
+      const over = async (editions: boolean): Promise<string> => {
+        const content = [...(await this.hashes(id, editions)), ...shown];
+        return hashOf(fonts ? [content, ...fonts] : content);
+      };
+      this.contents.set(id, (hashes = { of, content: await over(false), withEditions: await over(true) }));
+    }
+    return { folio: now.folio, seq, content: hashes.content, withEditions: hashes.withEditions };
   }
 
   /** The hash of each part that outputs are made from; those in the document’s own language are made from no edition. */

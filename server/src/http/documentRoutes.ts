@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { heardRow, historyOf, Id, pagesOf } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
-import { progressOf, standingsOf } from '@elastic-folio/core/language';
 import { recordOf } from '@elastic-folio/core/read';
 import type { PageSketch } from '@elastic-folio/core/read';
 import { packFolio } from '@elastic-folio/core/write';
@@ -21,16 +20,28 @@ import {
   ShelfEntry,
   UndoRequest,
 } from '@elastic-folio/core/api';
+import type { Run } from '@elastic-folio/core/api';
 import { fontEntries, sendFont, sendPicture } from './documentBytes.ts';
-import { outputStates } from '../runs/outputStates.ts';
+import { editionProgress } from '../documents/editionProgress.ts';
+import { standingsOf } from '../runs/outputStates.ts';
 
 const params = z.object({ id: z.string() });
 
 /** Documents: the shelf, opening, parts, pictures, fonts, edits. */
 export function documentRoutes(api: Api, s: Services): void {
-  api.route({ method: 'get', path: '/folios', says: 'The shelf', answer: z.array(ShelfEntry) }, async () =>
-    Promise.all((await s.documents.list()).map((d) => shelfEntry(s, d))),
-  );
+  api.route({ method: 'get', path: '/folios', says: 'The shelf', answer: z.array(ShelfEntry) }, async () => {
+    const documents = await s.documents.list();
+    const runs = await s.runs.newestOf(documents.map((d) => d.id));
+    return Promise.all(
+      documents.map((d) =>
+        shelfEntry(
+          s,
+          d,
+          runs.filter((r) => r.folio === d.id),
+        ),
+      ),
+    );
+  });
 
   api.route(
     {
@@ -189,10 +200,14 @@ export const heard = ({ rows, missed, refused }: Changed): EditAnswer => ({
   refused,
 });
 
-async function shelfEntry(s: Services, d: { id: string; title: string; changedAt: string }): Promise<z.input<typeof ShelfEntry>> {
-  const { folio } = await s.documents.get(d.id);
-  const hash = await s.documents.contentHash(d.id);
-  const survey = await s.surveys.peek(d.id, hash);
+async function shelfEntry(
+  s: Services,
+  d: { id: string; title: string; changedAt: string },
+  runs: readonly Run[],
+): Promise<z.input<typeof ShelfEntry>> {
+  const state = await s.documents.state(d.id);
+  const { folio } = state;
+  const survey = await s.surveys.peek(d.id, state.content);
   const pages = pagesOf(folio);
   const box = pages[0]!.page.box;
   return {
@@ -204,9 +219,9 @@ async function shelfEntry(s: Services, d: { id: string; title: string; changedAt
     width: box.width,
     height: box.height,
     language: folio.head.metadata.language,
-    editions: Object.keys(folio.editions).map((language) => ({ language, ...progressOf(standingsOf(folio, language)) })),
-    cover: `/api/folios/${d.id}/cover.svg?h=${hash.slice(0, 12)}`,
+    editions: Object.keys(folio.editions).map((language) => ({ language, ...editionProgress(folio, language) })),
+    cover: `/api/folios/${d.id}/cover.svg?h=${state.content.slice(0, 12)}`,
     openPoints: survey && survey.openPoints,
-    outputs: await outputStates(s.documents, s.runs, d.id),
+    outputs: standingsOf(state, runs),
   };
 }

@@ -1,5 +1,5 @@
 import type { OutputState, Run } from '@elastic-folio/core/api';
-import type { DocumentStore } from '../documents/documentStore.ts';
+import type { DocumentState, DocumentStore } from '../documents/documentStore.ts';
 import { inputHash, isOfEditions } from './inputHash.ts';
 import type { RunStore } from './runStore.ts';
 
@@ -8,10 +8,11 @@ export type Standing = OutputState & { upToDateSoon: boolean };
 
 /** How each recipe of a document stands: never run, going, fresh or stale. */
 export async function outputStates(documents: DocumentStore, store: RunStore, id: string): Promise<Standing[]> {
-  const { folio } = await documents.get(id);
-  const content = await documents.contentHash(id);
-  const withEditions = await documents.contentHash(id, true);
-  const runs = await store.list(id);
+  return standingsOf(await documents.state(id), await store.newestOf([id]));
+}
+
+/** The same by what is known: `runs` has the newest of the document, the newest first. */
+export function standingsOf({ folio, content, withEditions }: DocumentState, runs: readonly Run[]): Standing[] {
   return Object.values(folio.recipes).map((recipe) => {
     const now = inputHash(isOfEditions(recipe) ? withEditions : content, recipe);
     const mine = runs.filter((r) => r.recipe === recipe.id);

@@ -109,6 +109,18 @@ export class RunStore {
     return rows.map(toRun);
   }
 
+  /** Of each recipe of some documents: its newest run, the newest that is done, and those that wait or are being made; the newest first. */
+  async newestOf(folios: readonly string[]): Promise<Run[]> {
+    const newest = (only: string): string =>
+      `id IN (SELECT DISTINCT ON (folio, recipe) id FROM runs WHERE folio = ANY($1) ${only} ORDER BY folio, recipe, created_at DESC)`;
+    const rows = await this.db.query<Row>(
+      `SELECT * FROM runs WHERE folio = ANY($1) AND (state IN ('waiting', 'running') OR ${newest('')} OR ${newest("AND state = 'done'")})
+       ORDER BY created_at DESC`,
+      [folios],
+    );
+    return rows.map(toRun);
+  }
+
   /** The runs that wait or are being made, by whomever. */
   async open(): Promise<Run[]> {
     return (await this.db.query<Row>("SELECT * FROM runs WHERE state IN ('waiting', 'running') ORDER BY created_at")).map(toRun);

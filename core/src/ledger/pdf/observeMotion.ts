@@ -30,7 +30,7 @@ const numberAt = (dict: PDFDict, key: string): number | undefined => {
 };
 
 /** Transitions and times of a page, and what it does when it is opened and closed (ISO 32000-1, 7.7.3.3), by what they are. */
-export function motionOfPage(page: PDFDict): Record<string, string> {
+function motionOfPage(page: PDFDict): Record<string, string> {
   const facts: Record<string, string> = {};
   const transition = dictAt(page, 'Trans');
   if (transition)

@@ -1,0 +1,15 @@
+import { readlinkSync } from 'node:fs';
+import { constants, setPriority } from 'node:os';
+
+/**
+ * Lets this thread work when the others of the program have nothing to do, so that people's windows get their answers while it
+ * works. Linux knows priorities of threads (setpriority(2)); elsewhere the system shares its processors as it likes.
+ */
+export function workInBackground(): void {
+  try {
+    const [, , thread] = readlinkSync('/proc/thread-self').split('/');
+    if (thread) setPriority(Number(thread), constants.priority.PRIORITY_BELOW_NORMAL);
+  } catch {
+    // No Linux, or none that says it.
+  }
+}
