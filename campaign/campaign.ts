@@ -86,7 +86,7 @@ function send(target: Target, { name, to }: Input, bytes: Uint8Array): Promise<R
   return fetch(url, { method: 'POST', headers, body });
 }
 
-function lookAtRefusal(said: string, fault: (what: string) => void): void {
+export function lookAtRefusal(said: string, fault: (what: string) => void): void {
   try {
     const { message, advice, code } = JSON.parse(said) as { message?: string; advice?: string; code?: string };
     if (!message || advice === undefined) fault(`a refusal without a sentence: ${said.slice(0, 200)}`);
@@ -98,7 +98,7 @@ function lookAtRefusal(said: string, fault: (what: string) => void): void {
 }
 
 /** What was taken as a document opens, says what it did not bring, and goes off the shelf. */
-async function opensAndGoes(target: Target, { id }: { id: string }, fault: (what: string) => void): Promise<void> {
+export async function opensAndGoes(target: Target, { id }: { id: string }, fault: (what: string) => void): Promise<void> {
   for (const path of [`/api/folios/${id}?actor=campaign`, `/api/folios/${id}/intake`, `/api/folios/${id}/outputs`]) {
     const { ok, status } = await fetch(origin(target) + path);
     if (!ok) fault(`it was taken, and ${path.replace(id, '…')} answers ${status}`);

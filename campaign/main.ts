@@ -1,29 +1,56 @@
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { runningServer } from '../bench/runningServer.ts';
 import { campaign } from './campaign.ts';
+import type { Target } from './campaign.ts';
+import { extremes, extremesOf } from './extremes.ts';
 import { inputs } from './inputs.ts';
 
 // npm run campaign -- --minutes N --seed S: broken and hostile files of every kind against the application, on this machine alone.
-const { values } = parseArgs({ options: { minutes: { type: 'string', default: '5' }, seed: { type: 'string', default: '1' } } });
+// --extremes sends what is beyond all measure instead, each once: that takes some minutes and 4 GB of memory.
+const { values } = parseArgs({
+  options: {
+    minutes: { type: 'string', default: '5' },
+    seed: { type: 'string', default: '1' },
+    extremes: { type: 'boolean', default: false },
+  },
+});
 const [minutes, seed] = [Number(values.minutes), Number(values.seed)];
 if (!(minutes > 0) || !Number.isInteger(seed)) throw new Error('Say how long and with which numbers: --minutes 5 --seed 1');
 
+const PORT = 4830;
 const folder = await mkdtemp(join(tmpdir(), 'folio-campaign-'));
-const server = await runningServer(4830);
+const server = await runningServer(PORT);
 try {
   const shelf = (await (await fetch(`${server.origin}/api/folios`)).json()) as { id: string; title: string }[];
-  const document = shelf.find((d) => d.title === 'Open Dome Night')!.id;
-  const end = Date.now() + minutes * 60_000;
-  const keep = 'test-results/campaign';
-  const report = await campaign({ port: 4830, document }, await inputs(folder), { seed, going: () => Date.now() < end, keep });
-  console.table(report.kinds);
-  console.log(`${report.rounds} files, ${report.faults.length} faults, seed ${seed}, ${availableParallelism()} processors`);
-  for (const f of report.faults) console.log(`round ${f.round}, ${f.kind}: ${f.what}`);
-  process.exitCode = report.faults.length ? 1 : 0;
+  const target = { port: PORT, document: shelf.find((d) => d.title === 'Open Dome Night')!.id };
+  const faults = values.extremes ? await beyondMeasure(target) : await mutatedFiles(target);
+  process.exitCode = faults ? 1 : 0;
 } finally {
   await server.stop();
   await rm(folder, { recursive: true, force: true });
+}
+
+async function mutatedFiles(target: Target): Promise<number> {
+  const end = Date.now() + minutes * 60_000;
+  const keep = 'test-results/campaign';
+  const report = await campaign(target, await inputs(folder), { seed, going: () => Date.now() < end, keep });
+  console.table(report.kinds);
+  console.log(`${report.rounds} files, ${report.faults.length} faults, seed ${seed}, ${availableParallelism()} processors`);
+  for (const f of report.faults) console.log(`round ${f.round}, ${f.kind}: ${f.what}`);
+  return report.faults.length;
+}
+
+async function beyondMeasure(target: Target): Promise<number> {
+  const all = await extremes(target, extremesOf(true), folder, ({ kind, taken, refused, seconds, says, faults }) => {
+    console.log(`${kind}: ${taken} taken, ${refused} refused in ${seconds} s. ${says.slice(0, 90)}`);
+    for (const what of faults) console.log(`  ${what}`);
+  });
+  const status = await readFile(`/proc/${server.pid}/status`, 'utf8').catch(() => '');
+  const most = Number(/VmHWM:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024;
+  const count = all.reduce((sum, { faults }) => sum + faults.length, 0);
+  console.log(`${all.length} extremes, ${count} faults, the server at its highest ${Math.round(most)} MiB`);
+  return count;
 }

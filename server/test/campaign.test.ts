@@ -1,8 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { existsSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { campaign } from '../../campaign/campaign.ts';
+import { extremes, extremesOf } from '../../campaign/extremes.ts';
 import { inputs } from '../../campaign/inputs.ts';
 import { mutated } from '../../campaign/mutators.ts';
 import { Random } from '../../campaign/random.ts';
@@ -32,6 +34,16 @@ describe('a short campaign of broken and hostile files', () => {
     expect(report.faults).toEqual([]);
     const { refused, taken } = Object.values(report.kinds).reduce((a, b) => ({ refused: a.refused + b.refused, taken: a.taken + b.taken }));
     expect(refused).toBeGreaterThan(taken / 4);
+  }, 240_000);
+
+  test('what is made to do harm does none: paths and links out of archives, drawings that read files, many at once', async () => {
+    const shelf = (await server.get('/api/folios')).json<{ id: string; title: string }[]>();
+    const document = shelf.find((d) => d.title === 'Open Dome Night')!.id;
+    const all = extremesOf(false).filter(({ kind }) => !/30,000/.test(kind));
+    const reports = await extremes({ port: server.port, document }, all, folder);
+    expect(reports.filter((r) => r.faults.length).map(({ kind, faults }) => ({ kind, faults }))).toEqual([]);
+    expect(existsSync('/tmp/folio-escape')).toBe(false);
+    expect(reports.filter((r) => r.refused).length).toBeGreaterThan(8);
   }, 240_000);
 
   test('makes the same files again from the same seed', () => {

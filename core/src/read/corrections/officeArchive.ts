@@ -17,13 +17,16 @@ export async function partsOf(file: string, limits: ArchiveLimits, wanted: RegEx
   return parts;
 }
 
+/** Without the place and the full stop of whoever says it. */
+const whyOf = ({ message }: Error): string => message.replace(/^\d+:\d+: /, '').replace(/\.$/, '');
+
 function parsed(path: string, xml: string): Node {
   try {
     return readPart(xml);
   } catch (error) {
     throw new FolioError(
       'corrections.damaged',
-      `${path} of the file cannot be read: ${(error as Error).message}.`,
+      `${path} of the file cannot be read: ${whyOf(error as Error)}.`,
       'Open it in the program it came from and save it again.',
     );
   }
