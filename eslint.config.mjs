@@ -28,6 +28,17 @@ export default tseslint.config(
     rules: { 'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }], 'regexp/no-super-linear-move': 'error' },
   },
   {
+    // Lists out of files may be longer than a call takes arguments.
+    files: ['core/src/read/**/*.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        { selector: 'CallExpression[callee.property.name=/^(push|unshift)$/] > SpreadElement', message: 'Put them in one by one.' },
+        { selector: 'CallExpression[callee.object.name="Math"] > SpreadElement', message: 'Go through them one by one.' },
+      ],
+    },
+  },
+  {
     files: ['**/*.mjs', '**/*.cjs'],
     languageOptions: { globals: { process: 'readonly', console: 'readonly', module: 'writable', URL: 'readonly', setTimeout: 'readonly' } },
   },

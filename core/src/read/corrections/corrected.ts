@@ -87,7 +87,7 @@ export function toldByParts(out: Corrections, at: ReturnType<typeof paragraphsOf
     const moved = changes.map((c) => ({ ...c, from: c.from + from, to: c.to + from }));
     told.add(id, { changes: moved, keepsObjects, changedHere });
   }
-  out.corrections.push(...told.list());
+  for (const one of told.list()) out.corrections.push(one);
 }
 
 /** A change of a paragraph as it is shown and taken. */

@@ -19,7 +19,7 @@ export function pairTexts(written: readonly string[], now: readonly string[], su
   let [w, n] = [0, 0];
   let [gone, come] = [0, 0];
   const close = (): void => {
-    out.push(...between(written.slice(w - gone, w), now.slice(n - come, n), w - gone, sure));
+    for (const one of between(written.slice(w - gone, w), now.slice(n - come, n), w - gone, sure)) out.push(one);
     gone = come = 0;
   };
   for (const part of diffArrays([...written], [...now])) {

@@ -26,7 +26,7 @@ export function slideCorrections(folio: Folio, read: SlideTexts): Corrections {
   for (const [slide, texts] of left) {
     const boxes = read.slides.get(slide);
     if (boxes) pairs.add(texts, takeAll(boxes), false, lost);
-    else lost.push(...texts);
+    else for (const one of texts) lost.push(one);
   }
   const rest = [...read.slides.values()].flatMap(takeAll);
   pairs.add(lost, rest, false);
@@ -87,7 +87,7 @@ function toldBy(folio: Folio, { found, gone, added }: Pairs): Corrections {
     const moved = told.changes.map((c) => ({ ...c, from: c.from + from, to: c.to + from }));
     changes.add(written.id, { changes: moved, keepsObjects: told.keepsObjects, changedHere });
   }
-  out.corrections.push(...changes.list());
+  for (const one of changes.list()) out.corrections.push(one);
   for (const id of new Set(gone.map((g) => g.id))) {
     const ours = at.get(id);
     if (ours && !there.has(id)) out.gone.push({ paragraph: id, text: readText(ours.paragraph) });

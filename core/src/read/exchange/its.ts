@@ -49,7 +49,7 @@ function readTexts(text: string): Inbound {
       'The file is XML, and none of the texts that went out.',
       'Choose the file that the translator sent back.',
     );
-  out.passedOver.push(...passedOver(instructions));
+  for (const one of passedOver(instructions)) out.passedOver.push(one);
   return out;
 }
 

@@ -65,7 +65,7 @@ function readTmx(text: string): Inbound {
     });
   });
   if (srclang !== null && srclang !== '*all*') out.source = srclang;
-  out.passedOver.push(...passedOver(instructions));
+  for (const one of passedOver(instructions)) out.passedOver.push(one);
   return out;
 }
 
@@ -112,7 +112,7 @@ function partsOf(seg: XmlNode): TextPart[] {
   };
   for (const child of seg.children) {
     if (typeof child === 'string') out.push({ type: 'text', text: child });
-    else if (child.name === 'hi') out.push(...partsOf(child));
+    else if (child.name === 'hi') for (const one of partsOf(child)) out.push(one);
     else if (child.name === 'ph' && child.attributes['type'] === 'lb') out.push({ type: 'wrap' });
     else if (child.name === 'ph' || child.name === 'ut') out.push({ type: 'code', code: numberOf(child) });
     else if (child.name === 'it') out.push({ type: child.attributes['pos'] === 'end' ? 'close' : 'open', code: numberOf(child) });

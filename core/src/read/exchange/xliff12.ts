@@ -46,7 +46,7 @@ function readXliff12(text: string): Inbound {
       });
     },
   });
-  out.passedOver.push(...passedOver(instructions));
+  for (const one of passedOver(instructions)) out.passedOver.push(one);
   return out;
 }
 

@@ -30,9 +30,11 @@ function readXliff21(text: string): Inbound {
       }
       if (name === 'file') out.document ??= attributes['original'] ?? null;
     },
-    taken: (unit) => out.segments.push(...segmentsOf(unit)),
+    taken: (unit) => {
+      for (const one of segmentsOf(unit)) out.segments.push(one);
+    },
   });
-  out.passedOver.push(...passedOver(instructions));
+  for (const one of passedOver(instructions)) out.passedOver.push(one);
   return out;
 }
 

@@ -42,7 +42,7 @@ export function animationsOf(
       if (item !== undefined) {
         const made = steps();
         if (made.length) out.pressed.push({ item, cue: cue('press', made) });
-      } else if (secondsOf(begin) !== undefined) byItself.push(...steps());
+      } else if (secondsOf(begin) !== undefined) for (const one of steps()) byItself.push(one);
       else if (effectsIn(group, 0).length) notTaken.add('leftOut', 'Animations that begin at a click', STILL);
     }
     if (byItself.length) out.shown = cue('pageShown', [...(out.shown?.steps ?? []), ...byItself]);
@@ -86,7 +86,7 @@ function stepOf({ element, after }: Effect, itemsOf: (id: string) => readonly st
   }
   const kind = kindOf(parts);
   if (kind === null) notTaken.add('changed', 'Animation of a kind of its own', 'it is shown as a fade');
-  const seconds = Math.max(0, ...parts.filter((p) => p.name !== 'anim:set').map((p) => secondsOf(p.attributes['smil:dur']) ?? 0));
+  const seconds = parts.reduce((most, p) => (p.name === 'anim:set' ? most : Math.max(most, secondsOf(p.attributes['smil:dur']) ?? 0)), 0);
   return [
     {
       do: 'animate',

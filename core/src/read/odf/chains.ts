@@ -53,7 +53,7 @@ function storyOf(chain: readonly InFrame[], names: Names): Story | null {
     Object.assign(blocks, content.blocks);
     Object.assign(links, content.links);
     Object.assign(items, content.items);
-    order.push(...content.order);
+    for (const one of content.order) order.push(one);
   });
   if (!order.length) return null;
   return {

@@ -290,7 +290,7 @@ export class DocumentBuilder {
       }
       const made = await reader.readAll({ ...element, children: [child] });
       for (const item of made.items) master.items[item.id] = item;
-      master.order.push(...made.top);
+      for (const one of made.top) master.order.push(one);
       if (kind === 'page-number') master.fields.push({ kind, element: child, items: made.top });
     }
     await this.inLines.settle(reader);
@@ -379,8 +379,8 @@ export class DocumentBuilder {
       if (!shown) continue;
       const reader = new ShapeReader(this.context(spread, new Map(), 'styles', declared), 'styles', () => false);
       const made = await reader.readAll({ ...element, children: [element] });
-      items.push(...made.items);
-      top.push(...made.top);
+      for (const one of made.items) items.push(one);
+      for (const one of made.top) top.push(one);
     }
     return { overrides, items, top };
   }
@@ -418,7 +418,7 @@ export class DocumentBuilder {
       paragraph: undefined,
       scope: 'content',
     });
-    reader.content.order.push(...reader.read(box));
+    for (const one of reader.read(box)) reader.content.order.push(one);
     if (!reader.content.order.length) return undefined;
     const id = this.names.free('story', name);
     this.texts.push({ content: reader.content, home: null, story: id });

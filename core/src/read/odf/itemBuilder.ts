@@ -160,7 +160,7 @@ export class ItemBuilder {
 
   readText(element: XmlElement, text: XmlElement, item: string, next?: string): void {
     const reader = new TextReader(this.context, this.textStyle(element));
-    reader.content.order.push(...reader.read(text));
+    for (const one of reader.read(text)) reader.content.order.push(one);
     this.context.story(reader.content, { item, name: element.attributes['draw:name'], next });
   }
 

@@ -32,7 +32,8 @@ export class PackageFiles {
     private readonly entries: ReadonlyMap<string, ArchiveEntry>,
     private readonly closing: () => void,
   ) {
-    this.waiting.push(...[...entries.keys()].filter((path) => PICTURE.test(path) && !path.startsWith('Thumbnails/')).reverse());
+    for (const one of [...entries.keys()].filter((path) => PICTURE.test(path) && !path.startsWith('Thumbnails/')).reverse())
+      this.waiting.push(one);
     for (let i = 0; i < AT_ONCE; i++) this.next();
   }
 

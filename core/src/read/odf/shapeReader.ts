@@ -38,8 +38,8 @@ export class ShapeReader {
     for (const child of inOrder(childrenOf(parent))) {
       const made = await this.read(child, link);
       this.context.stands(child, made.top);
-      out.items.push(...made.items);
-      out.top.push(...made.top);
+      for (const one of made.items) out.items.push(one);
+      for (const one of made.top) out.top.push(one);
     }
     return out;
   }

@@ -106,7 +106,7 @@ function readGrid(table: XmlElement, { sheet }: TextContext, { scope }: TextStyl
     }
   };
   walk(table, false);
-  const widest = Math.max(1, columns.length, ...found.map((c) => c.column + 1));
+  const widest = found.reduce((most, c) => Math.max(most, c.column + 1), Math.max(1, columns.length));
   while (columns.length < widest) columns.push({ width: 1, unit: 'share' });
   if (!rows.length) rows.push({ height: 0, exact: false });
   return { columns, rows, found, headerRows };

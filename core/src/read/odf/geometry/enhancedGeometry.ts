@@ -273,7 +273,7 @@ class Steps {
     const begin = pointAt(cx, cy, rx, ry, from);
     if (anew || !this.path.length) this.moveTo(...begin);
     else this.lineTo(...begin);
-    this.path.push(...arcSteps(cx, cy, rx, ry, from, to));
+    for (const one of arcSteps(cx, cy, rx, ry, from, to)) this.path.push(one);
     this.at = pointAt(cx, cy, rx, ry, to);
   }
 
