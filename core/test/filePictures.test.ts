@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import sharp from 'sharp';
 import { samePicture, SIGNATURE_CELLS } from '../src/ledger/findings.ts';
-import { filePictures, objectOfPixel } from '../src/ledger/pdf/filePictures.ts';
+import { filePictures, objectOfPixels } from '../src/ledger/pdf/filePictures.ts';
 import { observePdf } from '../src/ledger/pdf/observePdf.ts';
 import { openFile } from '../src/ledger/pdf/pdfFile.ts';
 import { PdfCanvas } from '../src/paint/pdf/pdfCanvas.ts';
@@ -53,14 +53,16 @@ describe('pictures of a PDF, read without decoding them in JavaScript', () => {
   test('they are read by their objects, and what is left to pdf.js is small', async () => {
     const read = filePictures(bytes, await openFile(bytes), sharpPictures);
     const text = Buffer.from(read.bytes).toString('latin1');
-    const pixels = [...text.matchAll(/\n(\d+) 0 obj<<\/Type\/XObject\/Subtype\/Image\/Width 1\/[^>]*>>\s*stream\r?\n([\s\S]{3})/g)];
+    const pixels = [...text.matchAll(/\n(\d+) 0 obj<<\/Type\/XObject\/Subtype\/Image\/Width 2\/[^>]*>>\s*stream\r?\n([\s\S]{6})/g)];
     // The picture of PNG without opacity is packed by rows that go by one another (PNG predictors): pdf.js reads it.
     expect(pixels).toHaveLength(2);
     for (const [, number, pixel] of pixels) {
-      expect(objectOfPixel(Buffer.from(pixel!, 'latin1'))).toBe(Number(number));
+      expect(objectOfPixels(Buffer.from(pixel!, 'latin1'))).toBe(Number(number));
       expect(await read.signature(Number(number))).toHaveLength(SIGNATURE_CELLS ** 2 * 3);
     }
     expect(read.signature(1)).toBeNull();
+    // A picture of two pixels that are like one another is none of them.
+    expect(objectOfPixels(new Uint8Array(6))).toBeNull();
     expect(text.length).toBe(bytes.length);
   });
 

@@ -1,7 +1,6 @@
 import type { Composition } from '../compose/marks.ts';
 import type { Folio } from '../folio/folio.ts';
 import { isMasterInstance } from '../folio/masters.ts';
-import type { Table } from '../folio/story.ts';
 import { pageOfItem } from '../folio/traverse.ts';
 import type { SubjectInFolio } from './subjects.ts';
 
@@ -11,43 +10,25 @@ import type { SubjectInFolio } from './subjects.ts';
  */
 export function pagesAsSet(folio: Folio, composition: Composition): (about: SubjectInFolio) => string[] {
   const ofParagraph = new Map<string, Set<string>>();
-  for (const frame of composition.frames.values()) {
-    const page = pageOfFrame(folio, frame.spread, frame.item);
-    if (page === undefined) continue;
-    for (const { paragraph } of frame.lines) {
-      const pages = ofParagraph.get(paragraph);
-      if (pages) pages.add(page);
-      else ofParagraph.set(paragraph, new Set([page]));
-    }
+  for (const { spread, item, lines } of composition.frames.values()) {
+    const page = pageOfFrame(folio, spread, item);
+    if (page !== undefined)
+      for (const { paragraph } of lines) ofParagraph.set(paragraph, (ofParagraph.get(paragraph) ?? new Set()).add(page));
   }
-  const ofTable = new Map<Table, Map<string, Set<string>>>();
-  const cellsOf = (table: Table): Map<string, Set<string>> => {
-    let cells = ofTable.get(table);
-    if (!cells)
-      ofTable.set(
-        table,
-        (cells = new Map(
-          Object.values(table.cells).map((c) => [c.id, new Set(c.order.flatMap((id) => [...(ofParagraph.get(id) ?? [])]))]),
-        )),
-      );
-    return cells;
-  };
-  const tableOfCell = new Map<string, Table>();
+  const ofTable = new Map<string, Set<string>>();
+  const ofCell = new Map<string, Set<string>>();
   for (const story of Object.values(folio.stories))
-    for (const block of Object.values(story.blocks))
-      if (block.kind === 'table') for (const id of Object.keys(block.cells)) tableOfCell.set(id, block);
+    for (const block of Object.values(story.blocks)) {
+      if (block.kind !== 'table') continue;
+      for (const cell of Object.values(block.cells))
+        ofCell.set(cell.id, new Set(cell.order.flatMap((id) => [...(ofParagraph.get(id) ?? [])])));
+      ofTable.set(block.id, new Set(Object.keys(block.cells).flatMap((id) => [...(ofCell.get(id) ?? [])])));
+    }
   return ({ subject, pages, story, paragraph }) => {
-    if (!story || pages.length < 2) return pages;
-    const table = subject.kind === 'table' ? story.blocks[subject.id] : subject.kind === 'cell' ? tableOfCell.get(subject.id) : undefined;
-    const set =
-      paragraph !== undefined
-        ? ofParagraph.get(paragraph)
-        : table?.kind !== 'table'
-          ? undefined
-          : subject.kind === 'cell'
-            ? cellsOf(table).get(subject.id)
-            : new Set([...cellsOf(table).values()].flatMap((all) => [...all]));
-    return set?.size ? [...set] : pages;
+    if (!story) return pages;
+    const { kind, id } = subject;
+    const set = kind === 'table' ? ofTable.get(id) : kind === 'cell' ? ofCell.get(id) : paragraph && ofParagraph.get(paragraph);
+    return set && set.size ? [...set] : pages;
   };
 }
 

@@ -61,7 +61,7 @@ export async function convert(
   await mkdir(staging, { recursive: true });
   try {
     const { folio, media, damaged } = await withStandIns(document, ports);
-    const composition = (ports.compose ?? ((whole: Folio) => new Composer(ports.fonts).compose(whole)))(folio);
+    const composition = ports.compose?.(folio) ?? new Composer(ports.fonts).compose(folio);
     const job: WriteJob<unknown> = { folio, composition, settings, ...ports, media };
     const files: Conversion['files'] = [];
     const written: WrittenFile[] = [];

@@ -2,8 +2,7 @@ import { readlinkSync } from 'node:fs';
 import { constants, setPriority } from 'node:os';
 
 /**
- * Lets this thread work when the others of the program have nothing to do, so that people's windows get their answers while it
- * works. Linux knows priorities of threads (setpriority(2)); elsewhere the system shares its processors as it likes.
+ * Lets the other threads of the program go before this one, so that people's windows get their answers while it works. Linux knows priorities of threads (setpriority(2)); elsewhere the system shares its processors as it likes.
  */
 export function workInBackground(): void {
   try {

@@ -1,17 +1,17 @@
 import { inflateSync } from 'node:zlib';
-import { PDFArray, PDFName, PDFNumber, PDFRawStream } from '@cantoo/pdf-lib';
+import { PDFArray, PDFRawStream } from '@cantoo/pdf-lib';
 import type { PDFDict, PDFDocument, PDFObject } from '@cantoo/pdf-lib';
 import type { PicturePort } from '../../ports/ports.ts';
 import { SIGNATURE_CELLS } from '../findings.ts';
-import { at, nameOf } from './pdfFile.ts';
+import { at, nameOf, numberAt } from './pdfFile.ts';
 
 /** Pictures larger than this are left to pdf.js, which has limits of its own. */
 const MOST_PIXELS = 1 << 26;
 
 /**
  * The pictures of a file, read from it as they are: pdf.js would decode each at its full size in JavaScript, and those that are
- * seen on several pages again, only for its colours to be averaged. `bytes` is the file with a single pixel in place of each
- * picture that is read here, in the colour of its object's number, by which it is found where a page shows it.
+ * seen on several pages again, only for its colours to be averaged. `bytes` is the file with two pixels in place of each
+ * picture that is read here, which say the number of its object: by that it is found where a page shows it.
  */
 export interface FilePictures {
   bytes: Uint8Array;
@@ -40,8 +40,18 @@ export function filePictures(bytes: Uint8Array, file: PDFDocument, port: Picture
   };
 }
 
-/** The number that a pixel stands for. */
-export const objectOfPixel = ([r = 0, g = 0, b = 0]: ArrayLike<number> & Iterable<number>): number => (r << 16) | (g << 8) | b;
+/** An object's number as two pixels: it, and what is left of white. A picture of its own is hardly ever like that. */
+function pixelsOf(object: number): Uint8Array {
+  const number = [object >> 16, (object >> 8) & 255, object & 255];
+  return Uint8Array.from([...number, ...number.map((byte) => 255 - byte)]);
+}
+
+/** The number that two pixels stand for; null where they are none of ours. */
+export function objectOfPixels(pixels: Uint8Array | Uint8ClampedArray): number | null {
+  const [red = 0, green = 0, blue = 0] = pixels;
+  const object = (red << 16) | (green << 8) | blue;
+  return pixels.length === 6 && pixelsOf(object).every((byte, i) => byte === pixels[i]) ? object : null;
+}
 
 /** What reads a picture of one of the kinds that are common; null for all else, which pdf.js reads. */
 function readerOf({ dict, contents }: PDFRawStream, port: PicturePort): (() => Promise<Uint8Array>) | null {
@@ -88,29 +98,25 @@ function filterOf(filter: PDFObject | undefined): string | undefined {
   return filter instanceof PDFArray && filter.size() === 1 ? nameOf(filter.lookup(0)) : nameOf(filter);
 }
 
-function numberAt(dict: PDFDict, key: string): number | undefined {
-  const value = dict.lookup(PDFName.of(key));
-  return value instanceof PDFNumber ? value.asNumber() : undefined;
-}
-
 function inflated(contents: Uint8Array, length: number): Uint8Array {
   const bytes = inflateSync(contents, { maxOutputLength: length + 1 });
   if (bytes.length !== length) throw new Error('A picture has not the bytes for its pixels.');
   return bytes;
 }
 
-/** Puts a pixel in place of a picture, where it can be told for certain where that stands in the file. */
+/** Puts two pixels in place of a picture, where it can be told for certain where that stands in the file. */
 function mark(file: Buffer, object: number, length: number): boolean {
-  const head = `\n${object} 0 obj`;
-  const start = file.indexOf(head, 0, 'latin1');
-  if (start < 0 || file.indexOf(head, start + 1, 'latin1') >= 0) return false;
-  const from = start + head.length;
+  const begin = `\n${object} 0 obj`;
+  const start = file.indexOf(begin, 0, 'latin1');
+  if (start < 0 || file.indexOf(begin, start + 1, 'latin1') >= 0) return false;
+  const from = start + begin.length;
   const to = file.indexOf('stream', from, 'latin1');
-  const pixel = `<</Type/XObject/Subtype/Image/Width 1/Height 1/BitsPerComponent 8/ColorSpace/DeviceRGB/Length ${length}>>`;
-  if (length < 3 || to - from < pixel.length || !file.toString('latin1', from, to).includes('/Image')) return false;
+  const pixels = pixelsOf(object);
+  const dictionary = `<</Type/XObject/Subtype/Image/Width 2/Height 1/BitsPerComponent 8/ColorSpace/DeviceRGB/Length ${length}>>`;
+  if (length < pixels.length || to - from < dictionary.length || !file.toString('latin1', from, to).includes('/Image')) return false;
   const data = to + 'stream'.length + (file[to + 'stream'.length] === 13 ? 2 : 1);
   file.fill(32, from, to);
-  file.write(pixel, from, 'latin1');
-  file.set([object >> 16, (object >> 8) & 255, object & 255], data);
+  file.write(dictionary, from, 'latin1');
+  file.set(pixels, data);
   return true;
 }

@@ -1,8 +1,8 @@
-import { PDFArray, PDFDict, PDFNumber } from '@cantoo/pdf-lib';
+import { PDFArray, PDFDict } from '@cantoo/pdf-lib';
 import type { PDFDocument, PDFObject } from '@cantoo/pdf-lib';
 import { factKey, transitionFact } from '../motionFacts.ts';
 import type { MotionFacts } from '../motionFacts.ts';
-import { at, dictAt, nameOf, textOf } from './pdfFile.ts';
+import { at, dictAt, nameOf, numberAt, textOf } from './pdfFile.ts';
 
 /** What begins the actions of an annotation or a page (ISO 32000-1, tables 194 and 195). */
 const EVENTS = { E: 'pointerOver', X: 'pointerOut', Fo: 'focus', O: 'pageShown', C: 'pageLeft' };
@@ -23,11 +23,6 @@ function kindsOf(first: PDFDict): string[] {
   visit(first);
   return kinds;
 }
-
-const numberAt = (dict: PDFDict, key: string): number | undefined => {
-  const value = at(dict, key);
-  return value instanceof PDFNumber ? value.asNumber() : undefined;
-};
 
 /** Transitions and times of a page, and what it does when it is opened and closed (ISO 32000-1, 7.7.3.3), by what they are. */
 function motionOfPage(page: PDFDict): Record<string, string> {
@@ -75,5 +70,5 @@ function cueOf(annotation: PDFDict): string {
 function playedBy(annotation: PDFDict): number {
   const specification = dictAt(dictAt(dictAt(dictAt(annotation, 'A'), 'R'), 'C'), 'D');
   const params = dictAt(dictAt(dictAt(specification, 'EF'), 'F'), 'Params');
-  return (params && numberAt(params, 'Size')) ?? 0;
+  return numberAt(params, 'Size') ?? 0;
 }

@@ -6,7 +6,7 @@ import { mergeShapes } from '../mergeShapes.ts';
 import { factKey } from '../motionFacts.ts';
 import type { MotionFacts } from '../motionFacts.ts';
 import type { ObservedBlock, ObservedCell, ObservedDocument, ObservedPage, ObservedRun } from '../observed.ts';
-import { filePictures, objectOfPixel } from './filePictures.ts';
+import { filePictures, objectOfPixels } from './filePictures.ts';
 import type { FilePictures } from './filePictures.ts';
 import { fieldOfWidget } from './observeForm.ts';
 import type { WidgetOfPdf } from './observeForm.ts';
@@ -235,7 +235,8 @@ async function signatureOf(page: PdfPage, object: string, { port, pictures }: Ou
   const store: ImageStore = object.startsWith('g_') ? page.commonObjs : page.objs;
   const image = await new Promise<PdfImage | null>((resolve) => store.get(object, resolve));
   if (!image?.data || image.kind === 1) return new Uint8Array();
-  const ofFile = image.width === 1 && image.height === 1 ? pictures.signature(objectOfPixel(image.data)) : null;
+  const number = objectOfPixels(image.data);
+  const ofFile = number === null ? null : pictures.signature(number);
   if (ofFile) return ofFile;
   const channels = image.kind === 2 ? 3 : 4;
   return port.signatureOfPixels(

@@ -1,4 +1,4 @@
-import { ParseSpeeds, PDFDict, PDFDocument, PDFHexString, PDFName, PDFRawStream, PDFString } from '@cantoo/pdf-lib';
+import { ParseSpeeds, PDFDict, PDFDocument, PDFHexString, PDFName, PDFNumber, PDFRawStream, PDFString } from '@cantoo/pdf-lib';
 import type { PDFObject } from '@cantoo/pdf-lib';
 
 /** The objects of a file, by which is read what pdf.js does not tell, or tells for each page anew. */
@@ -12,6 +12,11 @@ export const at = (dict: PDFDict | undefined, key: string): PDFObject | undefine
 export function dictAt(dict: PDFDict | undefined, key: string): PDFDict | undefined {
   const value = at(dict, key);
   return value instanceof PDFDict ? value : value instanceof PDFRawStream ? value.dict : undefined;
+}
+
+export function numberAt(dict: PDFDict | undefined, key: string): number | undefined {
+  const value = at(dict, key);
+  return value instanceof PDFNumber ? value.asNumber() : undefined;
 }
 
 export const textOf = (value: PDFObject | undefined): string | undefined =>

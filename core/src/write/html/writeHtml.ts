@@ -69,7 +69,7 @@ async function* edition(job: WriteJob<HtmlSettings>, inside: boolean): AsyncGene
   }
   const faces: string[] = [];
   const fonts = await Promise.all(
-    [...press.looks.fonts()].map(async (font) => ({ ...font, bytes: await webFont(font.face, font.characters, job.derived) })),
+    press.looks.fonts().map(async (font) => ({ ...font, bytes: await webFont(font.face, font.characters, job.derived) })),
   );
   if (job.signal.aborted) throw new Cancelled();
   for (const { face, family, bytes } of fonts) {

@@ -39,7 +39,7 @@ const waiting: Job[] = [];
 export const packWoff2 = (bytes: Uint8Array): Promise<Uint8Array> =>
   new Promise((resolve, reject) => {
     waiting.push({ bytes, resolve, reject });
-    const free = threads.find((t) => !t.job) ?? (threads.length < MOST ? began() : undefined);
+    const free = threads.find((t) => !t.job) ?? (threads.length < MOST ? begin() : undefined);
     if (free) next(free);
   });
 
@@ -56,7 +56,7 @@ function next(thread: Thread): void {
   thread.idle.unref();
 }
 
-function began(): Thread {
+function begin(): Thread {
   const worker = new Worker(PROGRAM, { eval: true, workerData: createRequire(import.meta.url).resolve('wawoff2') });
   const thread: Thread = { worker, job: null, idle: undefined };
   threads.push(thread);
@@ -72,7 +72,7 @@ function began(): Thread {
     clearTimeout(thread.idle);
     thread.job?.reject(reason);
     thread.job = null;
-    if (waiting.length && threads.length < MOST) next(began());
+    if (waiting.length && threads.length < MOST) next(begin());
   };
   worker.on('error', gone);
   worker.on('exit', () => gone(new Error('The font could not be packed.')));
