@@ -16,3 +16,6 @@ export class DatabaseAway extends Error {
     super('The database does not answer.', { cause });
   }
 }
+
+/** Values as both databases take them: a list is always JSON, never an array of SQL, which only one of them would take for what it is. */
+export const encoded = (params: readonly unknown[]): unknown[] => params.map((p) => (Array.isArray(p) ? JSON.stringify(p) : p));

@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { setFlagsFromString } from 'node:v8';
 import { Worker } from 'node:worker_threads';
 import { copyEmptyDatabase } from './emptyDatabase.ts';
+import { encoded } from './db.ts';
 import type { Db, Query } from './db.ts';
 import type { Reply, Request } from './thread.ts';
 
@@ -69,7 +70,7 @@ export class EmbeddedDb implements Db {
   }
 
   query: Query = <Row>(sql: string, params: readonly unknown[] = []) =>
-    this.inTurn(() => this.send({ kind: 'query', sql, params: [...params] })) as Promise<Row[]>;
+    this.inTurn(() => this.send({ kind: 'query', sql, params: encoded(params) })) as Promise<Row[]>;
 
   /** Several statements at once, for migrations. */
   exec(sql: string): Promise<void> {
@@ -81,7 +82,7 @@ export class EmbeddedDb implements Db {
       await this.send({ kind: 'exec', sql: 'BEGIN' });
       try {
         const result = await work(((sql: string, params: readonly unknown[] = []) =>
-          this.send({ kind: 'query', sql, params: [...params] })) as Query);
+          this.send({ kind: 'query', sql, params: encoded(params) })) as Query);
         await this.send({ kind: 'exec', sql: 'COMMIT' });
         return result;
       } catch (error) {

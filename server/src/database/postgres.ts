@@ -1,5 +1,5 @@
 import pg from 'pg';
-import { DatabaseAway } from './db.ts';
+import { DatabaseAway, encoded } from './db.ts';
 import type { Db, Query } from './db.ts';
 
 /** How long a connection is waited for while the server is being restarted; requests after that are told so. */
@@ -20,7 +20,7 @@ export class PostgresDb implements Db {
   query: Query = async <Row>(sql: string, params: readonly unknown[] = []) => {
     for (let tries = 1; ; tries++)
       try {
-        return await this.with(async (client) => (await client.query(sql, encode(params))).rows as Row[]);
+        return await this.with(async (client) => (await client.query(sql, encoded(params))).rows as Row[]);
       } catch (error) {
         // What only reads can be asked once more; of a change nobody knows whether it was made.
         if (!(error instanceof DatabaseAway) || tries > 1 || !/^\s*select\b/i.test(sql)) throw error;
@@ -32,7 +32,7 @@ export class PostgresDb implements Db {
       try {
         await client.query('BEGIN');
         const result = await work(
-          (async (sql: string, params: readonly unknown[] = []) => (await client.query(sql, encode(params))).rows) as Query,
+          (async (sql: string, params: readonly unknown[] = []) => (await client.query(sql, encoded(params))).rows) as Query,
         );
         await client.query('COMMIT');
         return result;
@@ -84,6 +84,3 @@ function isBroken(error: unknown): boolean {
     message ?? '',
   );
 }
-
-/** `pg` takes arrays for SQL arrays; here they are always JSON, as the embedded database has them. */
-const encode = (params: readonly unknown[]): unknown[] => params.map((p) => (Array.isArray(p) ? JSON.stringify(p) : p));

@@ -111,12 +111,13 @@ export class RunStore {
 
   /** Of each recipe of some documents: its newest run, the newest that is done, and those that wait or are being made; the newest first. */
   async newestOf(folios: readonly string[]): Promise<Run[]> {
+    const these = 'folio IN (SELECT jsonb_array_elements_text($1::jsonb))';
     const newest = (only: string): string =>
-      `id IN (SELECT DISTINCT ON (folio, recipe) id FROM runs WHERE folio = ANY($1) ${only} ORDER BY folio, recipe, created_at DESC)`;
+      `id IN (SELECT DISTINCT ON (folio, recipe) id FROM runs WHERE ${these} ${only} ORDER BY folio, recipe, created_at DESC)`;
     const rows = await this.db.query<Row>(
-      `SELECT * FROM runs WHERE folio = ANY($1) AND (state IN ('waiting', 'running') OR ${newest('')} OR ${newest("AND state = 'done'")})
+      `SELECT * FROM runs WHERE ${these} AND (state IN ('waiting', 'running') OR ${newest('')} OR ${newest("AND state = 'done'")})
        ORDER BY created_at DESC`,
-      [folios],
+      [JSON.stringify(folios)],
     );
     return rows.map(toRun);
   }
