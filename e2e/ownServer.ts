@@ -28,8 +28,8 @@ export function clientOf(port: number) {
 }
 
 /** The edit that adds an output named `id` to a document nobody has changed yet. */
-export const addOutput = (id: string, output: string) => ({
+export const addOutput = (id: string, output: string, settings: object = {}) => ({
   base: 0,
   actor: 'test',
-  edits: [{ uid: crypto.randomUUID(), burst: 'b', edit: { kind: 'recipe.set', args: { id, output, version: 1, name: id, settings: {} } } }],
+  edits: [{ uid: crypto.randomUUID(), burst: 'b', edit: { kind: 'recipe.set', args: { id, output, version: 1, name: id, settings } } }],
 });
