@@ -7,6 +7,8 @@ import { campaign } from './campaign.ts';
 import type { Target } from './campaign.ts';
 import { extremes, extremesOf } from './extremes.ts';
 import { inputs } from './inputs.ts';
+import { attacked, listenersOf } from './listeners.ts';
+import { Random } from './random.ts';
 
 // npm run campaign -- --minutes N --seed S: broken and hostile files of every kind against the application, on this machine alone.
 // --extremes sends what is beyond all measure instead, each once: that takes some minutes and 4 GB of memory.
@@ -26,7 +28,7 @@ const server = await runningServer(PORT);
 try {
   const shelf = (await (await fetch(`${server.origin}/api/folios`)).json()) as { id: string; title: string }[];
   const target = { port: PORT, document: shelf.find((d) => d.title === 'Open Dome Night')!.id };
-  const faults = values.extremes ? await beyondMeasure(target) : await mutatedFiles(target);
+  const faults = values.extremes ? await beyondMeasure(target) : (await listeners(target)) + (await mutatedFiles(target));
   process.exitCode = faults ? 1 : 0;
 } finally {
   await server.stop();
@@ -34,13 +36,26 @@ try {
 }
 
 async function mutatedFiles(target: Target): Promise<number> {
+  const all = await inputs(folder);
   const end = Date.now() + minutes * 60_000;
   const keep = 'test-results/campaign';
-  const report = await campaign(target, await inputs(folder), { seed, going: () => Date.now() < end, keep });
+  const report = await campaign(target, all, { seed, going: () => Date.now() < end, keep });
   console.table(report.kinds);
   console.log(`${report.rounds} files, ${report.faults.length} faults, seed ${seed}, ${availableParallelism()} processors`);
   for (const f of report.faults) console.log(`round ${f.round}, ${f.kind}: ${f.what}`);
   return report.faults.length;
+}
+
+async function listeners(target: Target): Promise<number> {
+  let count = 0;
+  for (const listener of await listenersOf(target)) {
+    const { asked, answers, faults } = await attacked(listener, new Random(seed));
+    const told = Object.entries(answers).map(([kind, n]) => `${n} ${kind === '0xx' ? 'closed' : kind}`);
+    console.log(`${listener.name}: ${asked} requests, answered ${told.sort().join(', ')}`);
+    for (const what of faults) console.log(`  ${what}`);
+    count += faults.length;
+  }
+  return count;
 }
 
 async function beyondMeasure(target: Target): Promise<number> {

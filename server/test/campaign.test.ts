@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { campaign } from '../../campaign/campaign.ts';
 import { extremes, extremesOf } from '../../campaign/extremes.ts';
 import { inputs } from '../../campaign/inputs.ts';
+import { attacked, listenersOf } from '../../campaign/listeners.ts';
 import { mutated } from '../../campaign/mutators.ts';
 import { Random } from '../../campaign/random.ts';
 import { RunningServer } from './support/runningServer.ts';
@@ -44,6 +45,15 @@ describe('a short campaign of broken and hostile files', () => {
     expect(reports.filter((r) => r.faults.length).map(({ kind, faults }) => ({ kind, faults }))).toEqual([]);
     expect(existsSync('/tmp/folio-escape')).toBe(false);
     expect(reports.filter((r) => r.refused).length).toBeGreaterThan(8);
+  }, 240_000);
+
+  test('whoever is not welcome at one of its ends has nothing of it, and keeps nobody out', async () => {
+    const shelf = (await server.get('/api/folios')).json<{ id: string; title: string }[]>();
+    const document = shelf.find((d) => d.title === 'Open Dome Night')!.id;
+    const reports = [];
+    for (const listener of await listenersOf({ port: server.port, document })) reports.push(await attacked(listener, new Random(24)));
+    expect(reports.flatMap((r) => r.faults)).toEqual([]);
+    for (const { asked, answers } of reports) expect(answers['4xx']! / asked).toBeGreaterThan(0.4);
   }, 240_000);
 
   test('makes the same files again from the same seed', () => {

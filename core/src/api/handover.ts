@@ -25,5 +25,5 @@ export const PublishedSite = z.object({
 export type PublishedSite = z.infer<typeof PublishedSite>;
 
 /** Where phones in the same network find a site for a while. */
-export const PhoneAddress = z.object({ code: z.string(), until: z.string(), addresses: z.array(z.string()) });
+export const PhoneAddress = z.object({ code: z.string(), until: z.string(), port: z.number(), addresses: z.array(z.string()) });
 export type PhoneAddress = z.infer<typeof PhoneAddress>;

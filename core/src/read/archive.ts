@@ -100,6 +100,8 @@ async function* entriesOf(zip: yauzl.ZipFile, limits: ArchiveLimits): AsyncGener
           },
         });
         source.on('error', (e: Error) => guard.destroy(asFolioError(e)));
+        // Damage may be found before anybody reads: whoever does is told then, and it is no error that nobody expected.
+        guard.on('error', () => undefined);
         return source.pipe(guard);
       },
     };

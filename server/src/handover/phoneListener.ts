@@ -4,6 +4,7 @@ import type { Server } from 'node:http';
 import { networkInterfaces } from 'node:os';
 import express from 'express';
 import type { PhoneAddress } from '@elastic-folio/core/api';
+import { lastAnswer } from '../http/lastAnswer.ts';
 
 /** Open for so long, and no longer. */
 const OPEN_MS = 30 * 60_000;
@@ -50,6 +51,7 @@ export class PhoneListener {
     return {
       code: known.code,
       until: new Date(known.until).toISOString(),
+      port,
       addresses: ownAddresses().map((a) => `http://${a}:${port}/${known.code}/`),
     };
   }
@@ -86,6 +88,7 @@ function phoneSite(folder: string, code: string, tooMany: () => void): express.E
   });
   app.use(`/${code}`, express.static(folder, { dotfiles: 'deny', index: 'index.html', redirect: true }));
   app.use((_req, res) => void res.status(404).end());
+  app.use(lastAnswer);
   return app;
 }
 

@@ -15,6 +15,7 @@ import { answerProblem, Api } from './route.ts';
 import { fileRoutes } from './fileRoutes.ts';
 import { fontRoutes } from './fontRoutes.ts';
 import { handoverRoutes } from './handoverRoutes.ts';
+import { lastAnswer } from './lastAnswer.ts';
 import { jsonBodies } from './jsonBodies.ts';
 import { keptRecipeRoutes } from './keptRecipeRoutes.ts';
 import { roleSetRoutes } from './roleSetRoutes.ts';
@@ -64,5 +65,6 @@ export function createApp(s: Services): Express {
     res.setHeader('Cache-Control', 'no-cache');
     res.sendFile('index.html', { root: web });
   });
+  app.use(lastAnswer);
   return app;
 }

@@ -1,5 +1,5 @@
 import express from 'express';
-import type { Express, Response } from 'express';
+import type { ErrorRequestHandler, Express, Response } from 'express';
 import { compressed } from './compressed.ts';
 import { jsonBodies } from './jsonBodies.ts';
 import { join } from 'node:path';
@@ -11,6 +11,7 @@ import { guestRoutes } from './guestRoutes.ts';
 import { ownPages } from './ownPages.ts';
 import { answerProblem, Api } from './route.ts';
 import { trustOwnHosts } from './trust.ts';
+import { lastAnswer } from './lastAnswer.ts';
 import { webFiles } from './webFiles.ts';
 
 /**
@@ -41,6 +42,7 @@ export function guestSite(s: Services): Express {
     (_req, res) =>
       void res.status(404).json({ code: 'route.none', message: 'There is nothing at this address.', advice: 'Reload the page.' }),
   );
+  router.use(((error, _req, res, next) => (res.headersSent ? next(error) : answerProblem(res, error))) satisfies ErrorRequestHandler);
   app.use('/t/:token/api', router);
   const web = join(root, 'dist', 'web');
   app.use('/assets', webFiles(join(web, 'assets')));
@@ -49,6 +51,7 @@ export function guestSite(s: Services): Express {
     res.sendFile('index.html', { root: web });
   });
   app.use((_req, res) => void res.status(404).type('text').send('There is nothing here without an invitation.'));
+  app.use(lastAnswer);
   return app;
 }
 

@@ -43,7 +43,7 @@ export class Api {
     this.router[spec.method](spec.path, (req, res) => {
       void (async () => {
         try {
-          if (Object.values(req.params).some((p) => typeof p === 'string' && isInherited(p))) throw nothingHere();
+          if (Object.values(req.params).some(isNoName) || Object.values(req.query).some((q) => /\0/.test(String(q)))) throw nothingHere();
           const input = {
             params: parse(spec.params, req.params, 'address'),
             query: parse(spec.query, req.query, 'address'),
@@ -93,6 +93,9 @@ export class Api {
   }
 }
 
+/** Whether a part of an address names nothing that there can be: what every object has, or letters that no text can hold. */
+const isNoName = (part: unknown): boolean => typeof part === 'string' && (isInherited(part) || /\0/.test(part));
+
 const nothingHere = (): FolioError => new FolioError('address.none', 'There is nothing at this address.', 'Go back to the shelf.');
 
 function parse(schema: z.ZodType | undefined, value: unknown, what: string): unknown {
@@ -113,10 +116,10 @@ const UNREADABLE: Record<string, string> = {
 export function answerProblem(res: Response, error: unknown): void {
   if (res.headersSent) return void res.destroy();
   const { type, status } = error as { type?: string; status?: number };
-  if (type !== undefined && status !== undefined && status < 500)
+  if (status !== undefined && status >= 400 && status < 500)
     return void res.status(status).json({
       code: 'request.form',
-      message: UNREADABLE[type] ?? 'What was sent cannot be read.',
+      message: (type !== undefined && UNREADABLE[type]) || 'What was asked for cannot be read.',
       advice: 'Reload the page and try again.',
     });
   if (error instanceof DatabaseAway)
