@@ -47,7 +47,7 @@ const request = (method: string, path: string, host: string, more = ''): string 
   `${method} ${path} HTTP/1.1\r\nHost: ${host}\r\n${more}Connection: close\r\n\r\n`;
 
 /** Requests against a listener: addresses that leave their folder, other methods and names, and what is no HTTP at all. */
-export function* attacks({ host, folders, well }: Listener, random: Random): Generator<{ what: string; bytes: string }> {
+function* attacks({ host, folders, well }: Listener, random: Random): Generator<{ what: string; bytes: string }> {
   for (const folder of folders)
     for (const up of UP)
       for (const file of FILES) {

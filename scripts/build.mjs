@@ -42,7 +42,10 @@ function clearChunks() {
 /** An empty database for first starts, laid out anew where it would be another. */
 async function layOutDatabase() {
   const migrations = join(root, 'server/migrations');
-  const sources = [join(root, 'node_modules/@electric-sql/pglite/package.json'), ...readdirSync(migrations).map((f) => join(migrations, f))];
+  const sources = [
+    join(root, 'node_modules/@electric-sql/pglite/package.json'),
+    ...readdirSync(migrations).map((f) => join(migrations, f)),
+  ];
   const version = sources.reduce((hash, file) => hash.update(readFileSync(file)), createHash('sha256')).digest('hex');
   const [folder, mark] = [join(root, 'dist/empty-database'), join(root, 'dist/empty-database.version')];
   if (existsSync(mark) && readFileSync(mark, 'utf8') === version) return;

@@ -35,9 +35,9 @@ export async function postgres() {
   if (run('initdb', '-D', data, '-U', 'folio', '-A', 'trust', '-E', 'UTF8') && run('pg_ctl', '-D', data, '-w', '-o', options, 'start'))
     return {
       stop,
-      /** Stops the server as an administrator does, waits, and starts it again. */
-      async restart(pauseMs = 0) {
-        run('pg_ctl', '-D', data, '-m', 'fast', '-w', 'stop');
+      /** Stops the server as an administrator does (`fast`), or as a fault does (`immediate`), waits, and starts it again. */
+      async restart(pauseMs = 0, mode = 'fast') {
+        run('pg_ctl', '-D', data, '-m', mode, '-w', 'stop');
         await new Promise((resolve) => setTimeout(resolve, pauseMs));
         run('pg_ctl', '-D', data, '-w', '-o', options, 'start');
       },

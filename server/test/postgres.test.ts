@@ -1,17 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import pg from 'pg';
+import { postgres } from '../../scripts/postgres.mjs';
+import type { OwnServer } from '../../scripts/postgres.mjs';
 import { DatabaseAway } from '../src/database/db.ts';
 import { PostgresDb } from '../src/database/postgres.ts';
 import { testServer } from './support/databases.ts';
-
-interface OwnServer {
-  database(name: string): { TEST_DATABASE_URL: string };
-  restart(pauseMs?: number): Promise<void>;
-  stop(): void;
-}
-const script = join(dirname(dirname(dirname(fileURLToPath(import.meta.url)))), 'scripts', 'postgres.mjs');
 
 // The server is restarted here: it is one of these tests' own.
 const onServer = testServer() === null ? describe.skip : describe;
@@ -20,7 +13,7 @@ onServer('connections to a PostgreSQL server', () => {
   let url: string;
   let db: PostgresDb;
   beforeAll(async () => {
-    server = (await ((await import(script)) as { postgres(): Promise<OwnServer | null> }).postgres())!;
+    server = (await postgres())!;
     url = server.database('cut').TEST_DATABASE_URL;
     db = new PostgresDb(url);
     await db.query('CREATE TABLE rows (n integer PRIMARY KEY)');

@@ -50,6 +50,24 @@ describe('files that are refused, in words', () => {
     ['a drawing that holds none', packed({ 'content.xml': part('document-content', '<office:body/>') }), 'odf.noBody', /holds none/],
     ['no pages', packed({ 'content.xml': body('') }), 'odf.noPages', /no pages/],
     [
+      'more pages than are read',
+      packed({ 'content.xml': body(Array.from({ length: 5001 }, () => page('')).join('')) }),
+      'odf.tooManyPages',
+      /has 5001 pages; at most 5000/,
+    ],
+    [
+      'more paragraphs than are read',
+      packed({
+        'content.xml': body(
+          page(
+            `<draw:frame ${BOX}><draw:text-box>${Array.from({ length: 200_001 }, (_, i) => `<text:p>${i}</text:p>`).join('')}</draw:text-box></draw:frame>`,
+          ),
+        ),
+      }),
+      'odf.tooManyParagraphs',
+      /has 200001 paragraphs; at most 200000/,
+    ],
+    [
       'an entity from outside',
       packed({ 'content.xml': `<!DOCTYPE x [<!ENTITY e SYSTEM "file:///etc/passwd">]><x>&e;</x>` }),
       'odf.xml',

@@ -1,4 +1,5 @@
 import { zipSync } from 'fflate';
+import type { Zippable } from 'fflate';
 
 /** Packages written by hand after OpenDocument 1.3 (OASIS), not by the writer here. */
 const URN = 'urn:oasis:names:tc:opendocument:xmlns';
@@ -25,7 +26,7 @@ export function handMadeOdf(
     masters = '<style:master-page style:name="M" style:page-layout-name="PL"/>',
     masterStyles = '',
   }: OdfParts,
-  more: Record<string, Uint8Array> = {},
+  more: Zippable = {},
 ): Uint8Array {
   const files: Record<string, string> = {
     mimetype: `application/vnd.oasis.opendocument.${kind}`,

@@ -36,7 +36,7 @@ import { readTableInto } from './tableReader.ts';
 import { languageOf } from './textProperties.ts';
 import { TextReader } from './textReader.ts';
 import { listUnseen, motionOf } from './transitions.ts';
-import { childOf, childrenOf, textOf } from './xmlTree.ts';
+import { childOf, childrenOf, countInside, textOf } from './xmlTree.ts';
 import type { XmlElement } from './xmlTree.ts';
 
 type ItemInput = z.input<typeof Item>;
@@ -44,6 +44,9 @@ type SpreadInput = z.input<typeof Spread>;
 type Attributes = Record<string, string>;
 
 const MOST_PAGES = 5000;
+/** Forty on each of so many pages. */
+const MOST_PARAGRAPHS = 200_000;
+const PARAGRAPHS = new Set(['text:p', 'text:h']);
 
 interface Master {
   id: string;
@@ -126,7 +129,18 @@ export class DocumentBuilder {
     const pages = childrenOf(this.body, 'draw:page');
     if (!pages.length) throw new FolioError('odf.noPages', 'The file has no pages.', 'Choose one that has.');
     if (pages.length > MOST_PAGES)
-      throw new FolioError('odf.tooManyPages', `The file has ${pages.length} pages; at most ${MOST_PAGES} are read.`, 'Split it.');
+      throw new FolioError(
+        'odf.tooManyPages',
+        `The file has ${pages.length} pages; at most ${MOST_PAGES} are read.`,
+        'Divide it into several files, and bring in each.',
+      );
+    const paragraphs = countInside(this.body, PARAGRAPHS);
+    if (paragraphs > MOST_PARAGRAPHS)
+      throw new FolioError(
+        'odf.tooManyParagraphs',
+        `The file has ${paragraphs} paragraphs; at most ${MOST_PARAGRAPHS} are read.`,
+        'Divide it into several files, and bring in each.',
+      );
     pages.forEach((page, i) => {
       const id = this.names.free('page', page.attributes['xml:id'] ?? page.attributes['draw:id'] ?? page.attributes['draw:name']);
       for (const name of [page.attributes['draw:name'], page.attributes['xml:id'], page.attributes['draw:id'], `page${i + 1}`])

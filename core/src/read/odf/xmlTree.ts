@@ -174,3 +174,7 @@ export function findInside(element: XmlElement, name: string): XmlElement | unde
   }
   return undefined;
 }
+
+/** How many elements of some names stand anywhere inside. */
+export const countInside = (element: XmlElement, names: ReadonlySet<string>): number =>
+  childrenOf(element).reduce((sum, child) => sum + (names.has(child.name) ? 1 : 0) + countInside(child, names), 0);
