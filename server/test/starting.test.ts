@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { spawn } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
-import { chmod, mkdir, mkdtemp, readdir, rm, stat, utimes } from 'node:fs/promises';
+import { chmod, mkdir, mkdtemp, readdir, readFile, rm, stat, truncate, utimes, writeFile } from 'node:fs/promises';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -74,7 +74,43 @@ describe('starting', () => {
     expect((await titles()).sort()).toEqual(['Five Worlds', 'Handbook for Volunteer Observers', 'Open Dome Night', 'The Marrowby Almanac']);
     expect((await fetch(`${origin}/api/ready`)).status).toBe(200);
     expect(await readdir(join(data, 'incoming'))).toEqual([]);
-  }, 240_000);
+
+    // What has been worked out is made again where it does not read: emptied, changed, cut off, or a folder in its place.
+    const shelf = async (): Promise<{ id: string; openPoints: string[] | null; cover: string }[]> => {
+      for (;;) {
+        const answer = await fetch(`${origin}/api/folios`);
+        expect(answer.status).toBe(200);
+        const all = (await answer.json()) as { id: string; openPoints: string[] | null; cover: string }[];
+        if (all.every((d) => d.openPoints)) return all;
+        await new Promise((r) => setTimeout(r, 100));
+      }
+    };
+    const before = await shelf();
+    const derived = join(data, 'derived');
+    const last = children.at(-1)!;
+    last.kill('SIGKILL');
+    await ended(last);
+    const files = (await readdir(derived)).sort();
+    expect(files.length).toBeGreaterThanOrEqual(4);
+    for (const [i, name] of files.entries()) {
+      const file = join(derived, name);
+      const bytes = await readFile(file);
+      if (i % 4 === 0) await truncate(file, 0);
+      else if (i % 4 === 1)
+        await writeFile(
+          file,
+          bytes.map((b, at) => (at === bytes.length - 5 ? b ^ 1 : b)),
+        );
+      else if (i % 4 === 2) await truncate(file, Math.floor(bytes.length / 2));
+      else {
+        await rm(file);
+        await mkdir(file);
+      }
+    }
+    await start(env, /Everything is on the shelf/);
+    expect(await shelf()).toEqual(before);
+    for (const { cover } of before) expect((await fetch(origin + cover)).status).toBe(200);
+  }, 300_000);
 
   test('a data folder that cannot be written to is said in plain words', async () => {
     // The superuser may write anywhere: a file in the way of the folder says the same to everybody.

@@ -23,8 +23,9 @@ import type {
 
 /** Conversions at once; threads beyond these are for a short one of another document, and for what somebody waits for at the screen. */
 export const SLOTS = Math.max(2, Math.min(4, availableParallelism()));
-/** A task may take this long before its thread is given up. */
-const TIME_LIMIT_MS = 15 * 60_000;
+const MINUTE_MS = 60_000;
+/** A task may take so many minutes before its thread is given up; what comes from elsewhere and is no document, fewer: somebody waits for it. */
+const LIMITS = { task: 15, foreign: 3 } as const;
 /** A thread that has been asked to stop and goes on with what it is at is ended after so long. */
 const GRACE_MS = 4000;
 
@@ -43,8 +44,10 @@ export class ConversionPool {
 
   /** `ending`: whoever asked has given it up, and the thread has not let go of it. */
   private async run<T>(task: Task, transferList: MessagePort[] = [], ending?: AbortSignal): Promise<Outcome<T>> {
+    const minutes = task.kind === 'foreign' ? LIMITS.foreign : LIMITS.task;
+    const smaller = task.kind === 'foreign' ? 'Divide the file, and bring in its parts.' : 'Try fewer pages or smaller pictures.';
     try {
-      const limit = AbortSignal.timeout(TIME_LIMIT_MS);
+      const limit = AbortSignal.timeout(minutes * MINUTE_MS);
       const signal = ending ? AbortSignal.any([limit, ending]) : limit;
       return (await this.pool.run(task, { transferList: transferList as never, signal })) as Outcome<T>;
     } catch (error) {
@@ -54,8 +57,8 @@ export class ConversionPool {
         return {
           failure: {
             code: 'thread.time',
-            message: 'It took longer than a quarter of an hour and was stopped.',
-            advice: 'Try fewer pages or smaller pictures.',
+            message: `It took longer than ${minutes} minutes and was stopped.`,
+            advice: smaller,
           },
         };
       if (e.code === 'ERR_WORKER_OUT_OF_MEMORY')
@@ -63,7 +66,7 @@ export class ConversionPool {
           failure: {
             code: 'thread.memory',
             message: 'It needed more memory than there is.',
-            advice: 'Try fewer pages or smaller pictures.',
+            advice: smaller,
           },
         };
       console.error(error);

@@ -32,15 +32,15 @@ export function documentRoutes(api: Api, s: Services): void {
   api.route({ method: 'get', path: '/folios', says: 'The shelf', answer: z.array(ShelfEntry) }, async () => {
     const documents = await s.documents.list();
     const runs = await s.runs.newestOf(documents.map((d) => d.id));
-    return Promise.all(
-      documents.map((d) =>
-        shelfEntry(
-          s,
-          d,
-          runs.filter((r) => r.folio === d.id),
-        ),
-      ),
-    );
+    const entries = documents.map((d) => {
+      const ofIt = runs.filter((r) => r.folio === d.id);
+      // One that has been taken off the shelf meanwhile is simply not there.
+      return shelfEntry(s, d, ofIt).catch((error: unknown) => {
+        if (error instanceof FolioError && error.code === 'document.none') return null;
+        throw error;
+      });
+    });
+    return (await Promise.all(entries)).filter((e) => e !== null);
   });
 
   api.route(
