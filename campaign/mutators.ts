@@ -83,6 +83,7 @@ const inside: Mutator = (bytes, random) => {
     return flipped(bytes, random);
   }
   const names = Object.keys(files);
+  if (!names.length) return flipped(bytes, random);
   const name = random.of(names);
   const kind = random.below(10);
   if (kind < 6) files[name] = random.of(PLAIN)(files[name]!, random);
