@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { Folio } from '@elastic-folio/core';
 import { Composer, loadFonts } from '@elastic-folio/core/compose';
-import { shippedFontSource } from '@elastic-folio/core/node';
+import { keepHeapsSmall, shippedFontSource } from '@elastic-folio/core/node';
 import { writeOutput } from './printing.ts';
 
 /** Highest memory of this process since it was last set back, and its memory now, in MiB (Linux, proc(5)). */
@@ -22,6 +22,8 @@ async function settle(): Promise<void> {
   }
 }
 
+// As the programs do that convert.
+keepHeapsSmall();
 const folio = Folio.parse(JSON.parse(readFileSync(process.argv[2]!, 'utf8')));
 const fonts = await loadFonts(folio.head, [await shippedFontSource()]);
 await settle();

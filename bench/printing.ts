@@ -26,15 +26,12 @@ export interface PrintMemory {
   highest: number;
 }
 
-/** `heap`: so many MiB that the process may keep; where nothing is said, as many as it likes. */
-export async function printMemory(folio: Folio, output: string, heap?: number): Promise<PrintMemory> {
+export async function printMemory(folio: Folio, output: string): Promise<PrintMemory> {
   const folder = await mkdtemp(join(tmpdir(), 'folio-print-'));
   try {
     await writeFile(join(folder, 'folio.json'), JSON.stringify(folio));
     const file = join(folder, 'folio.json');
-    const { stdout } = await promisify(execFile)(process.execPath, ['scripts/run.mjs', 'bench/printAlone.ts', file, output], {
-      env: { ...process.env, ...(heap !== undefined && { NODE_OPTIONS: `--max-old-space-size=${heap}` }) },
-    });
+    const { stdout } = await promisify(execFile)(process.execPath, ['scripts/run.mjs', 'bench/printAlone.ts', file, output]);
     return JSON.parse(stdout) as PrintMemory;
   } finally {
     await rm(folder, { recursive: true, force: true });

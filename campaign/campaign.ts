@@ -1,5 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { setTimeout as after } from 'node:timers/promises';
 import type { Input } from './inputs.ts';
 import { mutated } from './mutators.ts';
 import { Random } from './random.ts';
@@ -15,6 +16,8 @@ export interface Report {
   rounds: number;
   /** By kind of input: how many were taken, and how many refused with a sentence. */
   kinds: Record<string, { taken: number; refused: number }>;
+  /** How often each code of a refusal was given. */
+  codes: Record<string, number>;
   /** What must not be: each with the number of its round, which with the seed makes the same file again. */
   faults: { round: number; kind: string; what: string }[];
 }
@@ -32,7 +35,7 @@ export async function campaign(
   inputs: readonly Input[],
   { seed, going, keep }: { seed: number; going: (round: number) => boolean; keep: string },
 ): Promise<Report> {
-  const report: Report = { rounds: 0, kinds: {}, faults: [] };
+  const report: Report = { rounds: 0, kinds: {}, codes: {}, faults: [] };
   const shelf = await shelfOf(target);
   for (let round = 1; going(round); round++) {
     // Each round has its own numbers, so that it can be made again without those before it.
@@ -55,7 +58,11 @@ export async function campaign(
       } else {
         counts.refused++;
         if (answer.status >= 500) fault(`answered ${answer.status}: ${said.slice(0, 200)}`);
-        else lookAtRefusal(said, fault);
+        else {
+          lookAtRefusal(said, fault);
+          const code = /"code":"([\w.]+)"/.exec(said)?.[1] ?? 'none';
+          report.codes[code] = (report.codes[code] ?? 0) + 1;
+        }
       }
     } catch (error) {
       fault(`no answer: ${(error as Error).message} ${String((error as Error).cause ?? '')}`);
@@ -72,9 +79,9 @@ export async function campaign(
 
 const origin = ({ port }: Target): string => `http://127.0.0.1:${port}`;
 
-/** A connection that was kept open may just have been closed, which is nobody's fault; one that breaks twice is. */
+/** A connection that was kept open may just have been closed, which is nobody's fault; one that breaks again half a second later is. */
 const sentTwice = (target: Target, input: Input, bytes: Uint8Array): Promise<Response> =>
-  send(target, input, bytes).catch(() => send(target, input, bytes));
+  send(target, input, bytes).catch(() => after(500).then(() => send(target, input, bytes)));
 
 function send(target: Target, { name, to }: Input, bytes: Uint8Array): Promise<Response> {
   const url = origin(target) + to.replace('{id}', target.document);

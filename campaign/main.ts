@@ -47,6 +47,8 @@ async function mutatedFiles(target: Target): Promise<number> {
   const keep = 'test-results/campaign';
   const report = await campaign(target, all, { seed, going: () => Date.now() < end, keep });
   console.table(report.kinds);
+  const often = Object.entries(report.codes).sort(([, a], [, b]) => b - a);
+  console.log(often.map(([code, n]) => `${code} ${n}`).join(', '));
   console.log(`${report.rounds} files, ${report.faults.length} faults, seed ${seed}, ${availableParallelism()} processors`);
   for (const f of report.faults) console.log(`round ${f.round}, ${f.kind}: ${f.what}`);
   return report.faults.length;

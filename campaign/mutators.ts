@@ -102,7 +102,8 @@ const isPackage = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] 
 
 /** A file changed in one to three ways; packages mostly on their inside. */
 export function mutated(bytes: Uint8Array, random: Random): Uint8Array {
-  let out = bytes;
+  // A copy, and no Buffer: a slice of one of those is the same memory, and a change would be there for good.
+  let out: Uint8Array = new Uint8Array(bytes);
   for (let n = 1 + random.below(3); n > 0; n--) out = (isPackage(out) && random.next() < 0.75 ? inside : random.of(PLAIN))(out, random);
   return out;
 }

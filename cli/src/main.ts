@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util';
-import { FolioError } from '@elastic-folio/core/node';
+import { FolioError, keepHeapsSmall } from '@elastic-folio/core/node';
 import { USAGE, UsageError } from './usage.ts';
 
 const OPTIONS = {
@@ -146,6 +146,7 @@ async function run(argv: string[]): Promise<void> {
 const counted = ({ segments, words, characters }: { segments: number; words: number; characters: number }): string =>
   `${segments} segments, ${words} words, ${characters} characters`;
 
+keepHeapsSmall();
 run(process.argv.slice(2)).catch((error: unknown) => {
   if (error instanceof UsageError) {
     console.error(`${error.message}\n\n${USAGE}`);

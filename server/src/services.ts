@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { FileBlobs, FileDerived, fontSourcesFor } from '@elastic-folio/core/node';
+import { FileBlobs, FileDerived, fontSourcesFor, keepHeapsSmall } from '@elastic-folio/core/node';
 import type { FontSource } from '@elastic-folio/core/compose';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import type { Config } from './config.ts';
@@ -82,6 +82,7 @@ export async function startServices(config: Config): Promise<Services> {
   const library = new FontLibrary(db, blobs);
   const documents = new DocumentStore(db, library);
   const runs = new RunStore(db);
+  keepHeapsSmall();
   const pool = new ConversionPool();
   const events = new EventHub();
   const memory = new TranslationMemory(db);

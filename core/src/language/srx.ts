@@ -1,5 +1,6 @@
 import { SaxesParser } from 'saxes';
 import { FolioError } from '../ports/ports.ts';
+import { xmlFault } from '../folio/xmlFault.ts';
 
 /** One rule of a language: whether a text is parted where `before` ends and `after` begins. */
 interface SentenceRule {
@@ -39,7 +40,7 @@ export function readSrx(text: string): SentenceRules {
   let within: 'before' | 'after' | null = null;
   let isSrx = false;
   parser.on('error', (error) => {
-    throw refuse(error.message.replace(/^\d+:\d+: /, '').replace(/\.$/, ''));
+    throw refuse(xmlFault(error));
   });
   parser.on('opentag', ({ local, attributes }) => {
     const value = (name: string): string | undefined => attributes[name]?.value;

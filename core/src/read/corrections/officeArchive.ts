@@ -3,6 +3,7 @@ import type { Node } from '../../ledger/office/officeParts.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { readArchive } from '../archive.ts';
 import type { ArchiveLimits } from '../limits.ts';
+import { xmlFault } from '../../folio/xmlFault.ts';
 
 /** The parts of an office file that have a name of some kind, as XML. Throws a FolioError where one of them cannot be read. */
 export async function partsOf(file: string, limits: ArchiveLimits, wanted: RegExp): Promise<Map<string, Node>> {
@@ -17,16 +18,13 @@ export async function partsOf(file: string, limits: ArchiveLimits, wanted: RegEx
   return parts;
 }
 
-/** Without the place and the full stop of whoever says it. */
-const whyOf = ({ message }: Error): string => message.replace(/^\d+:\d+: /, '').replace(/\.$/, '');
-
 function parsed(path: string, xml: string): Node {
   try {
     return readPart(xml);
   } catch (error) {
     throw new FolioError(
       'corrections.damaged',
-      `${path} of the file cannot be read: ${whyOf(error as Error)}.`,
+      `${path} of the file cannot be read: ${xmlFault(error as Error)}.`,
       'Open it in the program it came from and save it again.',
     );
   }

@@ -1,5 +1,6 @@
 import { SaxesParser } from 'saxes';
 import { FolioError } from '../../ports/ports.ts';
+import { xmlFault } from '../../folio/xmlFault.ts';
 
 /** An element by its local name; attributes by theirs, save those of XML itself, which keep their prefix. */
 export interface XmlNode {
@@ -33,7 +34,7 @@ export function walkXml(text: string, part: string, visitor: XmlVisitor): { inst
   let depth = 0;
   let instructions = 0;
   parser.on('error', (error) => {
-    throw damaged(part, `${error.message.replace(/^\d+:\d+: /, '').replace(/\.$/, '')} (line ${parser.line})`);
+    throw damaged(part, `${xmlFault(error)} (line ${parser.line})`);
   });
   parser.on('doctype', (doctype) => {
     if (doctype.includes('[')) throw damaged(part, 'it defines entities of its own, which are not looked up');

@@ -4,6 +4,7 @@ import { collect, readArchive } from '../archive.ts';
 import type { ArchiveLimits } from '../limits.ts';
 import type { ExchangeReader } from './exchangeReader.ts';
 import { Rows } from './rows.ts';
+import { xmlFault } from '../../folio/xmlFault.ts';
 
 export const xlsxReader: ExchangeReader = { id: 'xlsx', extensions: ['.xlsx'], read: readXlsx };
 
@@ -48,7 +49,7 @@ const damaged = (path: string, why: string): FolioError =>
 function parserFor(path: string): SaxesParser {
   const parser = new SaxesParser();
   parser.on('error', (error) => {
-    throw damaged(path, error.message.replace(/^\d+:\d+: /, '').replace(/\.$/, ''));
+    throw damaged(path, xmlFault(error));
   });
   parser.on('doctype', () => {
     throw damaged(path, 'it has a document type, which no spreadsheet has');

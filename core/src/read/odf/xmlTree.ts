@@ -1,6 +1,7 @@
 import { SaxesParser } from 'saxes';
 import type { SaxesTagPlain } from 'saxes';
 import { FolioError } from '../../ports/ports.ts';
+import { xmlFault } from '../../folio/xmlFault.ts';
 
 /** An element with its names as OpenDocument's own prefixes write them, whatever prefixes the file uses. */
 export interface XmlElement {
@@ -67,7 +68,7 @@ export function readXml(text: string, part: string): XmlElement {
     );
   };
   const unbound = (name: string): never => fail(`${name} has a prefix that nothing declares (line ${parser.line})`);
-  parser.on('error', (error) => fail(error.message.replace(/^\d+:\d+: /, '').replace(/\.$/, '') + ` (line ${parser.line})`));
+  parser.on('error', (error) => fail(`${xmlFault(error)} (line ${parser.line})`));
   parser.on('opentag', (tag: SaxesTagPlain) => {
     if (open.length >= DEEPEST) fail(`elements stand inside one another more than ${DEEPEST} deep (line ${parser.line})`);
     const space = spaces[spaces.length - 1]!.within(tag.attributes);
