@@ -50,7 +50,7 @@ export async function campaign(
     const counts = (report.kinds[input.kind] ??= { taken: 0, refused: 0 });
     report.rounds++;
     try {
-      const answer = await sentTwice(target, input, bytes);
+      const answer = await answered(() => send(target, input, bytes));
       const said = await answer.text();
       if (answer.ok) {
         counts.taken++;
@@ -79,9 +79,11 @@ export async function campaign(
 
 const origin = ({ port }: Target): string => `http://127.0.0.1:${port}`;
 
-/** A connection that was kept open may just have been closed, which is nobody's fault; one that breaks again half a second later is. */
-const sentTwice = (target: Target, input: Input, bytes: Uint8Array): Promise<Response> =>
-  send(target, input, bytes).catch(() => after(500).then(() => send(target, input, bytes)));
+/** Connections that were kept open may just have been closed, which is nobody's fault; one that breaks three times is. */
+export const answered = (send: () => Promise<Response>): Promise<Response> =>
+  send()
+    .catch(() => after(500).then(send))
+    .catch(() => after(500).then(send));
 
 function send(target: Target, { name, to }: Input, bytes: Uint8Array): Promise<Response> {
   const url = origin(target) + to.replace('{id}', target.document);

@@ -1,12 +1,11 @@
 import { openAsBlob } from 'node:fs';
 import { mkdir, open, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { setTimeout as after } from 'node:timers/promises';
 import { crc32, deflateRawSync, deflateSync } from 'node:zlib';
 import { strToU8, zipSync } from 'fflate';
 import type { Zippable } from 'fflate';
 import { handMadeOdf } from '../core/test/support/handMadeOdf.ts';
-import { lookAtRefusal, opensAndGoes } from './campaign.ts';
+import { answered, lookAtRefusal, opensAndGoes } from './campaign.ts';
 import type { Target } from './campaign.ts';
 
 /** Something beyond all measure, or made to do harm: what is sent, and where. */
@@ -69,17 +68,14 @@ async function tried(
       try {
         const body = new FormData();
         body.set('file', bytes, name);
-        // Connections that were kept open may have been closed while the file was made.
-        const send = (): Promise<Response> =>
+        const answer = await answered(() =>
           fetch(at + to.replace('{id}', target.document), {
             method: 'POST',
             headers: { origin: at, connection: 'close' },
             body,
             signal: AbortSignal.timeout(LONGEST),
-          });
-        const answer = await send()
-          .catch(() => after(500).then(send))
-          .catch(() => after(500).then(send));
+          }),
+        );
         const said = await answer.text();
         if (nowhere?.test(said)) fault(`it tells what it must not: ${said.slice(0, 200)}`);
         if (answer.ok) {

@@ -3,7 +3,9 @@ import type { ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { setTimeout as after } from 'node:timers/promises';
+import { addOutput } from '../e2e/ownServer.ts';
 import type { Random } from './random.ts';
+import { sampleCopy } from './sampleCopy.ts';
 
 /** How the application is started, and what else of it can be killed. */
 export interface Killable {
@@ -27,6 +29,8 @@ export interface KillReport {
 
 /** People who write, each in a document of their own, and one who asks for outputs. */
 const WRITERS = 4;
+/** Their documents are copies of the shortest sample. */
+const SHORTEST = 'Open Dome Night';
 const LONGEST_MS = 60_000;
 
 /**
@@ -58,7 +62,9 @@ export async function kills(target: Killable, count: number, random: Random): Pr
     }
   };
 
-  const documents = await copies(origin, WRITERS);
+  /** One to make outputs of, and one for each writer. */
+  const documents = { outputs: await sampleCopy(origin, SHORTEST), written: [] as string[] };
+  for (let n = 0; n < WRITERS; n++) documents.written.push(await sampleCopy(origin, SHORTEST));
   const writer = async (id: string): Promise<string[]> => {
     const confirmed: string[] = [];
     let base = (await asked<Opened>(`/api/folios/${id}?actor=campaign`)).seq;
@@ -80,10 +86,8 @@ export async function kills(target: Killable, count: number, random: Random): Pr
   const outputs = async (): Promise<string[]> => {
     const confirmed: string[] = [];
     for (let n = 0; going; n++) {
-      const recipe = { id: 'again', output: 'pdf', version: 1, name: 'again', settings: { title: String(n) } };
-      const edit = { uid: randomUUID(), burst: 'b', edit: { kind: 'recipe.set', args: recipe } };
       const { seq } = await asked<Opened>(`/api/folios/${documents.outputs}?actor=campaign`);
-      await asked(`/api/folios/${documents.outputs}/edits`, { base: seq, actor: 'campaign', edits: [edit] });
+      await asked(`/api/folios/${documents.outputs}/edits`, { ...addOutput('again', 'pdf', { title: String(n) }), base: seq });
       confirmed.push((await asked<{ id: string }>(`/api/folios/${documents.outputs}/runs`, { recipe: 'again' })).id);
       await after(500 + random.below(1500));
     }
@@ -174,19 +178,4 @@ async function started({ port, data, databaseUrl }: Killable): Promise<ChildProc
   await after(200);
   if (server.exitCode !== null) await ended;
   return server;
-}
-
-/** Documents to write in, and one to make outputs of: copies of the shortest sample. */
-async function copies(origin: string, writers: number): Promise<{ written: string[]; outputs: string }> {
-  const shelf = (await (await fetch(`${origin}/api/folios`)).json()) as { id: string; title: string }[];
-  const sample = shelf.find((d) => d.title === 'Open Dome Night')!.id;
-  const whole = await (await fetch(`${origin}/api/folios/${sample}/package`)).blob();
-  const made: string[] = [];
-  for (let n = 0; n <= writers; n++) {
-    const body = new FormData();
-    body.set('file', whole, 'copy.efolio');
-    const answer = await fetch(`${origin}/api/folios`, { method: 'POST', headers: { origin }, body });
-    made.push(((await answer.json()) as { id: string }).id);
-  }
-  return { written: made.slice(1), outputs: made[0]! };
 }

@@ -1,7 +1,8 @@
-import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { connect } from 'node:net';
+import { setTimeout as after } from 'node:timers/promises';
 import type { PhoneAddress, PublishedSite } from '@elastic-folio/core/api';
+import { addOutput, clientOf } from '../e2e/ownServer.ts';
 import { INSIDE } from './campaign.ts';
 import type { Target } from './campaign.ts';
 import type { Random } from './random.ts';
@@ -163,24 +164,11 @@ function answerTo(port: number, bytes: string): Promise<string> {
 
 /** The ends that a running application listens at, each with something behind it: a result, a published edition, a job, an open phone. */
 export async function listenersOf({ port, document }: Target): Promise<Listener[]> {
-  const origin = `http://127.0.0.1:${port}`;
   const [results, guests] = [port + 1, port + 2];
-  const post = async <T>(path: string, body: object): Promise<T> => {
-    const answer = await fetch(origin + path, {
-      method: 'POST',
-      headers: { origin, 'content-type': 'application/json' },
-      body: JSON.stringify(body),
-    });
-    if (!answer.ok) throw new Error(`${path}: ${await answer.text()}`);
-    return (await answer.json()) as T;
-  };
-  const get = async <T>(path: string): Promise<T> => (await (await fetch(origin + path)).json()) as T;
-  const recipe = { id: 'attacked', output: 'html', version: 1, name: 'attacked', settings: {} };
-  const edit = { uid: randomUUID(), burst: 'b', edit: { kind: 'recipe.set', args: recipe } };
-  await post(`/api/folios/${document}/edits`, { base: 0, actor: 'campaign', edits: [edit] });
+  const { get, post } = clientOf(port);
+  await post(`/api/folios/${document}/edits`, addOutput('attacked', 'html'));
   const { id: run } = await post<{ id: string }>(`/api/folios/${document}/runs`, { recipe: 'attacked' });
-  while ((await get<{ id: string; state: string }[]>('/api/runs')).find((r) => r.id === run)?.state !== 'done')
-    await new Promise((resolve) => setTimeout(resolve, 200));
+  while ((await get<{ id: string; state: string }[]>('/api/runs')).find((r) => r.id === run)?.state !== 'done') await after(200);
   const site = await post<PublishedSite>(`/api/folios/${document}/published`, { recipe: 'attacked' });
   const { phone } = await post<{ phone: PhoneAddress }>(`/api/published/${site.id}/phone`, {});
   const person = { kind: 'person', name: 'Ilse Brandt', address: 'ilse@wortwerk.example' };

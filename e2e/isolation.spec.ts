@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test';
 import type { Frame, Page } from '@playwright/test';
 import type { PublishedSite } from '@elastic-folio/core/api';
+import { sampleCopy } from '../campaign/sampleCopy.ts';
 import { addOutput, clientOf } from './ownServer.ts';
 
 // What a designer, or whoever made an embedded page, has put into a result runs on the designer's machine beside the application and
@@ -12,18 +13,6 @@ const copies: string[] = [];
 const results = { almanac: '', night: '' };
 const sites = { almanac: '', night: '' };
 
-/** A copy of a sample, so that this leaves the samples as they are. */
-async function copyOf(title: string): Promise<string> {
-  const shelf = await clientOf(PORT).get<{ id: string; title: string }[]>('/api/folios');
-  const bytes = await fetch(`${app}/api/folios/${shelf.find((d) => d.title === title)!.id}/package`);
-  const body = new FormData();
-  body.set('file', await bytes.blob(), 'copy.efolio');
-  const added = await fetch(`${app}/api/folios`, { method: 'POST', headers: { origin: app }, body });
-  const { id } = (await added.json()) as { id: string };
-  copies.push(id);
-  return id;
-}
-
 test.beforeAll(async () => {
   test.setTimeout(240_000);
   const { get, post } = clientOf(PORT);
@@ -31,7 +20,8 @@ test.beforeAll(async () => {
     ['almanac', 'The Marrowby Almanac', { pages: '7', end: '<script>globalThis.own = self.origin</script>' }],
     ['night', 'Open Dome Night', {}],
   ] as const) {
-    const id = await copyOf(title);
+    const id = await sampleCopy(app, title);
+    copies.push(id);
     await post(`/api/folios/${id}/edits`, addOutput('isolated', 'html', settings));
     const run = await post<{ id: string }>(`/api/folios/${id}/runs`, { recipe: 'isolated' });
     const state = async (): Promise<string> =>

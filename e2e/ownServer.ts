@@ -16,14 +16,18 @@ export const startServer = (port: number, data: string, env: NodeJS.ProcessEnv =
 
 export const gone = (child: ChildProcess): Promise<unknown> => new Promise((resolve) => child.once('exit', resolve));
 
-/** A client of such a server's API. */
+/** A client of such a server's API; it throws where something is refused. */
 export function clientOf(port: number) {
   const base = `http://127.0.0.1:${port}`;
   const headers = { origin: base, 'content-type': 'application/json' };
+  const answer = async <T>(path: string, init?: RequestInit): Promise<T> => {
+    const given = await fetch(base + path, init);
+    if (!given.ok) throw new Error(`${path} is answered ${given.status}: ${await given.text()}`);
+    return (await given.json()) as T;
+  };
   return {
-    get: async <T>(path: string): Promise<T> => (await (await fetch(base + path)).json()) as T,
-    post: async <T>(path: string, body: unknown): Promise<T> =>
-      (await (await fetch(base + path, { method: 'POST', headers, body: JSON.stringify(body) })).json()) as T,
+    get: <T>(path: string): Promise<T> => answer<T>(path),
+    post: <T>(path: string, body: unknown): Promise<T> => answer<T>(path, { method: 'POST', headers, body: JSON.stringify(body) }),
   };
 }
 

@@ -31,7 +31,7 @@ export class EditLog {
   async knownOf(folio: string, uids: readonly string[]): Promise<Set<string>> {
     const rows = await this.db.query<{ uid: string }>(
       'SELECT uid FROM edits WHERE folio = $1 AND uid IN (SELECT jsonb_array_elements_text($2::jsonb))',
-      [folio, JSON.stringify(uids)],
+      [folio, uids],
     );
     return new Set(rows.map((r) => r.uid));
   }

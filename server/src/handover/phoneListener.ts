@@ -4,7 +4,7 @@ import type { Server } from 'node:http';
 import { networkInterfaces } from 'node:os';
 import express from 'express';
 import type { PhoneAddress } from '@elastic-folio/core/api';
-import { lastAnswer } from '../http/lastAnswer.ts';
+import { lastAnswer } from '../lastAnswer.ts';
 
 /** Open for so long, and no longer. */
 const OPEN_MS = 30 * 60_000;

@@ -1,5 +1,5 @@
 import express from 'express';
-import type { ErrorRequestHandler, Express } from 'express';
+import type { Express } from 'express';
 import { join } from 'node:path';
 import type { Services } from '../services.ts';
 import { backupRoutes } from './backupRoutes.ts';
@@ -11,11 +11,11 @@ import { jobRoutes } from './jobRoutes.ts';
 import { languageRoutes } from './languageRoutes.ts';
 import { newerRoutes } from './newerRoutes.ts';
 import { ownPages } from './ownPages.ts';
-import { answerProblem, Api } from './route.ts';
+import { answerProblems, Api } from './route.ts';
 import { fileRoutes } from './fileRoutes.ts';
 import { fontRoutes } from './fontRoutes.ts';
 import { handoverRoutes } from './handoverRoutes.ts';
-import { lastAnswer } from './lastAnswer.ts';
+import { lastAnswer } from '../lastAnswer.ts';
 import { jsonBodies } from './jsonBodies.ts';
 import { keptRecipeRoutes } from './keptRecipeRoutes.ts';
 import { roleSetRoutes } from './roleSetRoutes.ts';
@@ -57,7 +57,7 @@ export function createApp(s: Services): Express {
     (_req, res) =>
       void res.status(404).json({ code: 'route.none', message: 'There is nothing at this address.', advice: 'Go back to the shelf.' }),
   );
-  router.use(((error, _req, res, next) => (res.headersSent ? next(error) : answerProblem(res, error))) satisfies ErrorRequestHandler);
+  router.use(answerProblems);
   app.use('/api', router);
   const web = join(root, 'dist', 'web');
   app.use(webFiles(web));

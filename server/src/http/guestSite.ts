@@ -1,5 +1,5 @@
 import express from 'express';
-import type { ErrorRequestHandler, Express, Response } from 'express';
+import type { Express, Response } from 'express';
 import { compressed } from './compressed.ts';
 import { jsonBodies } from './jsonBodies.ts';
 import { join } from 'node:path';
@@ -9,9 +9,9 @@ import { JobDocuments, letIn } from './guest.ts';
 import type { Guest } from './guest.ts';
 import { guestRoutes } from './guestRoutes.ts';
 import { ownPages } from './ownPages.ts';
-import { answerProblem, Api } from './route.ts';
+import { answerProblem, answerProblems, Api } from './route.ts';
 import { trustOwnHosts } from './trust.ts';
-import { lastAnswer } from './lastAnswer.ts';
+import { lastAnswer } from '../lastAnswer.ts';
 import { webFiles } from './webFiles.ts';
 
 /**
@@ -42,7 +42,7 @@ export function guestSite(s: Services): Express {
     (_req, res) =>
       void res.status(404).json({ code: 'route.none', message: 'There is nothing at this address.', advice: 'Reload the page.' }),
   );
-  router.use(((error, _req, res, next) => (res.headersSent ? next(error) : answerProblem(res, error))) satisfies ErrorRequestHandler);
+  router.use(answerProblems);
   app.use('/t/:token/api', router);
   const web = join(root, 'dist', 'web');
   app.use('/assets', webFiles(join(web, 'assets')));

@@ -10,7 +10,7 @@ import type { Config } from '../config.ts';
 import type { Services } from '../services.ts';
 import { bookFile, BOOK_PATH } from './bookFiles.ts';
 import type { BookAnswer } from './bookFiles.ts';
-import { lastAnswer } from './lastAnswer.ts';
+import { lastAnswer } from '../lastAnswer.ts';
 import { redrawn } from './redrawn.ts';
 
 type Parts = Pick<Services, 'runs' | 'rehearsals' | 'published' | 'collector' | 'paths' | 'loaded' | 'fontSources'>;

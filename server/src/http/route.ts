@@ -1,4 +1,4 @@
-import type { Request, Response, Router } from 'express';
+import type { ErrorRequestHandler, Request, Response, Router } from 'express';
 import { z } from 'zod';
 import { firstFault, isInherited } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
@@ -43,7 +43,8 @@ export class Api {
     this.router[spec.method](spec.path, (req, res) => {
       void (async () => {
         try {
-          if (Object.values(req.params).some(isNoName) || Object.values(req.query).some((q) => /\0/.test(String(q)))) throw nothingHere();
+          if (Object.values(req.params).some(isNoName) || Object.values(req.query).some((q) => String(q).includes('\0')))
+            throw nothingHere();
           const input = {
             params: parse(spec.params, req.params, 'address'),
             query: parse(spec.query, req.query, 'address'),
@@ -94,7 +95,7 @@ export class Api {
 }
 
 /** Whether a part of an address names nothing that there can be: what every object has, or letters that no text can hold. */
-const isNoName = (part: unknown): boolean => typeof part === 'string' && (isInherited(part) || /\0/.test(part));
+const isNoName = (part: unknown): boolean => typeof part === 'string' && (isInherited(part) || part.includes('\0'));
 
 const nothingHere = (): FolioError => new FolioError('address.none', 'There is nothing at this address.', 'Go back to the shelf.');
 
@@ -154,3 +155,6 @@ export function answerProblem(res: Response, error: unknown): void {
     advice: 'Try again. If it happens once more, start the program anew: nothing kept is lost.',
   });
 }
+
+/** The same for what goes wrong before a route is reached: an address or a body that cannot be read. */
+export const answerProblems: ErrorRequestHandler = (error, _req, res, next) => (res.headersSent ? next(error) : answerProblem(res, error));

@@ -117,7 +117,7 @@ export class RunStore {
     const rows = await this.db.query<Row>(
       `SELECT * FROM runs WHERE ${these} AND (state IN ('waiting', 'running') OR ${newest('')} OR ${newest("AND state = 'done'")})
        ORDER BY created_at DESC`,
-      [JSON.stringify(folios)],
+      [folios],
     );
     return rows.map(toRun);
   }
@@ -219,7 +219,7 @@ export class RunStore {
    */
   async takeOver(mine: readonly string[], alone: boolean): Promise<Run[]> {
     const left = `state = 'running' AND id NOT IN (SELECT jsonb_array_elements_text($1::jsonb)) ${alone ? '' : `AND heartbeat_at < now() - ${STALE}`}`;
-    const params = [JSON.stringify(mine)];
+    const params = [mine];
     const cancelled = await this.db.query<Row>(
       `UPDATE runs SET state = 'cancelled', finished_at = now() WHERE ${left} AND cancel RETURNING *`,
       params,
