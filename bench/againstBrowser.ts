@@ -9,6 +9,7 @@ import type { Browser } from '@playwright/test';
 import { FileDerived, sharpPictures } from '@elastic-folio/core/node';
 import { convert, readSettings, writerById } from '@elastic-folio/core/write';
 import { withDocument } from '../cli/src/openDocument.ts';
+import type { OpenDocument } from '../cli/src/openDocument.ts';
 import { CHROMIUM } from '../e2e/chromium.ts';
 import { median } from './median.ts';
 
@@ -82,27 +83,28 @@ interface PageSize {
 
 /** Makes an output as a run does, with nothing kept from one before; the size of the first page, in inches. */
 async function written(document: string, output: string, to: string): Promise<PageSize> {
-  const derived = await mkdtemp(join(tmpdir(), 'folio-print-'));
+  const folder = await mkdtemp(join(tmpdir(), 'folio-print-'));
   const writer = writerById(output)!;
-  try {
-    return await withDocument(document, async ({ folio, fontsOf, media, others, origin }) => {
-      await convert(folio, writer, readSettings(writer, { version: writer.version, name: writer.label, settings: {} }), to, {
-        fonts: await fontsOf(folio),
-        media,
-        others,
-        origin,
-        pictures: sharpPictures,
-        derived: new FileDerived(derived),
-        player: async () => new Uint8Array(),
-        clock: () => new Date(0),
-        signal: new AbortController().signal,
-        progress: () => undefined,
-      });
-      const { box } = Object.values(folio.spreads)[0]!.pages[0]!;
-      return { width: `${box.width / 72}in`, height: `${box.height / 72}in` };
+  const write = async ({ folio, fontsOf, media, others, origin, derived }: OpenDocument): Promise<PageSize> => {
+    await convert(folio, writer, readSettings(writer, { version: writer.version, name: writer.label, settings: {} }), to, {
+      fonts: await fontsOf(folio),
+      media,
+      others,
+      origin,
+      pictures: sharpPictures,
+      derived,
+      player: async () => new Uint8Array(),
+      clock: () => new Date(0),
+      signal: new AbortController().signal,
+      progress: () => undefined,
     });
+    const { box } = Object.values(folio.spreads)[0]!.pages[0]!;
+    return { width: `${box.width / 72}in`, height: `${box.height / 72}in` };
+  };
+  try {
+    return await withDocument(document, write, new FileDerived(folder));
   } finally {
-    await rm(derived, { recursive: true, force: true });
+    await rm(folder, { recursive: true, force: true });
   }
 }
 

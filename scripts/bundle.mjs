@@ -41,6 +41,14 @@ const someOfOthers = {
   },
 };
 
+/** Of Zod's messages in fifty languages, which would be read at each start, those in English are used. */
+const messagesInEnglish = {
+  name: 'messages-in-english',
+  setup(b) {
+    b.onLoad({ filter: /[/\\]zod[/\\]v4[/\\]locales[/\\]index\.js$/ }, () => ({ contents: "export { default as en } from './en.js';" }));
+  },
+};
+
 /** Programs for Node: `entries` maps an output name to a source file. */
 export const bundleForNode = (entries, outdir = join(root, 'dist')) =>
   build({
@@ -56,7 +64,7 @@ export const bundleForNode = (entries, outdir = join(root, 'dist')) =>
     target: 'node20',
     sourcemap: true,
     logLevel: 'warning',
-    plugins: [someOfOthers],
+    plugins: [someOfOthers, messagesInEnglish],
     // Packages in CommonJS ask Node.js for its own modules.
     banner: { js: "import { createRequire as requireFrom } from 'node:module';\nconst require = requireFrom(import.meta.url);" },
   });

@@ -1,9 +1,8 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { createWriteStream } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import { FileDerived, FolioError, sharpPictures } from '@elastic-folio/core/node';
+import { FolioError, sharpPictures } from '@elastic-folio/core/node';
 import { convert, ledgerFile, readRecipe, readSettings, writerById, WRITERS, zipFiles } from '@elastic-folio/core/write';
 import type { ConversionPorts, Writer } from '@elastic-folio/core/write';
 import { inEdition } from '@elastic-folio/core/language';
@@ -35,7 +34,7 @@ export async function convertFile(file: string, options: ConvertOptions): Promis
   const out = resolve(options.out);
   const stop = new AbortController();
   process.once('SIGINT', () => stop.abort());
-  return withDocument(file, async ({ folio: document, fontsOf, media, others, origin }) => {
+  return withDocument(file, async ({ folio: document, fontsOf, media, others, origin, derived }) => {
     const folio = options.edition === undefined ? document : inEdition(document, options.edition);
     const fonts = await fontsOf(folio);
     const outputs: ConvertResult['outputs'] = [];
@@ -51,7 +50,7 @@ export async function convertFile(file: string, options: ConvertOptions): Promis
         origin,
         ...(options.memory && { memory: options.memory }),
         pictures: sharpPictures,
-        derived: new FileDerived(join(tmpdir(), 'elastic-folio-derived')),
+        derived,
         player: playerBytes,
         clock: () => new Date(process.env['SOURCE_DATE_EPOCH'] ? Number(process.env['SOURCE_DATE_EPOCH']) * 1000 : Date.now()),
         signal: stop.signal,

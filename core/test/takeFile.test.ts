@@ -7,6 +7,7 @@ import { FileBlobs, sharpPictures } from '../src/ports/node.ts';
 import { takeFile } from '../src/read/index.ts';
 import { lookIntoPlayed } from '../src/read/media/lookIntoPlayed.ts';
 import { beginsAs } from '../src/read/media/played.ts';
+import { hugePng } from './support/hugePng.ts';
 import { bytesOf, sample } from './support/samples.ts';
 import { tone, waveOf } from './support/wave.ts';
 import { zipped } from './support/zipped.ts';
@@ -58,6 +59,14 @@ describe('files that a document is given', () => {
       .jpeg()
       .toBuffer();
     await expect(take('photo.jpg', whole.subarray(0, whole.length >> 1))).rejects.toThrow('“photo.jpg” is damaged');
+  });
+
+  test('not a picture of more pixels than can be worked with, whose head alone is read', async () => {
+    await expect(take('wall.png', hugePng())).rejects.toMatchObject({
+      code: 'media.tooLarge',
+      message: '“wall.png” cannot be taken: it has 60000 × 60000 pixels, more than can be worked with.',
+      advice: 'Scale it down and place it again.',
+    });
   });
 
   test('a sound, with how long it lasts: samples over samples a second (RIFF WAVE, by hand)', async () => {

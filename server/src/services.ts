@@ -14,6 +14,7 @@ import { KeptRecipes } from './documents/keptRecipes.ts';
 import { RoleSets } from './documents/roleSets.ts';
 import { SampleLoading } from './documents/loadSamples.ts';
 import { SampleFiles } from './documents/sampleFiles.ts';
+import { ShelfFactsStore } from './documents/shelfFacts.ts';
 import { Surveys } from './documents/survey.ts';
 import { EventHub } from './events.ts';
 import { Collector } from './handover/collector.ts';
@@ -57,6 +58,7 @@ export interface Services {
   rehearsals: Rehearsals;
   samples: SampleFiles;
   loading: SampleLoading;
+  shelfFacts: ShelfFactsStore;
   surveys: Surveys;
   published: PublishedSites;
   phones: PhoneListener;
@@ -83,7 +85,7 @@ export async function startServices(config: Config): Promise<Services> {
   const documents = new DocumentStore(db, library);
   const runs = new RunStore(db);
   keepHeapsSmall();
-  const pool = new ConversionPool();
+  const pool = new ConversionPool(paths.derived);
   const events = new EventHub();
   const memory = new TranslationMemory(db);
   const published = new PublishedSites(db, join(config.data, 'published'), paths.results);
@@ -115,6 +117,7 @@ export async function startServices(config: Config): Promise<Services> {
     runs,
     runner,
     pool,
+    shelfFacts: new ShelfFactsStore(documents, library, derived),
     surveys: new Surveys(loaded, derived, pool, paths.blobs, events),
     events,
     loaded,

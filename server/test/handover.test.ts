@@ -106,6 +106,12 @@ describe('the trial host', () => {
     if (again.addresses[0] !== undefined) {
       for (let n = 0; n < 40; n++) await outside(again.addresses[0].replace(again.code, `aaaaaa${10 + n}`));
       expect(await where()).toBeNull();
+      // Whoever opened it is told, until it is opened again.
+      const guessed = async (): Promise<boolean> =>
+        (await server.get(`/api/published/${site!.id}/phone`)).json<{ guessedAt: boolean }>().guessedAt;
+      expect(await guessed()).toBe(true);
+      await server.post(`/api/published/${site!.id}/phone`);
+      expect(await guessed()).toBe(false);
     }
   });
 });

@@ -36,6 +36,28 @@ describe('compositions that a thread keeps', () => {
     expect(settingKey(worded, [['font', 'a']])).not.toBe(key);
   });
 
+  test('no more documents are kept than may be, however short', async () => {
+    const folio = await poster();
+    const kept = new KeptCompositions(800, 2);
+    const compositionOf = async (key: string) => (await kept.of(key, () => fontsOf(folio))).compose(folio);
+    const [a, b] = [await compositionOf('a'), await compositionOf('b')];
+    expect(await compositionOf('a')).toBe(a);
+    await compositionOf('c');
+    expect(await compositionOf('a')).toBe(a);
+    expect(await compositionOf('b')).not.toBe(b);
+  });
+
+  test('documents in the same fonts share their faces, and a face whose bytes nobody vouches for is its own', async () => {
+    const folio = await poster();
+    const [one, other] = [await fontsOf(folio), await fontsOf(folio)];
+    expect(one.faces.length).toBeGreaterThan(0);
+    expect(other.faces).toEqual(one.faces);
+    for (const [i, face] of one.faces.entries()) expect(other.faces[i]).toBe(face);
+    const { origin, list, bytes } = await shippedFontSource();
+    const apart = await loadFonts(folio.head, [{ origin, list, bytes }]);
+    expect(apart.faces[0]).not.toBe(one.faces[0]);
+  });
+
   test('no more pages are kept than there is room for: the oldest goes first, and one that is too long after its turn', async () => {
     const folio = await poster();
     const [a, b] = [folio, structuredClone(folio)];

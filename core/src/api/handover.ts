@@ -27,3 +27,7 @@ export type PublishedSite = z.infer<typeof PublishedSite>;
 /** Where phones in the same network find a site for a while. */
 export const PhoneAddress = z.object({ code: z.string(), until: z.string(), port: z.number(), addresses: z.array(z.string()) });
 export type PhoneAddress = z.infer<typeof PhoneAddress>;
+
+/** Where phones find a site now, and whether that was closed because too many wrong codes came. */
+export const OnPhones = z.object({ phone: PhoneAddress.nullable(), guessedAt: z.boolean() });
+export type OnPhones = z.infer<typeof OnPhones>;

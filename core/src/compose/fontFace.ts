@@ -1,4 +1,5 @@
 import * as hb from 'harfbuzzjs';
+import { checkTables, FontError, tableOf, u16 } from './fontTables.ts';
 import { ShapedRow } from './shapedRow.ts';
 
 /** How a stretch is to be shaped. */
@@ -18,6 +19,14 @@ const MOST_BRIEF = 20_000;
 /** Characters around a stretch that decide how its ends join: HarfBuzz looks at five on either side (hb_buffer_t, CONTEXT_LENGTH). */
 const CONTEXT = 16;
 
+/**
+ * Bytes of fonts that the shaper may hold at once. Its memory ends at 2 GiB, where it fails without saying so and damages itself;
+ * what it keeps beside a font is less than the font.
+ */
+const SHAPER_ROOM = 900 * 2 ** 20;
+let held = 0;
+const released = new FinalizationRegistry<number>((bytes) => (held -= bytes));
+
 interface Brief extends Omit<Shaping, 'features'> {
   row: ShapedRow;
 }
@@ -31,17 +40,13 @@ function featuresFor(features: Record<string, number>): hb.Feature[] {
   return made;
 }
 
-export class FontError extends Error {}
-
 /** Widths of the classes 1 to 9 in per cent (OpenType 1.9, OS/2 usWidthClass). */
 const WIDTH_CLASSES = [100, 50, 62.5, 75, 87.5, 100, 112.5, 125, 150, 200];
 
 /** From this weight on a font is a bold one (CSS Fonts 4, 2.2.2: common names of weights). */
 const BOLD_FROM = 600;
 
-const u16 = (b: Uint8Array, at: number): number => (b[at]! << 8) | b[at + 1]!;
 const i16 = (b: Uint8Array, at: number): number => (u16(b, at) << 16) >> 16;
-const u32 = (b: Uint8Array, at: number): number => ((b[at]! << 24) | (b[at + 1]! << 16) | (b[at + 2]! << 8) | b[at + 3]!) >>> 0;
 
 /**
  * One font file, ready for shaping by HarfBuzz. Metrics are in units of the em square and follow the
@@ -85,14 +90,18 @@ export class FontFace {
     readonly bytes: Uint8Array,
   ) {
     checkTables(bytes);
-    const face = new hb.Face(new hb.Blob(bytes.slice()), 0);
+    if (held + bytes.length > SHAPER_ROOM) throw new FontError('There are more fonts in use at once than there is room for.');
+    held += bytes.length;
+    released.register(this, bytes.length);
+    const face = new hb.Face(new hb.Blob(bytes), 0);
     this.font = new hb.Font(face);
     this.unitsPerEm = face.upem;
-    const os2 = face.referenceTable('OS/2');
-    const hhea = face.referenceTable('hhea');
-    const post = face.referenceTable('post');
-    if (!hhea || hhea.length < 8 || !face.upem || !face.referenceTable('cmap'))
-      throw new FontError('The font lacks tables that setting text needs.');
+    // Not asked of the shaper: each table that it gives keeps the whole font in its memory for good (harfbuzzjs 1.6).
+    const table = (tag: string): Uint8Array | undefined => tableOf(bytes, tag);
+    const os2 = table('OS/2');
+    const hhea = table('hhea');
+    const post = table('post');
+    if (!hhea || hhea.length < 8 || !face.upem || !table('cmap')) throw new FontError('The font lacks tables that setting text needs.');
     const useTypo = os2 && os2.length >= 72 && (u16(os2, 62) & 0x80) !== 0;
     this.ascent = useTypo ? i16(os2, 68) : i16(hhea, 4);
     this.descent = -(useTypo ? i16(os2, 70) : i16(hhea, 6));
@@ -197,17 +206,5 @@ export class FontFace {
     let path = this.paths.get(gid);
     if (path === undefined) this.paths.set(gid, (path = this.font.glyphToPath(gid)));
     return path;
-  }
-}
-
-/** A table directory that points outside its file must not reach the shaper (OpenType, table directory). */
-function checkTables(bytes: Uint8Array): void {
-  const tag = bytes.length > 12 ? u32(bytes, 0) : 0;
-  if (tag !== 0x00010000 && tag !== 0x4f54544f && tag !== 0x74727565) throw new FontError('This is not a TrueType or OpenType font.');
-  const count = u16(bytes, 4);
-  if (12 + count * 16 > bytes.length) throw new FontError('The font file ends inside its list of tables.');
-  for (let i = 0; i < count; i++) {
-    const at = 12 + i * 16;
-    if (u32(bytes, at + 8) + u32(bytes, at + 12) > bytes.length) throw new FontError('A table of the font lies outside the file.');
   }
 }

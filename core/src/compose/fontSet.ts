@@ -1,6 +1,7 @@
 import type { Head } from '../folio/head.ts';
 import type { CharacterProperties } from '../folio/styles.ts';
-import { FontError, FontFace } from './fontFace.ts';
+import { FontFace } from './fontFace.ts';
+import { FontError } from './fontTables.ts';
 import { loadHyphenation } from './hyphenationPatterns.ts';
 import { standInFor } from './standIns.ts';
 
@@ -10,6 +11,8 @@ export interface FontSource {
   origin: FontOrigin;
   list(): { key: string; family: string; weight: number; style: 'normal' | 'italic' }[];
   bytes(key: string): Promise<Uint8Array>;
+  /** What tells a file's bytes from all others, where that is known without reading it. */
+  content?(key: string): string;
 }
 
 /** A font file that cannot be used. */
@@ -153,6 +156,29 @@ export function wantedFamilies(head: Head): Set<string> {
   return families;
 }
 
+/** Faces that are in use: documents set in the same fonts share them, since each takes a copy of its file in the shaper's memory. */
+const inUse = new Map<string, WeakRef<FontFace>>();
+const forgotten = new FinalizationRegistry<string>((name) => {
+  if (!inUse.get(name)?.deref()) inUse.delete(name);
+});
+
+/** Loads a face; a FontError says what keeps it from being used. */
+export async function loadFace(
+  { key, family, weight, style }: ReturnType<FontSource['list']>[number],
+  source: FontSource,
+): Promise<FontFace> {
+  const load = async (): Promise<FontFace> => new FontFace(key, family, weight, style, await source.bytes(key));
+  const content = source.content?.(key);
+  if (content === undefined) return load();
+  const name = JSON.stringify([content, key, family, weight, style]);
+  const known = inUse.get(name)?.deref();
+  if (known) return known;
+  const face = await load();
+  inUse.set(name, new WeakRef(face));
+  forgotten.register(face, name);
+  return face;
+}
+
 /** What `loadFonts` may leave for later. */
 export interface LaterLoading {
   /** Shipped faces that are wanted by now, by their keys: others are loaded once text asks for them (`FontSet.awaited`). */
@@ -166,7 +192,7 @@ const isPlain = ({ weight, style }: { weight: number; style: string }): boolean 
 
 /**
  * Loads what a document's text is set with: the faces it can need, and what words are divided by. A broken file is skipped and
- * recorded, never fatal. Faces of families the document does not name are left alone, except the shipped stand-in.
+ * recorded, never fatal; a fault of the shaper is. Faces of families the document does not name are left alone, except the shipped stand-in.
  */
 export async function loadFonts(head: Head, sources: readonly FontSource[], later?: LaterLoading): Promise<FontSet> {
   await loadHyphenation(later?.languages);
@@ -193,12 +219,14 @@ export async function loadFonts(head: Head, sources: readonly FontSource[], late
         continue;
       }
       try {
-        const face = new FontFace(entry.key, entry.family, entry.weight, entry.style, await source.bytes(entry.key));
+        const face = await loadFace(entry, source);
         faces.push(face);
         all.push(face);
         origins.set(face, source.origin);
         have.set(same, source);
       } catch (error) {
+        // The shaper itself has broken off, not the file: nothing that it says afterwards is to be trusted.
+        if (error instanceof WebAssembly.RuntimeError) throw error;
         broken.push({
           family: entry.family,
           says: `${entry.family} ${entry.weight} cannot be used: ${error instanceof Error ? error.message : 'it could not be read'}`,

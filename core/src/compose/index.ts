@@ -1,6 +1,7 @@
 export * from './marks.ts';
-export { FontFace, FontError } from './fontFace.ts';
-export { FontSet, loadFonts, familyForLanguage, wantedFamilies } from './fontSet.ts';
+export { FontFace } from './fontFace.ts';
+export { FontError } from './fontTables.ts';
+export { FontSet, loadFace, loadFonts, familyForLanguage, wantedFamilies } from './fontSet.ts';
 export { lacksHyphenation } from './hyphenationPatterns.ts';
 export { spokenLanguages } from './spokenLanguages.ts';
 export type { FontOrigin, FontSource } from './fontSet.ts';

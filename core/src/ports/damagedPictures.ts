@@ -2,9 +2,9 @@ import { FontFace } from '../compose/fontFace.ts';
 import type { MediaFile } from '../folio/head.ts';
 import type { Folio } from '../folio/folio.ts';
 import type { DerivedStore, EncodedPicture, PictureOptions, PicturePort } from './ports.ts';
+import { decodesOnce } from './decodesOnce.ts';
 import { shippedFontSource } from './shippedFonts.ts';
 
-const VERSION = 1;
 /** How large a stand-in is at most, and where nothing is known of the picture, in pixels. */
 const MOST = 1200;
 const UNKNOWN = { width: 900, height: 600 };
@@ -49,16 +49,9 @@ export async function withStandIns(
   };
 }
 
-async function decodes(file: MediaFile, { media, pictures, derived }: Reading): Promise<boolean> {
-  const key = `decodes/${VERSION}/${file.sha256}`;
-  const known = await derived.get(key);
-  if (known?.length === 1) return known[0] === 1;
-  const bytes = await media(file.id).catch(() => null);
-  if (!bytes) return false;
-  const does = await pictures.decodes(bytes);
-  await derived.put(key, Uint8Array.of(does ? 1 : 0));
-  return does;
-}
+/** A file that is not there cannot be decoded either, but that is not kept: it may be back the next time. */
+const decodes = ({ id, sha256 }: MediaFile, reading: Reading): Promise<boolean> =>
+  decodesOnce(sha256, () => reading.media(id), reading).catch(() => false);
 
 function sizeOf({ width, height }: MediaFile): { width: number; height: number } {
   if (!width || !height) return UNKNOWN;

@@ -10,19 +10,23 @@ import { shippedFontSource } from './shippedFonts.ts';
 /** The fonts that travel with a document. */
 function documentFontSource({ folio, files }: LoadedFolio, blobs: Pick<BlobStore, 'read'>): FontSource {
   const fonts = Object.values(folio.head.fonts).filter((f) => f.file && files.has(f.file));
+  const content = (key: string): string => files.get(folio.head.fonts[key]!.file!)!.sha256;
   return {
     origin: 'document',
     list: () => fonts.map((f) => ({ key: f.id, family: f.family, weight: f.weight, style: f.style })),
-    bytes: (key) => blobs.read(files.get(folio.head.fonts[key]!.file!)!.sha256),
+    bytes: (key) => blobs.read(content(key)),
+    content,
   };
 }
 
 /** The fonts of a user's library. */
 function libraryFontSource(library: readonly LibraryFont[], blobs: Pick<BlobStore, 'read'>): FontSource {
+  const content = (key: string): string => library.find((f) => f.id === key)!.sha256;
   return {
     origin: 'library',
     list: () => library.map((f) => ({ key: f.id, family: f.family, weight: f.weight, style: f.style })),
-    bytes: (key) => blobs.read(library.find((f) => f.id === key)!.sha256),
+    bytes: (key) => blobs.read(content(key)),
+    content,
   };
 }
 

@@ -3,11 +3,11 @@ import { mkdir, readFile, readdir, rename, rm, stat, utimes, writeFile } from 'n
 import { join } from 'node:path';
 import type { DerivedStore } from './ports.ts';
 
-/** Derived work as files; when the folder outgrows its limit, what was used longest ago goes first. */
 /** Each file begins with the SHA-256 of the rest: one that was cut off or damaged is made again. */
 const SUM_BYTES = 32;
 const sumOf = (bytes: Uint8Array): Buffer => createHash('sha256').update(bytes).digest();
 
+/** Derived work as files; when the folder outgrows its limit, what was used longest ago goes first. */
 export class FileDerived implements DerivedStore {
   private written = 0;
 

@@ -40,6 +40,8 @@ export interface PictureOptions {
   progressive?: boolean;
   /** Whether more time may be taken for smaller files; a PNG then gets a table of its colours. */
   thorough?: boolean;
+  /** Whether a JPEG is packed without a search for its smallest coding: in a quarter of the time, by a fifth larger. */
+  quick?: boolean;
   /** Whether white that surrounds what a picture shows is seen through; such a picture is no JPEG then. */
   throughWhite?: boolean;
 }

@@ -1,4 +1,4 @@
-import type { Metadata, Sharp } from 'sharp';
+import type { JpegOptions, Metadata, Sharp } from 'sharp';
 import { FolioError } from './ports.ts';
 import { isOnWhite, seenThrough } from './whiteGround.ts';
 import type { RawPixels } from './whiteGround.ts';
@@ -6,6 +6,9 @@ import type { EncodedPicture, PictureInfo, PicturePort } from './ports.ts';
 
 /** More pixels than this are refused: 268 megapixels, about 1 GiB decoded. */
 const PIXEL_LIMIT = 268_402_689;
+
+/** Pictures of no more pixels are held in memory as they are worked with: 64 MiB. */
+const HELD_PIXELS = 16_777_216;
 
 /** libvips is loaded with the first picture: much is done without any. */
 const libvips = async (): Promise<(typeof import('sharp'))['default']> => (await import('sharp')).default;
@@ -47,14 +50,14 @@ export const sharpPictures: PicturePort = {
 
   async encode(
     bytes,
-    { maxWidth, quality, format = 'auto', progressive = true, thorough = false, throughWhite = false },
+    { maxWidth, quality, format = 'auto', progressive = true, thorough = false, quick = false, throughWhite = false },
   ): Promise<EncodedPicture> {
     const meta = await this.info(bytes);
     const width = Math.max(1, Math.min(meta.width, Math.round(maxWidth)));
-    const shownThrough = meta.hasAlpha && !(await isOpaque(bytes));
-    const opaque = (await opened(bytes)).rotate().resize({ width, withoutEnlargement: true }).toColourspace('srgb');
-    const through = throughWhite ? await withoutGround(opaque.clone()) : null;
-    const resized = through ?? opaque;
+    const { image: whole, shownThrough } = await decodedOnce(bytes, meta);
+    const ground = whole.resize({ width, withoutEnlargement: true }).toColourspace('srgb');
+    const through = throughWhite ? await withoutGround(ground.clone()) : null;
+    const resized = through ?? ground;
     const wanted = format !== 'auto' ? format : shownThrough ? 'png' : 'jpeg';
     const chosen = through && wanted === 'jpeg' ? 'png' : wanted;
     const image =
@@ -67,10 +70,7 @@ export const sharpPictures: PicturePort = {
               resized.avif({ quality: Math.round(quality * 0.73), effort: thorough ? 6 : 3 })
             : chosen === 'tiff'
               ? resized.tiff({ compression: 'lzw', predictor: 'horizontal' })
-              : resized.flatten({ background: '#fff' }).jpeg({
-                  quality,
-                  ...(progressive ? { mozjpeg: true } : { trellisQuantisation: true, overshootDeringing: true, quantisationTable: 3 }),
-                });
+              : resized.flatten({ background: '#fff' }).jpeg({ quality, ...jpegCoding(progressive, quick) });
     const out = await image.toBuffer({ resolveWithObject: true });
     return { bytes: new Uint8Array(out.data), mediaType: `image/${chosen}`, width: out.info.width, height: out.info.height };
   },
@@ -112,10 +112,33 @@ const rawPixels = async (image: Sharp): Promise<RawPixels> => {
   return { data, width: info.width, height: info.height };
 };
 
-/** Whether nothing shows through, although something could: most programs write every picture with its opacity. */
-async function isOpaque(bytes: Uint8Array): Promise<boolean> {
-  const opacity = await (await opened(bytes)).extractChannel('alpha').raw().toBuffer();
-  return opacity.every((byte) => byte === 255);
+/** How a JPEG is coded. Quantised and searched as MozJPEG does, whose table of quantisation (3) stays where there is no search. */
+function jpegCoding(progressive: boolean, quick: boolean): JpegOptions {
+  if (quick) return { progressive, quantisationTable: 3 };
+  return progressive ? { mozjpeg: true } : { trellisQuantisation: true, overshootDeringing: true, quantisationTable: 3 };
+}
+
+/**
+ * A picture the right way up, and whether anything shows through: most programs write every picture with its opacity. Where there is
+ * one, the picture is decoded here, and goes on as its pixels; of a very large one the opacity alone is, and the rest row by row.
+ */
+async function decodedOnce(bytes: Uint8Array, { width, height, hasAlpha }: PictureInfo): Promise<{ image: Sharp; shownThrough: boolean }> {
+  const upright = (await opened(bytes)).rotate();
+  if (!hasAlpha) return { image: upright, shownThrough: false };
+  if (width * height > HELD_PIXELS) {
+    const opacity = await (await opened(bytes)).extractChannel('alpha').raw().toBuffer();
+    return { image: upright, shownThrough: isSeenThrough(opacity, 0, 1) };
+  }
+  const pixels = await rawPixels(upright);
+  const image = (await libvips())(pixels.data, { raw: { width: pixels.width, height: pixels.height, channels: 4 } });
+  const shownThrough = isSeenThrough(pixels.data, 3, 4);
+  return { image: shownThrough ? image : image.removeAlpha(), shownThrough };
+}
+
+/** Whether any opacity, every `step` bytes from `from`, is less than whole. */
+function isSeenThrough(pixels: Uint8Array, from: number, step: number): boolean {
+  for (let at = from; at < pixels.length; at += step) if (pixels[at]! < 255) return true;
+  return false;
 }
 
 /** The picture without the white around what it shows; null where it stands on none. */
@@ -129,14 +152,14 @@ async function withoutGround(image: Sharp): Promise<Sharp | null> {
 /** Pictures of more pixels are made smaller before the colours of their cells are averaged, to so many across. */
 const AVERAGED_PIXELS = 1_000_000;
 const AVERAGED = 1024;
+/** A JPEG comes smaller as it is decoded, at next to no cost: its blocks are averages already. */
+const AVERAGED_JPEG = 256;
 
 async function grid(image: Sharp, cells: number): Promise<Uint8Array> {
-  const { width, height } = await image.metadata();
+  const { width, height, format } = await image.metadata();
   const coloured = image.toColourspace('srgb');
-  const small =
-    width * height > AVERAGED_PIXELS
-      ? coloured.resize({ width: AVERAGED, height: AVERAGED, fit: 'inside', withoutEnlargement: true })
-      : coloured;
+  const across = format === 'jpeg' ? AVERAGED_JPEG : width * height > AVERAGED_PIXELS ? AVERAGED : null;
+  const small = across ? coloured.resize({ width: across, height: across, fit: 'inside', withoutEnlargement: true }) : coloured;
   const { data, info } = await small.raw().toBuffer({ resolveWithObject: true });
   return averages(data, info.width, info.height, info.channels, cells);
 }
@@ -164,17 +187,26 @@ function averageOf(
   if (!count) return [0, 0, 0];
   const [second, third] = channels < 3 ? [0, 0] : [1, 2];
   const opacity = channels === 2 || channels === 4 ? channels - 1 : -1;
-  let [red, green, blue] = [0, 0, 0];
+  let red = 0;
+  let green = 0;
+  let blue = 0;
+  // Rows are summed on their own: their sums are small integers, which engines add fastest.
   for (let y = top; y < bottom; y++) {
     const end = (y * width + right) * channels;
+    let r = 0;
+    let g = 0;
+    let b = 0;
     for (let at = (y * width + left) * channels; at < end; at += channels) {
       // On white, in parts of 255 × 255.
       const cover = opacity < 0 ? 255 : pixels[at + opacity]!;
       const ground = (255 - cover) * 255;
-      red += pixels[at]! * cover + ground;
-      green += pixels[at + second]! * cover + ground;
-      blue += pixels[at + third]! * cover + ground;
+      r += pixels[at]! * cover + ground;
+      g += pixels[at + second]! * cover + ground;
+      b += pixels[at + third]! * cover + ground;
     }
+    red += r;
+    green += g;
+    blue += b;
   }
   const whole = count * 255;
   return [Math.round(red / whole), Math.round(green / whole), Math.round(blue / whole)];

@@ -53,5 +53,6 @@ export async function shippedFontSource(): Promise<FontSource> {
     origin: 'shipped',
     list: () => fonts,
     bytes: async (key) => new Uint8Array(await readFile(byKey.get(key)!.path)),
+    content: (key) => byKey.get(key)!.path,
   };
 }

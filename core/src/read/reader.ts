@@ -1,6 +1,6 @@
 import type { Folio } from '../folio/folio.ts';
 import type { LibraryFont } from '../folio/libraryFont.ts';
-import type { BlobStore, PicturePort } from '../ports/ports.ts';
+import type { BlobStore, DerivedStore, PicturePort } from '../ports/ports.ts';
 import type { PageSketch } from './pageSketch.ts';
 import type { ArchiveLimits } from './limits.ts';
 
@@ -21,6 +21,8 @@ export interface ReadJob {
   name?: string;
   blobs: BlobStore;
   pictures: PicturePort;
+  /** Where it is kept which pictures can be decoded, for the outputs that ask next. */
+  derived?: DerivedStore;
   limits: ArchiveLimits;
   progress?: (done: number, total: number, what: string) => void;
   /** Is told of each page as soon as it has been read. */

@@ -6,6 +6,8 @@ import type { Composition, FontSet } from '@elastic-folio/core/compose';
 
 /** Pages of all documents together that are kept set: about 100 MB of text. */
 const MOST_PAGES = 800;
+/** And so many documents, however short: each may have typefaces of its own. */
+const MOST_DOCUMENTS = 40;
 
 interface Kept {
   fonts: FontSet;
@@ -27,7 +29,10 @@ export function settingKey(folio: Folio, files: unknown): string {
 export class KeptCompositions {
   private readonly kept = new Map<string, Kept>();
 
-  constructor(private readonly most = MOST_PAGES) {}
+  constructor(
+    private readonly most = MOST_PAGES,
+    private readonly documents = MOST_DOCUMENTS,
+  ) {}
 
   /** The typefaces of a document, and what sets it. */
   async of(key: string, load: () => Promise<FontSet>): Promise<{ fonts: FontSet; compose: (folio: Folio) => Composition }> {
@@ -50,7 +55,7 @@ export class KeptCompositions {
   private makeRoom(key: string): void {
     let all = [...this.kept.values()].reduce((sum, k) => sum + k.pages, 0);
     for (const [other, { pages }] of this.kept) {
-      if (all <= this.most) return;
+      if (all <= this.most && this.kept.size <= this.documents) return;
       if (other === key) continue;
       this.kept.delete(other);
       all -= pages;

@@ -42,6 +42,9 @@ export class ConversionPool {
     resourceLimits: { maxOldGenerationSizeMb: 1536 },
   });
 
+  /** `derived`: the folder of what all tasks keep for each other. */
+  constructor(private readonly derived: string) {}
+
   /** `ending`: whoever asked has given it up, and the thread has not let go of it. */
   private async run<T>(task: Task, transferList: MessagePort[] = [], ending?: AbortSignal): Promise<Outcome<T>> {
     const minutes = task.kind === 'foreign' ? LIMITS.foreign : LIMITS.task;
@@ -69,6 +72,14 @@ export class ConversionPool {
             advice: smaller,
           },
         };
+      if (e.message.startsWith('worker exited'))
+        return {
+          failure: {
+            code: 'thread.ended',
+            message: 'The part of the program that works on documents ran into a fault, and was started anew.',
+            advice: 'Try again; if it happens once more, leave out fonts or pages to find the one it stops at.',
+          },
+        };
       console.error(error);
       return {
         failure: {
@@ -91,7 +102,7 @@ export class ConversionPool {
     const stop = (): void => void Atomics.store(flag, 0, 1);
     if (signal?.aborted) stop();
     signal?.addEventListener('abort', stop);
-    return this.run<ReadOutcome>({ kind: 'read', file, name, staging, stop: flag, port }, [port]).finally(() => {
+    return this.run<ReadOutcome>({ kind: 'read', file, name, staging, derived: this.derived, stop: flag, port }, [port]).finally(() => {
       signal?.removeEventListener('abort', stop);
       close();
     });

@@ -41,7 +41,7 @@ export interface ForeignRead {
 
 /** What worker threads do; everything in a task can be sent to a thread. */
 export type Task =
-  | { kind: 'read'; file: string; name: string; staging: string; stop: Int32Array; port: MessagePort }
+  | { kind: 'read'; file: string; name: string; staging: string; derived: string; stop: Int32Array; port: MessagePort }
   | { kind: 'foreign'; asked: Foreign }
   | { kind: 'newer'; was: Folio; here: Folio; there: Folio; pairs: [string, string][]; keep: string[] }
   | ({ kind: 'pictures'; pages: number[] } & Loaded)

@@ -4,7 +4,7 @@ import { pagesOf, union } from '@elastic-folio/core';
 import type { PagePlace, Rect } from '@elastic-folio/core';
 import { newerVersion } from '@elastic-folio/core/newer';
 import { findingsOf } from '@elastic-folio/core/check';
-import { Composer, FontFace } from '@elastic-folio/core/compose';
+import { Composer, loadFace } from '@elastic-folio/core/compose';
 import type { Composition } from '@elastic-folio/core/compose';
 import {
   Cancelled,
@@ -70,6 +70,11 @@ export default async function run(task: Task): Promise<Outcome<Made>> {
   } catch (error) {
     if (error instanceof Cancelled) return { cancelled: true };
     if (error instanceof FolioError) return { failure: { code: error.code, message: error.message, advice: error.advice } };
+    // A library has broken off inside its memory, which all that this thread works on shares: it ends, and the next task gets another.
+    if (error instanceof WebAssembly.RuntimeError) {
+      console.error(error);
+      process.exit(1);
+    }
     throw error;
   }
 }
@@ -160,9 +165,10 @@ async function letters(task: Extract<Task, { kind: 'letters' }>): Promise<Letter
   for (const source of await fontSourcesFor(loaded, blobs))
     for (const f of source.list())
       try {
-        all.push({ face: new FontFace(f.key, f.family, f.weight, f.style, await source.bytes(f.key)), origin: source.origin });
-      } catch {
+        all.push({ face: await loadFace(f, source), origin: source.origin });
+      } catch (error) {
         // A file that is broken proposes nothing.
+        if (error instanceof WebAssembly.RuntimeError) throw error;
       }
   return lettersReport(task.language, fonts, all, head.fallbacks[task.language] ?? head.fallbacks['*'] ?? []);
 }
@@ -216,6 +222,7 @@ async function read(task: Extract<Task, { kind: 'read' }>): Promise<ReadOutcome>
       file: task.file,
       blobs: new FileBlobs(task.staging),
       pictures: sharpPictures,
+      derived: new FileDerived(task.derived),
       limits: DEFAULT_LIMITS,
       signal,
       pageRead: (page, total) => {

@@ -73,6 +73,13 @@ export interface DocumentState {
   withEditions: string;
 }
 
+/** A document that another shows: what that one calls it, and the row it is at. */
+export interface OtherShown {
+  name: string;
+  id: string;
+  seq: number;
+}
+
 /** Works a change out; `again`: it was tried before. */
 type Make = (open: Open, again: boolean) => Promise<Work>;
 
@@ -236,20 +243,26 @@ export class DocumentStore {
     const others = new Map<string, LoadedFolio>();
     for (const name of othersShownBy(folio)) {
       const other = await this.called(name, id);
-      if (other === null) continue;
-      const shown = (await this.get(other)).folio;
-      others.set(name, { folio: shown, files: await this.files(other), library: usedOf(await this.fonts.list(), shown.head) });
+      if (!other) continue;
+      const shown = (await this.get(other.id)).folio;
+      others.set(name, { folio: shown, files: await this.files(other.id), library: usedOf(await this.fonts.list(), shown.head) });
     }
     return { folio, files: await this.files(id), library: usedOf(await this.fonts.list(), folio.head), others };
   }
 
   /** The newest document on the shelf that calls itself so, other than the one that asks. */
-  private async called(name: string, besides: string): Promise<string | null> {
-    const [row] = await this.db.query<{ id: string }>(
-      "SELECT f.id FROM folios f JOIN parts p ON p.folio = f.id WHERE f.owner = $1 AND f.id <> $2 AND p.path = $3 AND p.body->>'id' = $4 ORDER BY f.changed_at DESC LIMIT 1",
+  private async called(name: string, besides: string): Promise<OtherShown | undefined> {
+    const [row] = await this.db.query<{ id: string; seq: number }>(
+      "SELECT f.id, f.seq FROM folios f JOIN parts p ON p.folio = f.id WHERE f.owner = $1 AND f.id <> $2 AND p.path = $3 AND p.body->>'id' = $4 ORDER BY f.changed_at DESC LIMIT 1",
       [OWNER, besides, partPath.head, name],
     );
-    return row?.id ?? null;
+    return row && { name, ...row };
+  }
+
+  /** Which documents of the shelf are those of these names that one shows. */
+  async shownBy(names: readonly string[], id: string): Promise<OtherShown[]> {
+    const found = await Promise.all(names.map((name) => this.called(name, id)));
+    return found.filter((other) => other !== undefined);
   }
 
   /** One hash over everything that outputs are made from; recipes are not part of it. */
@@ -261,11 +274,7 @@ export class DocumentStore {
   /** A document with the hashes of what its outputs are made from. Every window asks for them: they are worked out once for a state. */
   async state(id: string): Promise<DocumentState> {
     const { now, seq } = await this.opened(id);
-    const others: { name: string; id: string; seq: number }[] = [];
-    for (const name of othersShownBy(now.folio)) {
-      const other = await this.called(name, id);
-      if (other !== null) others.push({ name, id: other, seq: (await this.opened(other)).seq });
-    }
+    const others = await this.shownBy(othersShownBy(now.folio), id);
     const library = await this.fonts.list();
     const fonts = library.length ? usedOf(library, now.folio.head).map((f) => f.sha256) : null;
     const of = JSON.stringify([seq, others, fonts]);

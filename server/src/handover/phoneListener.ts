@@ -27,13 +27,21 @@ interface Open {
  */
 export class PhoneListener {
   private readonly open = new Map<string, Open>();
+  /** Sites whose listener was closed because somebody guessed at its code, until it is opened again. */
+  private readonly guessedAt = new Set<string>();
 
   /** Opens it for a site's folder, or gives what is open already. */
   async start(site: string, folder: string): Promise<PhoneAddress> {
     const known = this.open.get(site);
     if (known) await this.stop(site);
+    this.guessedAt.delete(site);
     const code = Array.from({ length: CODE_LENGTH }, () => ALPHABET[randomInt(ALPHABET.length)]).join('');
-    const server = createServer(phoneSite(folder, code, () => void this.stop(site)));
+    const server = createServer(
+      phoneSite(folder, code, () => {
+        this.guessedAt.add(site);
+        void this.stop(site);
+      }),
+    );
     await new Promise<void>((resolve, reject) => {
       server.once('error', reject);
       server.listen(0, '0.0.0.0', resolve);
@@ -54,6 +62,10 @@ export class PhoneListener {
       port,
       addresses: ownAddresses().map((a) => `http://${a}:${port}/${known.code}/`),
     };
+  }
+
+  wasGuessedAt(site: string): boolean {
+    return this.guessedAt.has(site);
   }
 
   async stop(site: string): Promise<void> {

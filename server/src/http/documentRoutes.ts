@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { heardRow, historyOf, Id, pagesOf } from '@elastic-folio/core';
+import { heardRow, historyOf, Id } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
 import { recordOf } from '@elastic-folio/core/read';
 import type { PageSketch } from '@elastic-folio/core/read';
@@ -22,7 +22,7 @@ import {
 } from '@elastic-folio/core/api';
 import type { Run } from '@elastic-folio/core/api';
 import { fontEntries, sendFont, sendPicture } from './documentBytes.ts';
-import { editionProgress } from '../documents/editionProgress.ts';
+import type { DocumentRow } from '../documents/documentStore.ts';
 import { standingsOf } from '../runs/outputStates.ts';
 
 const params = z.object({ id: z.string() });
@@ -200,28 +200,17 @@ export const heard = ({ rows, missed, refused }: Changed): EditAnswer => ({
   refused,
 });
 
-async function shelfEntry(
-  s: Services,
-  d: { id: string; title: string; changedAt: string },
-  runs: readonly Run[],
-): Promise<z.input<typeof ShelfEntry>> {
-  const state = await s.documents.state(d.id);
-  const { folio } = state;
-  const survey = await s.surveys.peek(d.id, state.content);
-  const pages = pagesOf(folio);
-  const box = pages[0]!.page.box;
+async function shelfEntry(s: Services, d: DocumentRow, runs: readonly Run[]): Promise<z.input<typeof ShelfEntry>> {
+  const { name, title, content, withEditions, recipes, ...shown } = await s.shelfFacts.of(d);
+  const survey = await s.surveys.peek(d.id, content);
   return {
+    ...shown,
     id: d.id,
-    folio: folio.head.id,
-    title: folio.head.metadata.title || d.title,
+    folio: name,
+    title: title || d.title,
     changedAt: d.changedAt,
-    pages: pages.length,
-    width: box.width,
-    height: box.height,
-    language: folio.head.metadata.language,
-    editions: Object.keys(folio.editions).map((language) => ({ language, ...editionProgress(folio, language) })),
-    cover: `/api/folios/${d.id}/cover.svg?h=${state.content.slice(0, 12)}`,
+    cover: `/api/folios/${d.id}/cover.svg?h=${content.slice(0, 12)}`,
     openPoints: survey && survey.openPoints,
-    outputs: standingsOf(state, runs),
+    outputs: standingsOf({ recipes, content, withEditions }, runs),
   };
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Id } from '@elastic-folio/core';
 import { FolioError } from '@elastic-folio/core/node';
-import { Measures, PhoneAddress, PublishedSite, Run } from '@elastic-folio/core/api';
+import { Measures, OnPhones, PublishedSite, Run } from '@elastic-folio/core/api';
 import { checkPublishable, publishResult } from '../handover/publishResult.ts';
 import { outputStates } from '../runs/outputStates.ts';
 import type { Standing } from '../runs/outputStates.ts';
@@ -97,10 +97,10 @@ export function handoverRoutes(api: Api, s: Services): void {
     },
   );
 
-  const onPhone = z.object({ phone: PhoneAddress.nullable() });
+  const phoneOf = (id: string): OnPhones => ({ phone: s.phones.address(id), guessedAt: s.phones.wasGuessedAt(id) });
   api.route(
-    { method: 'get', path: '/published/:site/phone', says: 'Where phones find a site now', params: site, answer: onPhone },
-    ({ params: p }) => ({ phone: s.phones.address(p.site) }),
+    { method: 'get', path: '/published/:site/phone', says: 'Where phones find a site now', params: site, answer: OnPhones },
+    ({ params: p }) => phoneOf(p.site),
   );
   api.route(
     {
@@ -108,12 +108,13 @@ export function handoverRoutes(api: Api, s: Services): void {
       path: '/published/:site/phone',
       says: 'Let phones in the same network open a site for a while',
       params: site,
-      answer: onPhone,
+      answer: OnPhones,
     },
     async ({ params: p }) => {
       const found = await s.published.get(p.site);
       if (found.shown === null) throw new FolioError('site.down', 'This site was taken down.', 'Show one of its versions first.');
-      return { phone: await s.phones.start(p.site, s.published.versionFolder(p.site, found.shown)) };
+      await s.phones.start(p.site, s.published.versionFolder(p.site, found.shown));
+      return phoneOf(p.site);
     },
   );
   api.route(

@@ -13,7 +13,7 @@ import { useDocument } from '../document/documentStore.ts';
 export function OnPhone({ site }: { site: PublishedSite }) {
   const complain = useDocument((s) => s.complain);
   const client = useQueryClient();
-  const phone = useQuery({ queryKey: ['phone', site.id], queryFn: () => api.phone(site.id), refetchInterval: 30_000 }).data?.phone;
+  const told = useQuery({ queryKey: ['phone', site.id], queryFn: () => api.phone(site.id), refetchInterval: 30_000 }).data;
   const settle = {
     onSuccess: () => client.invalidateQueries({ queryKey: ['phone', site.id] }),
     onError: (e: Error) => complain(inWords(e)),
@@ -21,6 +21,7 @@ export function OnPhone({ site }: { site: PublishedSite }) {
   const open = useMutation({ mutationFn: () => api.openPhone(site.id), ...settle });
   const close = useMutation({ mutationFn: () => api.closePhone(site.id), ...settle });
   const version = site.versions.find((v) => v.number === site.shown);
+  const phone = told?.phone;
   const [first] = phone?.addresses ?? [];
   if (!phone)
     return (
@@ -28,6 +29,11 @@ export function OnPhone({ site }: { site: PublishedSite }) {
         <Button icon={<Smartphone size={14} />} loading={open.isPending} onClick={() => open.mutate()}>
           Open on a phone …
         </Button>
+        {told?.guessedAt && (
+          <p role="status">
+            It was closed before its time: too many wrong codes came from this network. Opened again, it has a new address.
+          </p>
+        )}
         <span className="soft">For half an hour, phones in this network can open this edition, and nothing else of this program.</span>
       </div>
     );

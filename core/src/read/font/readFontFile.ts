@@ -1,5 +1,6 @@
 import wawoff from 'wawoff2';
-import { FontError, FontFace } from '../../compose/fontFace.ts';
+import { FontFace } from '../../compose/fontFace.ts';
+import { FontError, tableOf } from '../../compose/fontTables.ts';
 import { nameOf } from './fontNames.ts';
 import { unpackWoff } from './woff.ts';
 import { FolioError } from '../../ports/ports.ts';
@@ -43,7 +44,7 @@ export async function readFontFile(file: Uint8Array): Promise<FontFacts> {
       bytes,
     };
   } catch (error) {
-    if (error instanceof FolioError) throw error;
+    if (error instanceof FolioError || error instanceof WebAssembly.RuntimeError) throw error;
     throw new FolioError('font.unreadable', error instanceof FontError ? error.message : 'The font cannot be read.', ADVICE);
   }
 }
@@ -57,15 +58,4 @@ async function unpacked(file: Uint8Array): Promise<Uint8Array> {
   const size = file.length > 20 ? new DataView(file.buffer, file.byteOffset).getUint32(16) : 0;
   if (size > MOST_BYTES) throw new FontError('The font is larger than 64 MiB when it is unpacked.');
   return Uint8Array.from(await wawoff.decompress(Buffer.from(file)));
-}
-
-/** A table of a font whose directory has been checked; undefined where it has none. */
-function tableOf(bytes: Uint8Array, tag: string): Uint8Array | undefined {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  for (let i = 0; i < view.getUint16(4); i++) {
-    const at = 12 + i * 16;
-    if (String.fromCharCode(...bytes.subarray(at, at + 4)) === tag)
-      return bytes.subarray(view.getUint32(at + 8), view.getUint32(at + 8) + view.getUint32(at + 12));
-  }
-  return undefined;
 }

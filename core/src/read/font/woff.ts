@@ -1,5 +1,5 @@
 import { inflateSync } from 'node:zlib';
-import { FontError } from '../../compose/fontFace.ts';
+import { FontError } from '../../compose/fontTables.ts';
 
 /** Makes a TrueType or OpenType font of a WOFF 1.0 file (W3C Recommendation of 13 December 2012, sections 3 to 5). */
 export function unpackWoff(file: Uint8Array, most: number): Uint8Array {

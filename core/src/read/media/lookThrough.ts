@@ -1,3 +1,4 @@
+import { decodesOnce } from '../../ports/decodesOnce.ts';
 import type { PicturePort } from '../../ports/ports.ts';
 import type { LoadedFolio, ReadJob } from '../reader.ts';
 
@@ -5,7 +6,7 @@ import type { LoadedFolio, ReadJob } from '../reader.ts';
 const AT_ONCE = 4;
 
 /** A document that was read, with its pictures looked through: those that cannot be decoded whole are marked as damaged. */
-export async function lookThrough(loaded: LoadedFolio, { blobs, pictures, signal }: LookedThrough): Promise<LoadedFolio> {
+export async function lookThrough(loaded: LoadedFolio, { blobs, signal, ...ports }: LookedThrough): Promise<LoadedFolio> {
   const { head } = loaded.folio;
   const waiting = Object.values(head.media).filter((m) => m.mediaType.startsWith('image/') && !m.damaged);
   const damaged = new Set<string>();
@@ -13,7 +14,7 @@ export async function lookThrough(loaded: LoadedFolio, { blobs, pictures, signal
     for (let file = waiting.pop(); file; file = waiting.pop()) {
       signal?.throwIfAborted();
       const stored = loaded.files.get(file.file);
-      if (stored && !(await pictures.decodes(await blobs.read(stored.sha256)))) damaged.add(file.id);
+      if (stored && !(await decodesOnce(stored.sha256, () => blobs.read(stored.sha256), ports))) damaged.add(file.id);
     }
   };
   await Promise.all(Array.from({ length: AT_ONCE }, work));
@@ -22,4 +23,4 @@ export async function lookThrough(loaded: LoadedFolio, { blobs, pictures, signal
   return { ...loaded, folio: { ...loaded.folio, head: { ...head, media } } };
 }
 
-type LookedThrough = Pick<ReadJob, 'blobs' | 'signal'> & { pictures: Pick<PicturePort, 'decodes'> };
+type LookedThrough = Pick<ReadJob, 'blobs' | 'signal' | 'derived'> & { pictures: Pick<PicturePort, 'decodes'> };

@@ -75,7 +75,11 @@ export async function takeFile({ file, name, id, blobs, pictures }: TakenFile): 
     return stored(own);
   }
   within(name, size, 'picture');
-  const info = await pictures.info(new Uint8Array(await readFile(file))).catch(() => null);
+  const info = await pictures.info(new Uint8Array(await readFile(file))).catch((error: unknown) => {
+    // A picture of more pixels than can be worked with is one all the same: that is said, not that it is none.
+    if (error instanceof FolioError && error.code === 'picture.tooLarge') throw tooManyPixels(name, error);
+    return null;
+  });
   const kind = info && KEPT[info.format];
   if (!info || !kind)
     throw new FolioError(
@@ -91,6 +95,9 @@ export async function takeFile({ file, name, id, blobs, pictures }: TakenFile): 
     );
   return stored(kind.mediaType, { width: info.width, height: info.height, colours: info.colours }, kind.extension);
 }
+
+const tooManyPixels = (name: string, { message, advice }: FolioError): FolioError =>
+  new FolioError('media.tooLarge', `“${name}” cannot be taken: ${message}.`, advice);
 
 function within(name: string, size: number, kind: keyof typeof MOST): void {
   if (size > MOST[kind])

@@ -23,8 +23,9 @@ export async function* writePdf(job: WriteJob<PdfSettings>): AsyncGenerator<Outp
   yield { path: 'document.pdf', mediaType: 'application/pdf', body: pdfBytes(job) };
 }
 
-async function* pdfBytes(job: WriteJob<PdfSettings>): AsyncGenerator<Uint8Array> {
-  const { folio, settings } = job;
+async function* pdfBytes(asked: WriteJob<PdfSettings>): AsyncGenerator<Uint8Array> {
+  const { folio, settings } = asked;
+  const job = { ...asked, settings: { ...settings, quick: !settings.tight } };
   const { metadata } = folio.head;
   const scope = scopeOf(folio, job.composition, settings, settings.cards === 'first');
   const language = settings.language || metadata.language;

@@ -29,6 +29,7 @@ export interface PictureSettings {
   pictureFormat?: NonNullable<PictureOptions['format']>;
   progressive?: boolean;
   thorough?: boolean;
+  quick?: boolean;
   whiteGround?: 'keep' | 'through';
 }
 
@@ -38,12 +39,14 @@ export const encodingOf = ({
   pictureFormat,
   progressive,
   thorough,
+  quick,
   whiteGround,
 }: PictureSettings): Omit<PictureOptions, 'maxWidth'> => ({
   quality,
   ...(pictureFormat && { format: pictureFormat }),
   ...(progressive !== undefined && { progressive }),
   ...(thorough && { thorough }),
+  ...(quick && { quick }),
   ...(whiteGround === 'through' && { throughWhite: true }),
 });
 
