@@ -9,6 +9,7 @@ import { OdfStyles, pointsOf } from './odfStyles.ts';
 import { SlideDrawing } from './redrawOdfShapes.ts';
 import type { Shown } from './redrawOdfShapes.ts';
 import { OdfTextDrawing } from './redrawOdfText.ts';
+import { drawnPage } from '../office/drawnPage.ts';
 
 /** A typeface that is installed where a file is looked at. */
 interface OdfFace {
@@ -40,7 +41,7 @@ const html = (drawn: string, faces: readonly OdfFace[], more = ''): string => {
     const src = `url(data:font/ttf;base64,${Buffer.from(bytes).toString('base64')})`;
     return `@font-face{font-family:'${family}';font-weight:${weight};font-style:${style};src:${src}}`;
   });
-  return `<!doctype html><html><head><meta charset="utf-8"><style>${rules.join('\n')}${CSS}${more}</style></head><body>${drawn}</body></html>`;
+  return drawnPage(drawn, `${rules.join('\n')}${CSS}${more}`);
 };
 
 /** A presentation of OpenDocument drawn from its bytes alone, a slide as a page of HTML; `page`: which page of the layout, counted from 1: a slide may show several. */

@@ -13,6 +13,7 @@ import { pointsOf } from './odfStyles.ts';
 import type { OdfStyles } from './odfStyles.ts';
 import type { OpenPackage } from './openPackage.ts';
 import { OdfTextDrawing } from './redrawOdfText.ts';
+import { colourIn } from '../office/drawnPage.ts';
 
 /** What a box of text goes on with: the box that has all of the text, and how high those before it are. */
 export interface GoesOn {
@@ -164,17 +165,17 @@ export class SlideDrawing {
   /** An outline with its paint and its shadow. */
   private outline(get: (property: string) => string | undefined, d: string, { width, height }: Rect): string {
     const kind = get('draw:fill') ?? 'none';
-    const stroke = (get('draw:stroke') ?? 'none') !== 'none' ? get('svg:stroke-color') : undefined;
+    const stroke = (get('draw:stroke') ?? 'none') !== 'none' ? colourIn(get('svg:stroke-color')) : undefined;
     if (kind === 'none' && !stroke) return '';
     const id = `o${++this.gradients}-${Math.round(width * 100)}`;
     const gradient = kind === 'gradient' ? this.gradient(get('draw:fill-gradient-name'), id) : '';
-    const fill = gradient ? `url(#${id})` : kind === 'solid' ? (get('draw:fill-color') ?? 'none') : 'none';
+    const fill = gradient ? `url(#${id})` : kind === 'solid' ? (colourIn(get('draw:fill-color')) ?? 'none') : 'none';
     const dash = this.dashes(get('draw:stroke-dash'));
     const line = stroke ? ` stroke="${stroke}" stroke-width="${pointsOf(get('svg:stroke-width')) || HAIRLINE}"${dash}` : '';
     const [w, h] = [width || 1, height || 1];
     const shadow =
       get('draw:shadow') === 'visible'
-        ? `;filter:drop-shadow(${pointsOf(get('draw:shadow-offset-x'))}pt ${pointsOf(get('draw:shadow-offset-y'))}pt 0 ${withOpacity(get('draw:shadow-color'), get('draw:shadow-opacity'))})`
+        ? `;filter:drop-shadow(${pointsOf(get('draw:shadow-offset-x'))}pt ${pointsOf(get('draw:shadow-offset-y'))}pt 0 ${withOpacity(colourIn(get('draw:shadow-color')), get('draw:shadow-opacity'))})`
         : '';
     const opacity = parseFloat(get('draw:opacity') ?? '100') / 100;
     const rule = get('svg:fill-rule') === 'evenodd' ? ' fill-rule="evenodd"' : '';
@@ -197,11 +198,11 @@ export class SlideDrawing {
   private gradient(name: string | undefined, id: string): string {
     const a = this.named('draw:gradient', name);
     if (!a) return '';
-    const [from, to] = [a['draw:start-color'] ?? '#000', a['draw:end-color'] ?? '#fff'];
+    const [from, to] = [colourIn(a['draw:start-color']) ?? '#000', colourIn(a['draw:end-color']) ?? '#fff'];
     const stops = (first: string, last: string): string =>
       `<stop offset="0" stop-color="${first}"/><stop offset="1" stop-color="${last}"/>`;
     if (a['draw:style'] === 'radial')
-      return `<radialGradient id="${id}" cx="${a['draw:cx'] ?? '50%'}" cy="${a['draw:cy'] ?? '50%'}" r="75%">${stops(to, from)}</radialGradient>`;
+      return `<radialGradient id="${id}" cx="${escape(a['draw:cx'] ?? '50%')}" cy="${escape(a['draw:cy'] ?? '50%')}" r="75%">${stops(to, from)}</radialGradient>`;
     const turn = (Number(a['draw:angle'] ?? 0) / 1800) * Math.PI;
     const [dx, dy] = [Math.sin(turn) / 2, Math.cos(turn) / 2];
     return `<linearGradient id="${id}" x1="${0.5 - dx}" y1="${0.5 - dy}" x2="${0.5 + dx}" y2="${0.5 + dy}">${stops(from, to)}</linearGradient>`;

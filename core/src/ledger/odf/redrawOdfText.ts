@@ -4,6 +4,7 @@ import { escape } from '../office/redrawText.ts';
 import { OdfLabels } from './odfLabels.ts';
 import { pointsOf } from './odfStyles.ts';
 import type { OdfStyles } from './odfStyles.ts';
+import { linkIn } from '../office/drawnPage.ts';
 
 /** What drawing a text needs from outside it. */
 export interface OdfOutside {
@@ -140,7 +141,7 @@ export class OdfTextDrawing {
             return `<span style="${escape(this.words(style, inside))}">${this.inline(n, style, inside)}</span>`;
           }
           case 'text:a':
-            return `<a href="${escape(n.attributes['xlink:href'] ?? '')}" rel="noreferrer">${this.inline(n, style, spans)}</a>`;
+            return `<a href="${escape(linkIn(n.attributes['xlink:href'] ?? ''))}" rel="noreferrer">${this.inline(n, style, spans)}</a>`;
           case 'text:s':
             return ' '.repeat(Number(n.attributes['text:c'] ?? 1));
           case 'text:tab':

@@ -4,6 +4,7 @@ import { drawnShape, outlineIn, wholePicture } from './drawnShape.ts';
 import { child, childrenOf, within } from './officeParts.ts';
 import type { Node } from './officeParts.ts';
 import { escape } from './redrawText.ts';
+import { colourIn } from './drawnPage.ts';
 
 /** Where a shape stands, and how it is turned. */
 export function placeStyle(spPr: Node | undefined, own: Rect): string {
@@ -37,12 +38,12 @@ export function shapeSvg(spPr: Node | undefined, own: Rect): string {
   const gradient = child(spPr, 'a:gradFill');
   const id = `g${++gradients}`;
   const alpha = child(child(child(spPr, 'a:solidFill'), 'a:srgbClr'), 'a:alpha')?.attributes['val'];
-  const paint = gradient ? `url(#${id})` : (fill ?? 'none');
+  const paint = gradient ? `url(#${id})` : (colourIn(fill) ?? 'none');
   const dashes = childrenOf(child(line, 'a:custDash'), 'a:ds').flatMap(({ attributes: a }) =>
     [Number(a['d']), Number(a['sp'])].map((n) => (n / 100_000) * weight),
   );
   const strokes = stroke
-    ? ` stroke="${stroke === 'gradient' ? '#888' : stroke}" stroke-width="${weight}"${dashes.length ? ` stroke-dasharray="${dashes.join(' ')}"` : ''}`
+    ? ` stroke="${stroke === 'gradient' ? '#888' : colourIn(stroke)}" stroke-width="${weight}"${dashes.length ? ` stroke-dasharray="${dashes.join(' ')}"` : ''}`
     : '';
   const opacity = alpha === undefined ? '' : ` fill-opacity="${Number(alpha) / 100_000}"`;
   const shadow = [...(spPr ? within(spPr) : [])].find((n) => n.name === 'a:outerShdw');
@@ -61,7 +62,7 @@ function shadowOf(shadow: Node): string {
   const hex = Math.round(alpha * 255)
     .toString(16)
     .padStart(2, '0');
-  return `drop-shadow(${far * Math.cos(angle)}pt ${far * Math.sin(angle)}pt ${Number(blurRad ?? 0) / 25_400}pt #${colour?.attributes['val'] ?? '000000'}${hex})`;
+  return `drop-shadow(${far * Math.cos(angle)}pt ${far * Math.sin(angle)}pt ${Number(blurRad ?? 0) / 25_400}pt #${colourIn(colour?.attributes['val']) ?? '000000'}${hex})`;
 }
 
 /** Linear from one corner to the other in its direction, round from its middle to the farthest corner (20.1.8.41, 20.1.8.46). */
@@ -69,7 +70,7 @@ function gradientSvg(gradient: Node, id: string, { width, height }: Rect): strin
   const stops = childrenOf(child(gradient, 'a:gsLst'), 'a:gs').map((s) => {
     const colour = child(s, 'a:srgbClr');
     const alpha = child(colour, 'a:alpha')?.attributes['val'];
-    return `<stop offset="${Number(s.attributes['pos']) / 100_000}" stop-color="#${colour?.attributes['val']}"${alpha === undefined ? '' : ` stop-opacity="${Number(alpha) / 100_000}"`}/>`;
+    return `<stop offset="${Number(s.attributes['pos']) / 100_000}" stop-color="#${colourIn(colour?.attributes['val'])}"${alpha === undefined ? '' : ` stop-opacity="${Number(alpha) / 100_000}"`}/>`;
   });
   const [cx, cy] = [width / 2, height / 2];
   const linear = child(gradient, 'a:lin');

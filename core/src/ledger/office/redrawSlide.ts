@@ -6,6 +6,7 @@ import type { OpenDeck, OpenSlide } from './openSlides.ts';
 import { pictureHtml, placeStyle, shapeSvg } from './redrawShape.ts';
 import { escape } from './redrawText.ts';
 import { picturesOf } from './officeImages.ts';
+import { colourIn, drawnPage } from './drawnPage.ts';
 
 /** A typeface that is installed where a file is looked at, by the names that the file may call it. */
 export interface InstalledFace {
@@ -34,7 +35,7 @@ export async function redrawSlide(
     });
     if (slide) {
       const drawn = await drawSlide(deck, slide, beside);
-      return `<!doctype html><html><head><meta charset="utf-8"><style>${facesIn(drawn, faces)}${CSS}</style></head><body>${drawn}</body></html>`;
+      return drawnPage(drawn, `${facesIn(drawn, faces)}${CSS}`);
     }
   }
   return '<!doctype html><html><body></body></html>';
@@ -132,7 +133,7 @@ function runStyle(rPr: Node | undefined): string {
   const a = rPr.attributes;
   const raised = Number(a['baseline'] ?? 0);
   const size = (Number(a['sz'] ?? 1800) / 100) * (raised ? 0.66 : 1);
-  const colour = child(child(rPr, 'a:solidFill'), 'a:srgbClr')?.attributes['val'];
+  const colour = colourIn(child(child(rPr, 'a:solidFill'), 'a:srgbClr')?.attributes['val']);
   const lines = [a['u'] === 'sng' && 'underline', a['strike'] === 'sngStrike' && 'line-through'].filter(Boolean).join(' ');
   return [
     `font-family:'${escape(child(rPr, 'a:latin')?.attributes['typeface'] ?? '').replace(/'/g, '')}',sans-serif`,
@@ -155,10 +156,10 @@ function tableHtml(tbl: Node, slide: OpenSlide): string {
       if (hMerge === '1' || vMerge === '1') return '';
       const tcPr = child(tc, 'a:tcPr');
       const { marL, marR, marT, marB, anchor } = tcPr?.attributes ?? {};
-      const fill = child(child(tcPr, 'a:solidFill'), 'a:srgbClr')?.attributes['val'];
+      const fill = colourIn(child(child(tcPr, 'a:solidFill'), 'a:srgbClr')?.attributes['val']);
       const line = (side: string, css: string): string => {
         const ln = child(tcPr, side);
-        const colour = child(child(ln, 'a:solidFill'), 'a:srgbClr')?.attributes['val'];
+        const colour = colourIn(child(child(ln, 'a:solidFill'), 'a:srgbClr')?.attributes['val']);
         return colour === undefined ? '' : `border-${css}:${pointsOf(ln?.attributes['w'])}pt solid #${colour};`;
       };
       const look = `padding:${[marT, marR, marB, marL].map((n) => `${pointsOf(n)}pt`).join(' ')};${fill ? `background:#${fill};` : ''}${line('a:lnT', 'top')}${line('a:lnR', 'right')}${line('a:lnB', 'bottom')}${line('a:lnL', 'left')}vertical-align:${anchor === 'ctr' ? 'middle' : anchor === 'b' ? 'bottom' : 'top'}`;

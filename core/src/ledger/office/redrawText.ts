@@ -1,6 +1,7 @@
 import { child, childrenOf, valueOf, within } from './officeParts.ts';
 import type { Node } from './officeParts.ts';
 import type { OpenWord } from './openWord.ts';
+import { linkIn } from './drawnPage.ts';
 
 export const escape = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
@@ -128,7 +129,7 @@ export class TextDrawing {
           const { 'r:id': id, 'w:anchor': anchor } = n.attributes;
           const href =
             id !== undefined ? (this.word.relations(this.word.main).get(id)?.target ?? '') : `#${this.ids.get(anchor ?? '') ?? ''}`;
-          return `<a href="${escape(href)}" rel="noreferrer">${this.inline(n, pPr, field)}</a>`;
+          return `<a href="${escape(linkIn(href))}" rel="noreferrer">${this.inline(n, pPr, field)}</a>`;
         }
         return n.name === 'w:sdt' && child(n, 'w:sdtContent') ? this.inline(child(n, 'w:sdtContent')!, pPr, field) : '';
       })

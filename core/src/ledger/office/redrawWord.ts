@@ -5,6 +5,7 @@ import { drawPage, isLaidOut } from './redrawPage.ts';
 import { picturesOf } from './officeImages.ts';
 import { escape, points, TextDrawing } from './redrawText.ts';
 import { wordFontFiles } from './wordFontFiles.ts';
+import { drawnPage } from './drawnPage.ts';
 
 /**
  * A text document drawn from its bytes alone, as a page of HTML: what a colleague’s program will show, as far as a browser can; its
@@ -24,16 +25,13 @@ export async function redrawWord(
       `@font-face{font-family:"${escape(f.family)}";font-weight:${f.weight};font-style:${f.style};src:url(data:font/ttf;base64,${Buffer.from(f.bytes).toString('base64')})}`,
   );
   const body = child(word.document, 'w:body');
-  const head = `<meta charset="utf-8"><meta name="viewport" content="width=device-width"><style>${faces.join('\n')}${CSS}`;
-  if (body && isLaidOut(body)) {
-    const drawn = await drawPage(word, body, page, drawing, beside);
-    return `<!doctype html><html><head>${head}</style></head><body>${drawn}</body></html>`;
-  }
+  const css = `${faces.join('\n')}${CSS}`;
+  if (body && isLaidOut(body)) return drawnPage(await drawPage(word, body, page, drawing, beside), css);
   const section = child(body, 'w:sectPr');
   const [paper, margins] = [child(section, 'w:pgSz')?.attributes ?? {}, child(section, 'w:pgMar')?.attributes ?? {}];
   const sides = ['w:top', 'w:right', 'w:bottom', 'w:left'].map((side) => `${points(margins[side])}pt`).join(' ');
   const sheet = `body{box-sizing:border-box;width:${points(paper['w:w'])}pt;padding:${sides}}`;
-  return `<!doctype html><html><head>${head}${sheet}</style></head><body>${body ? drawing.sections(body) : ''}${drawing.notes()}</body></html>`;
+  return drawnPage(`${body ? drawing.sections(body) : ''}${drawing.notes()}`, css + sheet);
 }
 
 const CSS = `
