@@ -1,5 +1,7 @@
 import { expect, test } from '@playwright/test';
 import type { Frame, Page } from '@playwright/test';
+import { createHash } from 'node:crypto';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { PublishedSite } from '@elastic-folio/core/api';
 import { sampleCopy } from '../campaign/sampleCopy.ts';
 import { addOutput, clientOf } from './ownServer.ts';
@@ -15,23 +17,74 @@ const sites = { almanac: '', night: '' };
 
 test.beforeAll(async () => {
   test.setTimeout(240_000);
-  const { get, post } = clientOf(PORT);
   for (const [name, title, settings] of [
     ['almanac', 'The Marrowby Almanac', { pages: '7', end: '<script>globalThis.own = self.origin</script>' }],
     ['night', 'Open Dome Night', {}],
   ] as const) {
-    const id = await sampleCopy(app, title);
-    copies.push(id);
-    await post(`/api/folios/${id}/edits`, addOutput('isolated', 'html', settings));
-    const run = await post<{ id: string }>(`/api/folios/${id}/runs`, { recipe: 'isolated' });
-    const state = async (): Promise<string> =>
-      (await get<{ id: string; state: string }[]>('/api/runs')).find((r) => r.id === run.id)!.state;
-    await expect.poll(state, { timeout: 90_000 }).toBe('done');
-    const site = await post<PublishedSite>(`/api/folios/${id}/published`, { recipe: 'isolated' });
-    results[name] = `http://${run.id}.localhost:${RESULTS}`;
-    sites[name] = `http://${site.name}.pages.localhost:${RESULTS}`;
+    ({ result: results[name], site: sites[name] } = await published(await sampleCopy(app, title), settings));
   }
 });
+
+/** Where the web edition of a document of these tests is shown as a result, and published. */
+async function published(id: string, settings: object): Promise<{ result: string; site: string }> {
+  const { get, post } = clientOf(PORT);
+  copies.push(id);
+  await post(`/api/folios/${id}/edits`, addOutput('isolated', 'html', settings));
+  const run = await post<{ id: string }>(`/api/folios/${id}/runs`, { recipe: 'isolated' });
+  const state = async (): Promise<string> => (await get<{ id: string; state: string }[]>('/api/runs')).find((r) => r.id === run.id)!.state;
+  await expect.poll(state, { timeout: 90_000 }).toBe('done');
+  const { name } = await post<PublishedSite>(`/api/folios/${id}/published`, { recipe: 'isolated' });
+  return { result: `http://${run.id}.localhost:${RESULTS}`, site: `http://${name}.pages.localhost:${RESULTS}` };
+}
+
+/** The poster with a folder of files in a frame on its page: what the folder's own script has found there it writes into its page. */
+async function posterWithFolder(): Promise<string> {
+  const shelf = await clientOf(PORT).get<{ id: string; title: string }[]>('/api/folios');
+  const poster = shelf.find((d) => d.title === 'Open Dome Night')!;
+  const files = unzipSync(new Uint8Array(await (await fetch(`${app}/api/folios/${poster.id}/package`)).arrayBuffer()));
+  const folder = zipSync({
+    'start.html': strToU8(
+      '<link rel="stylesheet" href="looks/own.css"><p id="says">nothing ran</p><img src="own.svg"><script src="own.js"></script>',
+    ),
+    'looks/own.css': strToU8('p { color: rgb(1, 2, 3) }'),
+    'own.js': strToU8("document.getElementById('says').textContent = 'its own script ran'"),
+    'own.svg': strToU8('<svg xmlns="http://www.w3.org/2000/svg" width="7" height="5"/>'),
+    'secret.json': strToU8('{"kept": "in the folder"}'),
+  });
+  const read = <T>(path: string): T => JSON.parse(strFromU8(files[path]!)) as T;
+  const head = read<{ media: Record<string, unknown>; layerOrder: string[] }>('folio.json');
+  const [path] = Object.keys(files).filter((p) => p.startsWith('spreads/'));
+  const spread = read<{ items: Record<string, unknown>; order: string[] }>(path!);
+  head.media['folder'] = {
+    id: 'folder',
+    name: 'folder.zip',
+    file: 'media/folder.zip',
+    mediaType: 'application/zip',
+    sha256: createHash('sha256').update(folder).digest('hex'),
+    bytes: folder.length,
+  };
+  spread.items['folder'] = {
+    kind: 'embed',
+    id: 'folder',
+    alt: 'A folder of files',
+    layer: head.layerOrder[0],
+    transform: [1, 0, 0, 1, 20, 20],
+    size: { width: 100, height: 60 },
+    source: { from: 'bundle', media: 'folder', entry: 'start.html' },
+  };
+  spread.order.push('folder');
+  const body = new FormData();
+  const changed = {
+    ...files,
+    'folio.json': strToU8(JSON.stringify(head)),
+    [path!]: strToU8(JSON.stringify(spread)),
+    'media/folder.zip': folder,
+  };
+  body.set('file', new Blob([zipSync(changed)]), 'with-folder.efolio');
+  const answer = await fetch(`${app}/api/folios`, { method: 'POST', headers: { origin: app }, body });
+  expect(answer.status, await answer.clone().text()).toBe(200);
+  return ((await answer.json()) as { id: string }).id;
+}
 
 test.afterAll(async () => {
   for (const id of copies) await fetch(`${app}/api/folios/${id}`, { method: 'DELETE', headers: { origin: app } });
@@ -120,9 +173,9 @@ for (const [kind, from] of [
     expect((await clientOf(PORT).get<unknown[]>('/api/folios')).length).toBeGreaterThan(1);
   });
 
-test('a page embedded in a result reaches neither the pages around it, nor files beside it, nor anything else', async ({ page }) => {
-  test.setTimeout(120_000);
-  await page.goto(`${sites.almanac}/index.html#page-7`);
+/** The frame on a page of an edition, from which nothing is reached: neither the pages around it, nor files beside it, nor anything else. */
+async function expectShutIn(page: Page, site: string, anchor: string): Promise<Frame> {
+  await page.goto(`${site}/index.html${anchor}`);
   await expect(page.locator('iframe[src^="embeds/"]')).toHaveCount(1);
   const frame = page.frames().find((f) => f.url().includes('/embeds/'))!;
   await frame.waitForLoadState();
@@ -151,12 +204,38 @@ test('a page embedded in a result reaches neither the pages around it, nor files
     element: 'null',
     away: 'SecurityError',
   });
-  expect(page.url()).toContain('#page-7');
-  for (const address of [`${sites.almanac}/index.html`, `${app}/api/folios`, `${sites.night}/index.html`]) {
+  expect(page.url()).toContain(site);
+  for (const address of [
+    `${site}/index.html`,
+    `${site}/secret.json`,
+    `${site}/embeds/secret.json`,
+    `${app}/api/folios`,
+    `${sites.night}/index.html`,
+  ]) {
     const got = await reach(frame, address);
     expect({ address, ...got }).toMatchObject({ address, asked: 'refused' });
-    if (!address.startsWith(sites.almanac)) expect(got['changed']).toBe('refused');
+    if (!address.startsWith(site)) expect(got['changed']).toBe('refused');
     expect(got['framed']).toMatch(UNSEEN);
     expect(got['window']).toMatch(UNSEEN);
   }
+  return frame;
+}
+
+test('another document’s edition in a result is shut in', async ({ page }) => {
+  test.setTimeout(120_000);
+  await expectShutIn(page, sites.almanac, '#page-7');
+});
+
+test('a folder of files in a result is shut in, and shows what is its own', async ({ page }) => {
+  test.setTimeout(240_000);
+  const { site } = await published(await posterWithFolder(), {});
+  const frame = await expectShutIn(page, site, '');
+  await expect(frame.locator('#says')).toHaveText('its own script ran');
+  await expect(frame.locator('#says')).toHaveCSS('color', 'rgb(1, 2, 3)');
+  expect(
+    await frame
+      .locator('img')
+      .first()
+      .evaluate((i: HTMLImageElement) => [i.naturalWidth, i.naturalHeight]),
+  ).toEqual([7, 5]);
 });
