@@ -29,12 +29,14 @@ export function OnPhone({ site }: { site: PublishedSite }) {
         <Button icon={<Smartphone size={14} />} loading={open.isPending} onClick={() => open.mutate()}>
           Open on a phone …
         </Button>
-        {told?.guessedAt && (
-          <p role="status">
-            It was closed before its time: too many wrong codes came from this network. Opened again, it has a new address.
-          </p>
-        )}
-        <span className="soft">For half an hour, phones in this network can open this edition, and nothing else of this program.</span>
+        <div>
+          {told?.guessedAt && (
+            <p role="status">
+              It was closed before its time: too many wrong codes came from this network. Opened again, it has a new address.
+            </p>
+          )}
+          <p className="soft">For half an hour, phones in this network can open this edition, and nothing else of this program.</p>
+        </div>
       </div>
     );
   return (
