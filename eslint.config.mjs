@@ -1,4 +1,5 @@
 import js from '@eslint/js';
+import accessibility from 'eslint-plugin-jsx-a11y';
 import hooks from 'eslint-plugin-react-hooks';
 import regexp from 'eslint-plugin-regexp';
 import tseslint from 'typescript-eslint';
@@ -51,7 +52,35 @@ export default tseslint.config(
   },
   {
     files: ['web/**/*.{ts,tsx}'],
-    plugins: { 'react-hooks': hooks },
-    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+    plugins: { 'react-hooks': hooks, 'jsx-a11y': accessibility },
+    rules: {
+      ...accessibility.flatConfigs.recommended.rules,
+      // Fields of Ant Design stand in their labels, at any depth.
+      'jsx-a11y/label-has-associated-control': [
+        'error',
+        {
+          controlComponents: [
+            'AutoComplete',
+            'Checkbox',
+            'ColorPicker',
+            'DatePicker',
+            'Draft*',
+            'Input*',
+            'LanguageTag',
+            'Select',
+            'Slider',
+            'Switch',
+            'TextArea',
+          ],
+          depth: 5,
+        },
+      ],
+      // What scrolls can be reached with the keyboard (WCAG 2.2, 2.1.1).
+      'jsx-a11y/no-noninteractive-tabindex': ['error', { tags: [], roles: ['tabpanel', 'region'] }],
+      // What is opened to be typed into has the focus (WAI-ARIA Authoring Practices, dialogs).
+      'jsx-a11y/no-autofocus': ['error', { ignoreNonDOM: true }],
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+    },
   },
 );

@@ -3,6 +3,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { runChecks } from './checks.mjs';
 import { postgres } from './postgres.mjs';
 import { build, install, root } from './prepare.mjs';
 
@@ -18,7 +19,6 @@ function step(name, command, args, env = {}) {
   console.log(`== ${name}: ${status === 0 ? 'well' : 'FAILED'} in ${((Date.now() - began) / 1000).toFixed(1)} s`);
   return status === 0;
 }
-const check = (name, command, args, env) => (step(name, command, args, env) ? total.passed++ : total.failed++);
 
 /** Programs that tests look through, from Debian's packages where they are missing and may be installed. */
 function systemTools() {
@@ -52,22 +52,9 @@ systemTools();
 const results = join(root, 'test-results');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
-if (wants('format')) check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
-if (wants('lint')) check('lint', bin('eslint'), ['.']);
-if (wants('types')) check('types', bin('tsc'), ['-p', '.']);
-if (wants('rooms'))
-  check('imports', bin('depcruise'), [
-    '--config',
-    'dependency-cruiser.config.cjs',
-    'core/src',
-    'player/src',
-    'server/src',
-    'cli/src',
-    'web/src',
-    'demo/src',
-  ]);
-if (wants('unused')) check('unused code', bin('knip'), []);
-if (wants('documents')) check('documents', process.execPath, ['scripts/documents.mjs', '--check']);
+const checked = await runChecks(wants);
+total.passed += checked.passed;
+total.failed += checked.failed;
 build();
 const server = await postgres();
 if (!server) console.log('There is no PostgreSQL server here; what runs on both databases is tested on the embedded one.');

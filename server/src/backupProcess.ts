@@ -49,7 +49,7 @@ async function backup(config: Config, file: string): Promise<void> {
 
 /** The embedded database belongs to the program that runs: that one writes the backup. */
 async function backupOfRunning(config: Config, file: string): Promise<void> {
-  const answer = await fetch(`http://127.0.0.1:${config.port}/api/backup`, {
+  const answer = await fetch(`http://127.0.0.1:${config.listensAt}/api/backup`, {
     method: 'POST',
     headers: { origin: `http://127.0.0.1:${config.port}`, 'content-type': 'application/json' },
     body: '{}',

@@ -36,7 +36,7 @@ async function main(): Promise<void> {
   const [app, results, guests] = [holding(), holding(), holding()];
   const servers = [app.server, results.server, guests.server];
   // A port that is taken is said before anything else is begun.
-  await listen(app.server, config.port);
+  await listen(app.server, config.listensAt);
   await listen(results.server, config.resultPort);
   await listen(guests.server, config.guestPort);
   let stop = async (code: number): Promise<void> => process.exit(code);

@@ -152,7 +152,7 @@ export function PageTable({ selected, also, onSelect, points, zoom, onZoom, page
   const sighted = pages.filter((p) => inSight.includes(p.spread.id)).map((p) => p.number);
   return (
     <div className="table-area">
-      <div className="table" ref={host} tabIndex={0} aria-label="Pages">
+      <div className="table" ref={host} tabIndex={0} role="region" aria-label="Pages">
         <div
           style={{ height: virtual.getTotalSize(), width: Math.max(widest * scale + 2 * MARGIN, room.width - 20), position: 'relative' }}
         >
