@@ -120,6 +120,9 @@ async function takeAll(page: Page, wanted: ReadonlySet<string>): Promise<void> {
   await shot('handover');
   await goTo(almanac, 'compare?page=6');
   await page.locator('.pair').getByRole('figure').nth(1).waitFor();
+  // The points of the whole document are known once all of it is set, running heads as well.
+  await page.getByRole('link', { name: /Intake.*\d/ }).waitFor({ timeout: 60_000 });
+  await page.waitForLoadState('networkidle');
   await shot('compare');
   await page.getByText('E-book of fixed pages', { exact: true }).click();
   await page.getByText('Tablet, turned').click();

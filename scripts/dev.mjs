@@ -33,6 +33,9 @@ async function startAnew() {
   start();
 }
 
+// However this ends, the server ends with it.
+process.on('exit', () => server.kill('SIGTERM'));
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => process.exit());
 start();
 let [timer, turn] = [null, Promise.resolve()];
 for (const folder of ['core', 'server', 'player', 'demo'])
@@ -48,5 +51,3 @@ const pages = await createServer({
 });
 await pages.listen();
 console.log(`Elastic Folio, as it is written: http://127.0.0.1:${port}`);
-process.on('SIGINT', () => void pages.close().then(() => process.exit()));
-process.on('exit', () => server.kill('SIGTERM'));

@@ -108,7 +108,7 @@ describe('the trial host', () => {
       expect(await where()).toBeNull();
       // Whoever opened it is told, until it is opened again.
       const guessed = async (): Promise<boolean> =>
-        (await server.get(`/api/published/${site!.id}/phone`)).json<{ guessedAt: boolean }>().guessedAt;
+        (await server.get(`/api/published/${site!.id}/phone`)).json<{ closedForWrongCodes: boolean }>().closedForWrongCodes;
       expect(await guessed()).toBe(true);
       await server.post(`/api/published/${site!.id}/phone`);
       expect(await guessed()).toBe(false);

@@ -29,5 +29,5 @@ export const PhoneAddress = z.object({ code: z.string(), until: z.string(), port
 export type PhoneAddress = z.infer<typeof PhoneAddress>;
 
 /** Where phones find a site now, and whether that was closed because too many wrong codes came. */
-export const OnPhones = z.object({ phone: PhoneAddress.nullable(), guessedAt: z.boolean() });
+export const OnPhones = z.object({ phone: PhoneAddress.nullable(), closedForWrongCodes: z.boolean() });
 export type OnPhones = z.infer<typeof OnPhones>;

@@ -24,6 +24,9 @@ export interface ShelfFacts {
   withEditions: string;
 }
 
+/** Documents of which it is remembered; of the rest it is read from the store of derived things. */
+const REMEMBERED = 500;
+
 interface Kept {
   /** The state of the document and of the library of fonts, and the other documents that it showed, as they were. */
   state: string;
@@ -49,8 +52,7 @@ export class ShelfFactsStore {
     const state = hashOf([seq, changedAt, await this.fonts.list()]);
     const kept = this.known.get(id) ?? (await this.stored(id));
     if (kept?.state === state && (await this.showsTheSame(id, kept.others))) {
-      this.known.set(id, kept);
-      return kept.facts;
+      return this.remember(id, kept).facts;
     }
     const { folio, content, withEditions, seq: read } = await this.documents.state(id);
     const { head } = folio;
@@ -71,10 +73,17 @@ export class ShelfFactsStore {
     // It may have changed between the list and the reading: then it is looked at again the next time.
     if (read === seq) {
       const made: Kept = { state, others: await this.documents.shownBy(othersShownBy(folio), id), facts };
-      this.known.set(id, made);
+      this.remember(id, made);
       await this.derived.put(keyOf(id), new TextEncoder().encode(JSON.stringify(made)));
     }
     return facts;
+  }
+
+  private remember(id: string, kept: Kept): Kept {
+    this.known.delete(id);
+    this.known.set(id, kept);
+    if (this.known.size > REMEMBERED) this.known.delete(this.known.keys().next().value!);
+    return kept;
   }
 
   private async stored(id: string): Promise<Kept | undefined> {

@@ -28,17 +28,17 @@ interface Open {
 export class PhoneListener {
   private readonly open = new Map<string, Open>();
   /** Sites whose listener was closed because somebody guessed at its code, until it is opened again. */
-  private readonly guessedAt = new Set<string>();
+  private readonly closedForWrongCodes = new Set<string>();
 
-  /** Opens it for a site's folder, or gives what is open already. */
-  async start(site: string, folder: string): Promise<PhoneAddress> {
+  /** Opens it for a site's folder, at an address that it has not had before. */
+  async start(site: string, folder: string): Promise<void> {
     const known = this.open.get(site);
     if (known) await this.stop(site);
-    this.guessedAt.delete(site);
+    this.closedForWrongCodes.delete(site);
     const code = Array.from({ length: CODE_LENGTH }, () => ALPHABET[randomInt(ALPHABET.length)]).join('');
     const server = createServer(
       phoneSite(folder, code, () => {
-        this.guessedAt.add(site);
+        this.closedForWrongCodes.add(site);
         void this.stop(site);
       }),
     );
@@ -49,7 +49,6 @@ export class PhoneListener {
     const timer = setTimeout(() => void this.stop(site), OPEN_MS);
     timer.unref();
     this.open.set(site, { server, code, until: Date.now() + OPEN_MS, timer });
-    return this.address(site)!;
   }
 
   address(site: string): PhoneAddress | null {
@@ -64,8 +63,8 @@ export class PhoneListener {
     };
   }
 
-  wasGuessedAt(site: string): boolean {
-    return this.guessedAt.has(site);
+  wasClosedForWrongCodes(site: string): boolean {
+    return this.closedForWrongCodes.has(site);
   }
 
   async stop(site: string): Promise<void> {

@@ -97,7 +97,7 @@ export function handoverRoutes(api: Api, s: Services): void {
     },
   );
 
-  const phoneOf = (id: string): OnPhones => ({ phone: s.phones.address(id), guessedAt: s.phones.wasGuessedAt(id) });
+  const phoneOf = (id: string): OnPhones => ({ phone: s.phones.address(id), closedForWrongCodes: s.phones.wasClosedForWrongCodes(id) });
   api.route(
     { method: 'get', path: '/published/:site/phone', says: 'Where phones find a site now', params: site, answer: OnPhones },
     ({ params: p }) => phoneOf(p.site),

@@ -30,7 +30,7 @@ export function OnPhone({ site }: { site: PublishedSite }) {
           Open on a phone …
         </Button>
         <div>
-          {told?.guessedAt && (
+          {told?.closedForWrongCodes && (
             <p role="status">
               It was closed before its time: too many wrong codes came from this network. Opened again, it has a new address.
             </p>

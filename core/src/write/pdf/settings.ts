@@ -7,7 +7,7 @@ export const PdfSettings = z.object({
   resolution: commonSettings.resolution.default(220),
   tight: z.boolean().default(false).meta({
     title: 'Take time for smaller files',
-    help: 'Photographs are packed as tightly as JPEG allows: by about a fifth smaller, for four times the work.',
+    help: 'Photographs are packed as tightly as JPEG allows: about a sixth smaller, for four times the work.',
     group: 'Pictures',
   }),
   cards: z
