@@ -1,24 +1,27 @@
-import { CHROMIUM } from './e2e/chromium.ts';
 import { defineConfig } from '@playwright/test';
+import { CHROMIUM } from './e2e/chromium.ts';
+import { ORIGIN, portOf } from './e2e/ownApplication.ts';
+
+const WORKERS = 2;
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
-  workers: 1,
+  timeout: 120_000,
+  expect: { timeout: 30_000 },
+  workers: WORKERS,
   retries: 0,
   outputDir: 'test-results/browser',
   reporter: [['list'], ['json']],
   use: {
-    baseURL: 'http://127.0.0.1:4780',
+    baseURL: ORIGIN,
     viewport: { width: 1280, height: 800 },
     launchOptions: CHROMIUM,
   },
-  webServer: {
-    command: 'rm -rf test-results/data && node --enable-source-maps dist/server.mjs',
-    env: { PORT: '4780', FOLIO_DATA: 'test-results/data' },
-    url: 'http://127.0.0.1:4780/api/ready',
-    timeout: 90_000,
+  webServer: Array.from({ length: WORKERS }, (_, worker) => ({
+    command: `node scripts/preparedShelf.mjs test-results/data-${worker} && node --enable-source-maps dist/server.mjs`,
+    env: { PORT: String(portOf(worker)), FOLIO_DATA: `test-results/data-${worker}` },
+    url: `http://127.0.0.1:${portOf(worker)}/api/ready`,
+    timeout: 180_000,
     reuseExistingServer: false,
-  },
+  })),
 });

@@ -1,6 +1,6 @@
 import type { Browser, CDPSession } from '@playwright/test';
 import type { Program } from '../player/src/program.ts';
-import { pageCss } from '../core/src/write/shared/page/pageCss.ts';
+import { pageCss } from '../core/src/write/pages/pageCss.ts';
 
 /** A stroke over all flakes takes this long, in ms; the pointer tells its place as often as a mouse does. */
 const STROKE_MS = 4000;

@@ -2,6 +2,7 @@ import { buffer } from 'node:stream/consumers';
 import { expect, test } from '@playwright/test';
 import { tinyFolio } from '../core/test/support/tinyFolio.ts';
 import { packFolio } from '../core/src/write/efolio/packFolio.ts';
+import { ORIGIN } from './ownApplication.ts';
 
 /** Hebrew letters in reading order, with Latin words after them. */
 const MIXED = 'אבגד one two';
@@ -46,6 +47,6 @@ test('text from right to left: the cursor moves, letters are selected and replac
     await expect.poll(() => letters.count()).toBeGreaterThan(1);
     await expect(page.getByText('every change kept')).toBeVisible();
   } finally {
-    await page.request.delete(`/api/folios/${id}`, { headers: { origin: 'http://127.0.0.1:4780' } });
+    await page.request.delete(`/api/folios/${id}`, { headers: { origin: ORIGIN } });
   }
 });

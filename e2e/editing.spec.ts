@@ -1,11 +1,12 @@
 import { expect, test } from '@playwright/test';
 import type { Browser, Page } from '@playwright/test';
+import { ORIGIN } from './ownApplication.ts';
 
 const idOf = async (page: Page, title: string): Promise<string> => {
   await page.goto('/');
   return (await page.locator('.shelf-row', { hasText: title }).first().getAttribute('data-document'))!;
 };
-const headers = { origin: 'http://127.0.0.1:4780' };
+const headers = { origin: ORIGIN };
 /** A copy of a document, for a test that leaves it otherwise than it was; to be removed at its end. */
 async function copyOf(page: Page, title: string): Promise<{ id: string; remove: () => Promise<unknown> }> {
   const buffer = await (await page.request.get(`/api/folios/${await idOf(page, title)}/package`)).body();

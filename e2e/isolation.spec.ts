@@ -4,13 +4,13 @@ import { createHash } from 'node:crypto';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import type { PublishedSite } from '@elastic-folio/core/api';
 import { sampleCopy } from '../campaign/sampleCopy.ts';
+import { ORIGIN, PORT } from './ownApplication.ts';
 import { addOutput, clientOf } from './ownServer.ts';
 
 // What a designer, or whoever made an embedded page, has put into a result runs on the designer's machine beside the application and
 // beside other results. Each way that a script has to reach another origin is tried out of a result, in a browser.
-const PORT = 4780;
 const RESULTS = PORT + 1;
-const app = `http://127.0.0.1:${PORT}`;
+const app = ORIGIN;
 const copies: string[] = [];
 const results = { almanac: '', night: '' };
 const sites = { almanac: '', night: '' };

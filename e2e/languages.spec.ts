@@ -4,6 +4,7 @@ import type { Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import AxeBuilder from './axe.ts';
 import { addOutput } from './scoreRows.ts';
+import { ORIGIN } from './ownApplication.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -141,7 +142,7 @@ test('several documents go out as one set; a style is never translated; another 
   const made = Object.values(recipes).filter((r) => r.name.endsWith(', French'));
   expect(made).toHaveLength(1);
   await page.request.post(`/api/folios/${other}/edits`, {
-    headers: { origin: 'http://127.0.0.1:4780' },
+    headers: { origin: ORIGIN },
     data: {
       base: 100_000,
       actor: 'test',

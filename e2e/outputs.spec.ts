@@ -3,6 +3,7 @@ import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import AxeBuilder from './axe.ts';
 import { addOutput, runOutput, scoreRow } from './scoreRows.ts';
+import { ORIGIN } from './ownApplication.ts';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -72,7 +73,7 @@ test('a run is cancelled from its row while it is being made', async ({ page }) 
 
 test('a run is cancelled and leaves the old result', async ({ page }) => {
   const id = await almanac(page);
-  const headers = { origin: 'http://127.0.0.1:4780' };
+  const headers = { origin: ORIGIN };
   const recipes = (await (await page.request.get(`/api/folios/${id}`)).json()) as {
     recipes: Record<string, { id: string; output: string }>;
   };

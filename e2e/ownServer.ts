@@ -1,5 +1,7 @@
 import { spawn } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { preparedShelf } from '../scripts/preparedShelf.mjs';
 
 /** Resolves when a program of ours has printed `says`; rejects where it ends before. */
 export function started(program: string, env: NodeJS.ProcessEnv, says: string): Promise<ChildProcess> {
@@ -10,9 +12,11 @@ export function started(program: string, env: NodeJS.ProcessEnv, says: string): 
   });
 }
 
-/** A server of a test's own, apart from the one that all other tests share. */
-export const startServer = (port: number, data: string, env: NodeJS.ProcessEnv = {}): Promise<ChildProcess> =>
-  started('dist/server.mjs', { PORT: String(port), FOLIO_DATA: data, ...env }, 'Everything is on the shelf');
+/** A server of a test's own, apart from the one that others share; a new data folder of the embedded database has the samples. */
+export async function startServer(port: number, data: string, env: NodeJS.ProcessEnv = {}): Promise<ChildProcess> {
+  if (!existsSync(data) && !env['DATABASE_URL']) await preparedShelf(data);
+  return started('dist/server.mjs', { PORT: String(port), FOLIO_DATA: data, ...env }, 'Everything is on the shelf');
+}
 
 export const gone = (child: ChildProcess): Promise<unknown> => new Promise((resolve) => child.once('exit', resolve));
 

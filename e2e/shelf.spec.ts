@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { APIRequestContext } from '@playwright/test';
+import { ORIGIN } from './ownApplication.ts';
 
 interface Shelved {
   id: string;
@@ -33,7 +34,7 @@ test('a package goes out and comes in by drop and by dialog, with a clear result
   }, bytes.toString('base64'));
   await page.dispatchEvent('.bring-in', 'drop', { dataTransfer: data });
   await expect(page.locator('.shelf-row')).toHaveCount(before.length + 2);
-  const own = { headers: { origin: 'http://127.0.0.1:4780' } };
+  const own = { headers: { origin: ORIGIN } };
   for (const row of (await shelved(page.request)).filter((d) => !before.some((b) => b.id === d.id)))
     expect((await page.request.delete(`/api/folios/${row.id}`, own)).ok()).toBe(true);
 });
@@ -59,7 +60,7 @@ test('a document that is brought in while the shelf is still being read stands o
   letGo();
   await expect(page.locator('.shelf-row')).toHaveCount(before.length + 1);
   const brought = (await shelved(page.request)).find((d) => !before.some((b) => b.id === d.id))!;
-  expect((await page.request.delete(`/api/folios/${brought.id}`, { headers: { origin: 'http://127.0.0.1:4780' } })).ok()).toBe(true);
+  expect((await page.request.delete(`/api/folios/${brought.id}`, { headers: { origin: ORIGIN } })).ok()).toBe(true);
 });
 
 test('what is no package is refused with a sentence, and nothing is stored', async ({ page }) => {

@@ -1,4 +1,5 @@
-// npm test: on a fresh machine, everything: installs, checks, unit tests, build, tests in a browser.
+// npm test: on a fresh machine, everything: installs, checks, builds, unit tests, tests in a browser. Of the full matrices (every output,
+// every sample, every setting) a share that moves on each day and what was changed of late; all of them with --all (npm run test:all).
 // Ends with one line that sums all runners up.
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
@@ -6,16 +7,19 @@ import { join } from 'node:path';
 import { runChecks } from './checks.mjs';
 import { postgres } from './postgres.mjs';
 import { build, install, root } from './prepare.mjs';
+import { shareOfToday } from './shareOfToday.mjs';
 
 const total = { passed: 0, failed: 0, skipped: 0 };
-const only = process.argv.slice(2);
+const all = process.argv.includes('--all');
+const only = process.argv.slice(2).filter((a) => a !== '--all');
+const share = all ? {} : shareOfToday();
 const wants = (name) => !only.length || only.includes(name);
 const bin = (name) => join(root, 'node_modules', '.bin', name);
 
 function step(name, command, args, env = {}) {
   console.log(`\n== ${name}`);
   const began = Date.now();
-  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...share, ...env } });
   console.log(`== ${name}: ${status === 0 ? 'well' : 'FAILED'} in ${((Date.now() - began) / 1000).toFixed(1)} s`);
   return status === 0;
 }

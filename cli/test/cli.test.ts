@@ -10,15 +10,17 @@ import { ConvertResult, CorrectionsResult, EditionResult, InspectResult, Samples
 // The built program, as a person calls it.
 const program = join(dirname(dirname(dirname(fileURLToPath(import.meta.url)))), 'dist', 'folio.mjs');
 let folder: string;
+/** What the program says of the samples that it has put into `folder`. */
+let drawn: string;
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'folio-cli-'));
+  drawn = folio('samples', '--out', 'samples', '--json').stdout;
 });
 afterAll(() => rm(folder, { recursive: true, force: true }));
 const folio = (...args: string[]) => spawnSync(process.execPath, [program, ...args], { encoding: 'utf8', cwd: folder, timeout: 60_000 });
 
 describe('the command line', () => {
   test('a text document that came back is compared, and taken into a package of its own', async () => {
-    folio('samples', '--out', 'samples');
     folio('convert', 'samples/open-dome-night.efolio', '--to', 'docx', '--out', 'words');
     const files = unzipSync(new Uint8Array(await readFile(join(folder, 'words', 'docx', 'document.docx'))));
     const xml = new TextDecoder().decode(files['word/document.xml']);
@@ -35,7 +37,6 @@ describe('the command line', () => {
   });
 
   test('texts go out for several documents as one set, come back into an edition, and outputs are made of it', async () => {
-    folio('samples', '--out', 'samples');
     const out = folio(
       'segments',
       'samples/five-worlds.odp',
@@ -89,7 +90,7 @@ describe('the command line', () => {
   });
 
   test('samples, inspect and convert give the objects that are documented, and nothing else on standard output', async () => {
-    const samples = SamplesResult.parse(JSON.parse(folio('samples', '--out', 'samples', '--json').stdout));
+    const samples = SamplesResult.parse(JSON.parse(drawn));
     expect(samples.files.map((f) => basename(f.path))).toEqual(
       [
         ['marrowby-almanac', 'odg'],
@@ -126,7 +127,6 @@ describe('the command line', () => {
   });
 
   test('pages of an open presentation that nobody has changed go out as they came', async () => {
-    folio('samples', '--out', 'samples');
     const run = folio('convert', 'samples/five-worlds.odp', '--to', 'odp', '--out', 'as-they-came', '--json');
     expect([run.status, run.stderr]).toEqual([0, '']);
     const written = JSON.parse(await readFile(join(folder, 'as-they-came', 'odp', 'ledger.json'), 'utf8')) as {

@@ -4,9 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as after } from 'node:timers/promises';
 import { strToU8, zipSync } from 'fflate';
-import { collect, openArchive } from '../src/read/archive.ts';
-import type { ArchiveEntry } from '../src/read/archive.ts';
-import { DEFAULT_LIMITS } from '../src/read/limits.ts';
+import { collect, openArchive } from '../src/packages/archive.ts';
+import type { ArchiveEntry } from '../src/packages/archive.ts';
+import { DEFAULT_LIMITS } from '../src/packages/limits.ts';
 
 let folder: string;
 beforeAll(async () => {

@@ -5,6 +5,7 @@ import { subjectKey } from '../src/ledger/index.ts';
 import { elementsOf, parsePage } from '../src/ledger/html/dom.ts';
 import { sharpPictures } from '../src/ports/node.ts';
 import { make, sample, writeOnly } from './support/samples.ts';
+import { ofToday } from './support/ofToday.ts';
 
 const SMALL = { resolution: 72 };
 let almanac: Sample;
@@ -15,7 +16,7 @@ const written = (settings: Record<string, unknown> = {}, s = almanac): Promise<M
   writeOnly(s, 'article', { ...SMALL, ...settings }, s.folio);
 const text = (files: Map<string, Uint8Array>, path = 'index.html'): string => new TextDecoder().decode(files.get(path));
 
-test.each(['marrowby-almanac', 'open-dome-night', 'observers-handbook', 'five-worlds'] as const)(
+test.each(ofToday(['marrowby-almanac', 'open-dome-night', 'observers-handbook', 'five-worlds'] as const, 1))(
   'the article of %s is borne out by reading it back',
   async (id) => {
     const made = await make(await sample(id), 'article', SMALL);

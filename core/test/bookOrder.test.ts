@@ -4,6 +4,7 @@ import { observeFixedEpub } from '../src/ledger/book/observeFixedEpub.ts';
 import { sharpPictures } from '../src/ports/node.ts';
 import { sample, writeOnly } from './support/samples.ts';
 import type { SampleId } from './support/samples.ts';
+import { ofToday } from './support/ofToday.ts';
 
 /** Orders written down by hand, by looking at the pages: how each thing that is read begins. */
 const FLYER = [
@@ -73,7 +74,7 @@ const readIn = {
     ),
 };
 
-describe.each(['epub', 'epub-fixed'] as const)('what is read in %s', (output) => {
+describe.each(ofToday(['epub', 'epub-fixed'] as const, 1, (id) => id))('what is read in %s', (output) => {
   const texts = async (id: SampleId): Promise<string[]> => {
     const s = await sample(id);
     return (await readIn[output]((await writeOnly(s, output, SMALL, s.folio)).get('book.epub')!)).filter(Boolean);

@@ -1,15 +1,15 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { readingPage } from '../src/ledger/flow/readingPage.ts';
-import type { ReadingLook } from '../src/ledger/flow/readingPage.ts';
+import { readingPage } from '../src/preview/readingPage.ts';
+import type { ReadingLook } from '../src/preview/readingPage.ts';
 import { resolve } from '../src/ledger/html/address.ts';
 import { readPackage } from '../src/ledger/book/openBook.ts';
-import { unzip } from '../src/ledger/unzip.ts';
+import { unzip } from '../src/packages/unzip.ts';
 import { attribute, elementsOf, parsePage } from '../src/ledger/html/dom.ts';
-import { accessibilityOf } from '../src/write/shared/book/accessibility.ts';
-import type { BookContent } from '../src/write/shared/book/accessibility.ts';
-import { navigationDocument, wordsFor } from '../src/write/shared/book/navigation.ts';
-import { identifierOf } from '../src/write/shared/book/packageDocument.ts';
-import { encryptionXml, scramble } from '../src/write/shared/book/scramble.ts';
+import { accessibilityOf } from '../src/write/book/accessibility.ts';
+import type { BookContent } from '../src/write/book/accessibility.ts';
+import { navigationDocument, wordsFor } from '../src/write/book/navigation.ts';
+import { identifierOf } from '../src/write/book/packageDocument.ts';
+import { encryptionXml, scramble } from '../src/write/book/scramble.ts';
 import { asSample, writeOnly } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 

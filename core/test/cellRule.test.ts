@@ -3,7 +3,7 @@ import { contrast, flatRgb } from '../src/folio/colour.ts';
 import { Stroke } from '../src/folio/appearance.ts';
 import { produce } from 'immer';
 import type { CellStyle } from '../src/folio/styles.ts';
-import { cellRule } from '../src/write/shared/flow/cellRule.ts';
+import { cellRule } from '../src/write/reflow/cellRule.ts';
 import { asSample, make } from './support/samples.ts';
 import { tableFolio } from './support/tableFolio.ts';
 

@@ -6,7 +6,7 @@ import type { Sample } from '@elastic-folio/demo';
 import { subjectKey } from '../src/ledger/index.ts';
 import type { Evidence } from '../src/ledger/index.ts';
 import { readPackage } from '../src/ledger/book/openBook.ts';
-import { unzip } from '../src/ledger/unzip.ts';
+import { unzip } from '../src/packages/unzip.ts';
 import { observeEpub } from '../src/ledger/flow/observeEpub.ts';
 import { validateEpub } from '../src/ledger/book/validateEpub.ts';
 import { sharpPictures } from '../src/ports/node.ts';

@@ -5,7 +5,7 @@ import { pagesOf } from '../src/index.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { subjectKey } from '../src/ledger/index.ts';
 import { openBook } from '../src/ledger/book/openBook.ts';
-import { unzip } from '../src/ledger/unzip.ts';
+import { unzip } from '../src/packages/unzip.ts';
 import { observeFixedEpub } from '../src/ledger/book/observeFixedEpub.ts';
 import { attribute, elementsOf, parsePage, textOf } from '../src/ledger/html/dom.ts';
 import { sharpPictures } from '../src/ports/node.ts';

@@ -7,7 +7,7 @@ import type { FontSet } from '../src/compose/index.ts';
 import { shippedFontSource } from '../src/ports/node.ts';
 import { flowOf } from '../src/structure/flow.ts';
 import type { FlowBlock, FlowSection } from '../src/structure/flow.ts';
-import { scopeOf } from '../src/write/shared/scope.ts';
+import { scopeOf } from '../src/write/scope.ts';
 import { sample } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 

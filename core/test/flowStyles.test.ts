@@ -2,8 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { produce } from 'immer';
 import type { Folio, Paragraph } from '../src/index.ts';
 import type { CharacterOverrides, ParagraphOverrides } from '../src/folio/styles.ts';
-import { FlowStyles } from '../src/write/shared/flow/flowStyles.ts';
-import { seenAs } from '../src/write/shared/flow/readersInk.ts';
+import { FlowStyles } from '../src/write/reflow/flowStyles.ts';
+import { seenAs } from '../src/write/reflow/readersInk.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 
 /** A document in 10 pt on 12 pt with one more style of each kind. */

@@ -4,13 +4,16 @@ import { applyEdit, plainText } from '../src/index.ts';
 import type { Edit, Folio, Paragraph } from '../src/index.ts';
 import { incoherences } from '../src/folio/coherence.ts';
 import { pagesOf, paragraphsOf } from '../src/folio/traverse.ts';
-import { align } from '../src/newer/align.ts';
-import { textLikeness } from '../src/newer/likeness.ts';
+import { alignSequences, atLeast } from '../src/alignment/alignSequences.ts';
+import { textLikeness } from '../src/alignment/likeness.ts';
 import { mapIds } from '../src/newer/mapIds.ts';
 import { newerVersion } from '../src/newer/newerVersion.ts';
 import { mergeFields, mergeOrder } from '../src/newer/threeWay.ts';
 import { readBytes, readFlat } from './odf/support/flatFile.ts';
 import { foundFiles } from './odf/support/foundFiles.ts';
+
+const aligned = (a: string[], b: string[]): [number, number][] =>
+  alignSequences({ lengths: [a.length, b.length], keys: [a, b], worth: (i, j) => atLeast(0.5, textLikeness(a[i]!, b[j]!)) });
 
 interface Frame {
   text: string;
@@ -252,7 +255,7 @@ describe('what it is made of', () => {
     const rows = (text: string): string[] => text.split(' ');
     const pairs = (a: string, b: string): string[] => {
       const [x, y] = [rows(a), rows(b)];
-      return align({ a: x, b: y, keyOf: (t) => t, likeness: textLikeness, least: 0.5 }).map(([i, j]) => `${x[i]}>${y[j]}`);
+      return aligned(x, y).map(([i, j]) => `${x[i]}>${y[j]}`);
     };
     expect(pairs('one two three', 'one three')).toEqual(['one>one', 'three>three']);
     expect(pairs('telescope meteor', 'telescopes meteor')).toEqual(['telescope>telescopes', 'meteor>meteor']);
@@ -263,11 +266,11 @@ describe('what it is made of', () => {
     const list = fc.array(fc.constantFrom('a', 'b', 'c', 'dome', 'domes', 'hill'), { maxLength: 14 });
     fc.assert(
       fc.property(list, list, (a, b) => {
-        const pairs = align({ a, b, keyOf: (t) => t, likeness: textLikeness, least: 0.5 });
+        const pairs = aligned(a, b);
         pairs.forEach(([i, j], n) => {
           if (n) expect([i > pairs[n - 1]![0], j > pairs[n - 1]![1]]).toEqual([true, true]);
         });
-        expect(align({ a, b: a, keyOf: (t) => t, likeness: textLikeness, least: 0.5 })).toHaveLength(a.length);
+        expect(aligned(a, a)).toHaveLength(a.length);
       }),
     );
   });

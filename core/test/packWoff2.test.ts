@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { create } from 'fontkit';
 import type { Font } from 'fontkit';
 import { shippedFontSource } from '../src/ports/node.ts';
-import { packWoff2 } from '../src/write/shared/packWoff2.ts';
+import { packWoff2 } from '../src/write/assets/packWoff2.ts';
 
 test('fonts are packed several at once, each as itself, and one that is none is said without holding up the others', async () => {
   const source = await shippedFontSource();

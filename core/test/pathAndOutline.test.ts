@@ -17,7 +17,7 @@ import type { Folio, Strand } from '../src/index.ts';
 import { Composer } from '../src/compose/index.ts';
 import { flowOf } from '../src/structure/flow.ts';
 import type { FlowBlock } from '../src/structure/flow.ts';
-import { scopeOf } from '../src/write/shared/scope.ts';
+import { scopeOf } from '../src/write/scope.ts';
 import { observeEpub } from '../src/ledger/flow/observeEpub.ts';
 import { sharpPictures } from '../src/ports/node.ts';
 import { asSample, fontsOf, make, sample } from './support/samples.ts';

@@ -10,6 +10,7 @@ import { subjectKey } from '../src/ledger/index.ts';
 import { WRITERS } from '../src/write/index.ts';
 import { asSample, make, readBack, writeOnly } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
+import { ofToday } from './support/ofToday.ts';
 
 const span = (text: string, overrides?: object): Inline => ({ type: 'span', text, ...(overrides && { overrides }) });
 const note: Inline = { type: 'note', id: 'n1', kind: 'footnote', order: ['note1'] };
@@ -91,7 +92,13 @@ const rich: Folio = produce(
   },
 );
 
-describe.each(WRITERS.filter((w) => w.view === 'pages').map((w) => w.id))('rich text in %s', (id) => {
+describe.each(
+  ofToday(
+    WRITERS.filter((w) => w.view === 'pages').map((w) => w.id),
+    1,
+    (id) => id,
+  ),
+)('rich text in %s', (id) => {
   test('is read back as designed: words, looks and places', async () => {
     const { ledger, valid } = await make(asSample(rich), id);
     expect(ledger.filter((e) => e.check === 'contradicted').map((e) => [subjectKey(e.subject), e.evidence])).toEqual([]);

@@ -5,6 +5,7 @@ import { applyEdit, pagesOf, pathOf } from '../src/index.ts';
 import { subjectKey } from '../src/ledger/index.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { PUBLICATIONS, make, readBack, sample } from './support/samples.ts';
+import { ofToday } from './support/ofToday.ts';
 
 const SMALL = { resolution: 36, cover: 'none' };
 let almanac: Sample;
@@ -79,7 +80,13 @@ const NOT_TOLD: Record<string, string[]> = {
   odt: ['that cells head their rows, by the role of their style'],
 };
 
-describe.each(PUBLICATIONS.map((w) => w.id))('the structure steers %s', (output) => {
+describe.each(
+  ofToday(
+    PUBLICATIONS.map((w) => w.id),
+    2,
+    (id) => id,
+  ),
+)('the structure steers %s', (output) => {
   const asked = SAID.filter(([what]) => !NOT_TOLD[output]?.includes(what));
   let said: Folio;
   /** What reading a result that was made with all of it contradicts, and one that was made without. */

@@ -11,6 +11,7 @@ import { subjectKey } from '../src/ledger/index.ts';
 import { WRITERS } from '../src/write/index.ts';
 import { asSample, make, readBack, writeOnly } from './support/samples.ts';
 import { tableFolio } from './support/tableFolio.ts';
+import { ofToday } from './support/ofToday.ts';
 
 const share = { width: 1, unit: 'share' };
 const rows = (n: number): object[] => Array.from({ length: n }, () => ({ height: 20 }));
@@ -118,7 +119,13 @@ describe('tables as they are read', () => {
       },
     ],
   ];
-  describe.each(WRITERS.filter((w) => w.view === 'pages').map((w) => w.id))('damage is found in %s', (id) => {
+  describe.each(
+    ofToday(
+      WRITERS.filter((w) => w.view === 'pages').map((w) => w.id),
+      1,
+      (id) => id,
+    ),
+  )('damage is found in %s', (id) => {
     test.each(DAMAGE)('%s', async (_, damage) => {
       const files = await writeOnly(asSample(planets), id, {}, produce(planets, damage));
       const against = (await readBack(asSample(planets), id, files)).filter((e) => !e.agrees).map((e) => subjectKey(e.subject));

@@ -2,38 +2,43 @@ import sharp from 'sharp';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { produce } from 'immer';
 import { Collected } from '../src/api/index.ts';
-import { weightsOf } from '../src/ledger/index.ts';
+import { weightsOf } from '../src/preview/index.ts';
 import { offlineProgram } from '../src/write/html/offline.ts';
 import { HtmlSettings } from '../src/write/html/settings.ts';
 import { asSample, make, readBack, sample, writeOnly } from './support/samples.ts';
 import type { Made } from './support/samples.ts';
 import { tinyFolio } from './support/tinyFolio.ts';
 import { htmlOf, missingFiles, text, webFaults } from './support/webFaults.ts';
+import { ofToday } from './support/ofToday.ts';
 
 const PAGES = '1-6';
 
 describe('pictures', () => {
-  test.each([
+  const formats = [
     ['webp', 'webp'],
     ['avif', 'heif'],
     ['jpeg', 'jpeg'],
     ['png', 'png'],
-  ])('as %s: each in the widths that it says, all of one shape, borne out by reading back', async (pictureFormat, format) => {
-    const made = await make(await sample('marrowby-almanac'), 'html', { pictureFormat, pages: PAGES });
-    expect(made.ledger.filter((e) => e.check === 'contradicted')).toEqual([]);
-    expect(await missingFiles(made)).toEqual([]);
-    const sets = [...(await text(made, 'index.html')).matchAll(/ srcset="([^"]+)"/g)].map((m) =>
-      m[1]!.split(', ').map((c) => c.split(' ')),
-    );
-    expect(sets.length).toBeGreaterThan(2);
-    for (const set of sets) {
-      const found = await Promise.all(set.map(async ([path]) => sharp(await made.read(path!)).metadata()));
-      expect(found.map((m) => [`${m.width}w`, m.format])).toEqual(set.map(([, w]) => [w, format]));
-      // Widths go down by half, each rounded to a pixel.
-      const ratios = found.map((m) => m.width / m.height);
-      for (const r of ratios) expect(Math.abs(r / ratios[0]! - 1)).toBeLessThan(0.02);
-    }
-  });
+  ];
+  test.each(ofToday(formats, 1))(
+    'as %s: each in the widths that it says, all of one shape, borne out by reading back',
+    async (pictureFormat, format) => {
+      const made = await make(await sample('marrowby-almanac'), 'html', { pictureFormat, pages: PAGES });
+      expect(made.ledger.filter((e) => e.check === 'contradicted')).toEqual([]);
+      expect(await missingFiles(made)).toEqual([]);
+      const sets = [...(await text(made, 'index.html')).matchAll(/ srcset="([^"]+)"/g)].map((m) =>
+        m[1]!.split(', ').map((c) => c.split(' ')),
+      );
+      expect(sets.length).toBeGreaterThan(2);
+      for (const set of sets) {
+        const found = await Promise.all(set.map(async ([path]) => sharp(await made.read(path!)).metadata()));
+        expect(found.map((m) => [`${m.width}w`, m.format])).toEqual(set.map(([, w]) => [w, format]));
+        // Widths go down by half, each rounded to a pixel.
+        const ratios = found.map((m) => m.width / m.height);
+        for (const r of ratios) expect(Math.abs(r / ratios[0]! - 1)).toBeLessThan(0.02);
+      }
+    },
+  );
 
   test('where time is taken files are smaller; none is larger', async () => {
     const s = await sample('marrowby-almanac');
@@ -66,7 +71,7 @@ describe('pictures', () => {
   });
 });
 
-describe.each(['shapes', 'picture'] as const)('text drawn as %s', (how) => {
+describe.each(ofToday(['shapes', 'picture'] as const, 1))('text drawn as %s', (how) => {
   let [drawn, live]: Made[] = [];
   beforeAll(async () => {
     const s = await sample('marrowby-almanac');

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { readXml } from '../src/read/odf/xmlTree.ts';
+import { readXml } from '../src/packages/xmlTree.ts';
 
 /** What is not well-formed by XML 1.0 (fifth edition), one rule each. */
 const BROKEN: readonly [rule: string, xml: string, says: RegExp][] = [

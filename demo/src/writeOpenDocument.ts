@@ -1,6 +1,6 @@
 import type { Readable } from 'node:stream';
-import { drawingOf, packOdf, wholeDocument } from '@elastic-folio/core/write/odf';
-import type { Kind } from '@elastic-folio/core/write/odf';
+import { drawingOf, packOdf, wholeDocument } from '@elastic-folio/core/write/opendocument';
+import type { Kind } from '@elastic-folio/core/write/opendocument';
 import type { Sample } from './sampleAssembly.ts';
 
 const MEDIA_TYPES: Record<Kind, string> = {

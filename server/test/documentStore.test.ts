@@ -4,7 +4,7 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { samples } from '@elastic-folio/demo';
+import { keptSamples as samples } from '../../core/test/support/keptSamples.ts';
 import type { Sample } from '@elastic-folio/demo';
 import type { Edit, Inline } from '@elastic-folio/core';
 import { plainText } from '@elastic-folio/core';

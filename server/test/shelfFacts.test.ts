@@ -3,7 +3,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { samples } from '@elastic-folio/demo';
+import { keptSamples as samples } from '../../core/test/support/keptSamples.ts';
 import type { Sample } from '@elastic-folio/demo';
 import { pagesOf } from '@elastic-folio/core';
 import type { Edit, Folio, Item } from '@elastic-folio/core';

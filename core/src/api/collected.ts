@@ -1,7 +1,5 @@
 import { z } from 'zod';
-
-/** What an edition can tell its publisher's collector of. */
-export const MEASURED = ['page', 'link', 'media', 'form', 'search'] as const;
+import { MEASURED } from '../folio/measured.ts';
 
 /** What a web edition sends: some things that happened during one visit, `at` milliseconds after it began. */
 export const Collected = z.object({

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { NotTaken } from '../check/notTaken.ts';
+import { NotTaken } from '../intake/notTaken.ts';
 import { EditSchema, Folio, Head, HeardRow } from '../index.ts';
 import { NewerReport } from '../newer/report.ts';
 import { LedgerEntry } from '../ledger/entry.ts';
-import { PageSketch } from '../read/pageSketch.ts';
+import { PageSketch } from '../intake/pageSketch.ts';
 import { Run } from './run.ts';
 
 export const OutputState = z.object({

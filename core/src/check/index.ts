@@ -1,4 +1,4 @@
 export { Finding } from './finding.ts';
 export { fontReport, FamilyReport } from './fontReport.ts';
 export { findingsOf } from './findings.ts';
-export { NotTaken } from './notTaken.ts';
+export { NotTaken } from '../intake/notTaken.ts';

@@ -1,4 +1,5 @@
-import { align, unlikeness } from './align.ts';
+import { alignedPairs, worthOfCost } from '../alignment/alignSequences.ts';
+import { unlikeness } from '../alignment/likeness.ts';
 import { pt, short } from './findings.ts';
 import type { Findings } from './findings.ts';
 import type { ExpectedBlock, ExpectedPage, ExpectedRun } from './expected.ts';
@@ -18,13 +19,16 @@ export function compareBlocks(
   const [want, have] = [context.format.joinsParts ? joined(page.blocks) : page.blocks, seen.blocks];
   const wantText = want.map((b) => fold(b.text));
   const haveText = have.map((b) => fold(b.text));
-  const cost = (i: number, j: number): number => {
+  const worth = (i: number, j: number): number => {
     const [a, b] = [want[i]!, have[j]!];
-    if ((a.role === 'figure') !== (b.role === 'figure')) return 1.2;
-    if (a.role === 'figure') return (a.alt ?? '') === (b.alt ?? '') ? 0 : 0.5;
-    return unlikeness(wantText[i]!, haveText[j]!);
+    if ((a.role === 'figure') !== (b.role === 'figure')) return 0;
+    if (a.role === 'figure') return worthOfCost((a.alt ?? '') === (b.alt ?? '') ? 0 : 0.5);
+    return worthOfCost(unlikeness(wantText[i]!, haveText[j]!));
   };
-  const pairs = align(want.length, have.length, cost);
+  const key = ({ role, alt }: { role: string; alt?: string | undefined }, text: string): string =>
+    role === 'figure' ? `figure ${alt ?? ''}` : `text ${text}`;
+  const keys = [want.map((b, i) => key(b, wantText[i]!)), have.map((b, j) => key(b, haveText[j]!))] as const;
+  const pairs = alignedPairs({ lengths: [want.length, have.length], keys, worth });
   const extra = pairs.filter((p) => p.expected === null).map((p) => have[p.observed!]!);
   const offsets = new Map<string, { block: ExpectedBlock; dx: number; dy: number; worst: number }[]>();
   const moved: string[] = [];

@@ -1,5 +1,5 @@
 import type { Rect } from '../folio/geometry.ts';
-import { align } from './align.ts';
+import { alignedPairs, worthOfCost } from '../alignment/alignSequences.ts';
 import { pt, samePicture } from './findings.ts';
 import type { Findings } from './findings.ts';
 import type { ExpectedPage } from './expected.ts';
@@ -16,13 +16,12 @@ export const boxDistance = (a: Rect, b: Rect): number =>
 export async function comparePictures(page: ExpectedPage, seen: ObservedPage, context: CompareContext, found: Findings): Promise<void> {
   const tolerance = context.format.placeTolerance ?? PLACE_TOLERANCE;
   const signatures = await Promise.all(page.pictures.map((p) => context.signature(p.media)));
-  const cost = (i: number, j: number): number =>
-    Math.min(
-      1,
+  const worth = (i: number, j: number): number =>
+    worthOfCost(
       (boxDistance(page.pictures[i]!.box, seen.pictures[j]!.box) > tolerance ? 0.5 : 0) +
         (samePicture(signatures[i]!, seen.pictures[j]!.picture) ? 0 : 0.5),
     );
-  for (const pair of align(page.pictures.length, seen.pictures.length, cost)) {
+  for (const pair of alignedPairs({ lengths: [page.pictures.length, seen.pictures.length], worth })) {
     const want = pair.expected === null ? undefined : page.pictures[pair.expected];
     if (!want?.own) continue;
     const have = pair.observed === null ? undefined : seen.pictures[pair.observed];
@@ -38,14 +37,14 @@ export async function comparePictures(page: ExpectedPage, seen: ObservedPage, co
 }
 
 export function compareShapes(page: ExpectedPage, seen: ObservedPage, tolerance: number, found: Findings): void {
-  const cost = (i: number, j: number): number => {
+  const worth = (i: number, j: number): number => {
     const [a, b] = [page.shapes[i]!, seen.shapes[j]!];
-    return (
+    return worthOfCost(
       (boxDistance(a.box, b.box) > tolerance + a.give ? 0.5 : 0) +
-      (inked(a.fill, b.fill, a.exactColour) && inked(a.stroke, b.stroke, a.exactColour) ? 0 : 0.5)
+        (inked(a.fill, b.fill, a.exactColour) && inked(a.stroke, b.stroke, a.exactColour) ? 0 : 0.5),
     );
   };
-  for (const pair of align(page.shapes.length, seen.shapes.length, cost)) {
+  for (const pair of alignedPairs({ lengths: [page.shapes.length, seen.shapes.length], worth })) {
     const want = pair.expected === null ? undefined : page.shapes[pair.expected];
     if (!want?.own) continue;
     const have = pair.observed === null ? undefined : seen.shapes[pair.observed];

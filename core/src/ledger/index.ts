@@ -8,6 +8,3 @@ export { expectDocument } from './expected.ts';
 export type { ObservedDocument } from './observed.ts';
 export { openBook } from './book/openBook.ts';
 export type { OpenBook } from './book/openBook.ts';
-export { weightsOf } from './html/weights.ts';
-export { readingPage } from './flow/readingPage.ts';
-export type { ReadingLook } from './flow/readingPage.ts';

@@ -1,7 +1,7 @@
 import type { Rect } from '../folio/geometry.ts';
 import { overlap } from '../folio/geometry.ts';
 import type { ItemLook, Surface } from './contents.ts';
-import { textLikeness } from './likeness.ts';
+import { textLikeness } from '../alignment/likeness.ts';
 
 /** Items less alike than this are not the same one changed. */
 const LEAST = 0.45;

@@ -1,6 +1,6 @@
-import { align } from './align.ts';
+import { alignSequences, atLeast } from '../alignment/alignSequences.ts';
 import type { Contents, Surface } from './contents.ts';
-import { shared, textLikeness } from './likeness.ts';
+import { shared, textLikeness } from '../alignment/likeness.ts';
 
 type PageOf = Contents['pages'][number];
 
@@ -29,7 +29,9 @@ export function matchPages(older: readonly PageOf[], newer: readonly PageOf[], c
   });
   const [a, b] = [older.filter((_, i) => freeA.has(i)), newer.filter((_, i) => freeB.has(i))];
   const at = (list: readonly PageOf[], page: PageOf): number => list.indexOf(page);
-  for (const [i, j] of align({ a, b, keyOf: (p) => p.key, likeness: pageLikeness, least: LEAST })) take(at(older, a[i]!), at(newer, b[j]!));
+  const keys = [a.map((p) => p.key), b.map((p) => p.key)] as const;
+  const worth = (i: number, j: number): number => atLeast(LEAST, pageLikeness(a[i]!, b[j]!));
+  for (const [i, j] of alignSequences({ lengths: [a.length, b.length], keys, worth })) take(at(older, a[i]!), at(newer, b[j]!));
   // One made anew in the old one's place, under its name.
   for (const j of [...freeB]) {
     const i = [...freeA].find((k) => older[k]!.id === newer[j]!.id);

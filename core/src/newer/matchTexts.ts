@@ -3,8 +3,8 @@ import { same } from '../folio/same.ts';
 import { readText } from '../folio/text.ts';
 import { paragraphsOf } from '../folio/traverse.ts';
 import { cellsInOrder } from '../folio/tableCells.ts';
-import { align } from './align.ts';
-import { textLikeness } from './likeness.ts';
+import { alignSequences, atLeast } from '../alignment/alignSequences.ts';
+import { textLikeness } from '../alignment/likeness.ts';
 
 /** Paragraphs less alike than this are not the same one changed. */
 const LEAST = 0.5;
@@ -23,7 +23,9 @@ export function matchTexts(older: Story, newer: Story): Map<string, string> {
     freeB.delete(n);
     inLine(o.content, n.content, found);
   };
-  const pairs = align({ a, b, keyOf: (p) => readText(p), likeness: (x, y) => textLikeness(readText(x), readText(y)), least: LEAST });
+  const keys = [a.map((p) => readText(p)), b.map((p) => readText(p))] as const;
+  const worth = (i: number, j: number): number => atLeast(LEAST, textLikeness(keys[0][i]!, keys[1][j]!));
+  const pairs = alignSequences({ lengths: [a.length, b.length], keys, worth });
   for (const [i, j] of pairs) take(a[i]!, b[j]!);
   // What was moved up or down in the text.
   const left = new Map([...freeA].map((p) => [readText(p), p]));

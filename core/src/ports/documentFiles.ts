@@ -2,7 +2,7 @@ import type { FontSource } from '../compose/fontSet.ts';
 import type { LibraryFont } from '../folio/libraryFont.ts';
 import { loadFonts } from '../compose/fontSet.ts';
 import type { FontSet } from '../compose/fontSet.ts';
-import type { LoadedFolio } from '../read/reader.ts';
+import type { LoadedFolio } from '../intake/reader.ts';
 import { FolioError } from './ports.ts';
 import type { BlobStore } from './ports.ts';
 import { shippedFontSource } from './shippedFonts.ts';

@@ -8,7 +8,7 @@ import { translatedOriginal } from '../../src/write/index.ts';
 import { flat, readBytes } from '../odf/support/flatFile.ts';
 import type { FlatParts } from '../odf/support/flatFile.ts';
 import { foundFiles } from '../odf/support/foundFiles.ts';
-import { collectBytes } from '../../src/write/shared/outputFile.ts';
+import { collectBytes } from '../../src/write/assets/outputFile.ts';
 import { sample } from '../support/samples.ts';
 
 type Came = Awaited<ReturnType<typeof readBytes>>;

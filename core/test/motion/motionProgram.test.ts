@@ -5,7 +5,7 @@ import { Composer } from '../../src/compose/index.ts';
 import { Folio } from '../../src/index.ts';
 import { fieldNames } from '../../src/motion/fieldNames.ts';
 import { motionProgram } from '../../src/motion/motionProgram.ts';
-import { scopeOf } from '../../src/write/shared/scope.ts';
+import { scopeOf } from '../../src/write/scope.ts';
 import { asSample, fontsOf, make, readBack, writeOnly } from '../support/samples.ts';
 import { motionFolio } from '../support/motionFolio.ts';
 

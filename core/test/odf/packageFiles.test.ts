@@ -5,9 +5,9 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { FileBlobs, FolioError, sharpPictures } from '../../src/ports/node.ts';
-import type { ArchiveEntry } from '../../src/read/archive.ts';
+import type { ArchiveEntry } from '../../src/packages/archive.ts';
 import { PackageFiles } from '../../src/read/odf/packageFiles.ts';
-import { sketchOf } from '../../src/read/pageSketch.ts';
+import { sketchOf } from '../../src/intake/pageSketch.ts';
 import { DEFAULT_LIMITS } from '../../src/read/index.ts';
 import { readBytes, flat } from './support/flatFile.ts';
 

@@ -7,13 +7,13 @@ import { fieldOf } from '../../src/read/odf/forms.ts';
 import { Layers } from '../../src/read/odf/layers.ts';
 import { fillOf, shadowOf, strokeOf } from '../../src/read/odf/looks.ts';
 import { Names } from '../../src/read/odf/names.ts';
-import { NotTakenList } from '../../src/read/odf/notTaken.ts';
+import { NotTakenList } from '../../src/intake/notTaken.ts';
 import { placementOf } from '../../src/read/odf/pictureLook.ts';
 import { roomForText } from '../../src/read/odf/roomForText.ts';
 import type { TextRoom } from '../../src/read/odf/roomForText.ts';
 import { StyleSheet } from '../../src/read/odf/styleSheet.ts';
 import { characterOf, languageOf, leadingFrom, paragraphOf } from '../../src/read/odf/textProperties.ts';
-import type { XmlElement } from '../../src/read/odf/xmlTree.ts';
+import type { XmlElement } from '../../src/packages/xmlTree.ts';
 import { MASTER, packed, part, readBytes } from './support/flatFile.ts';
 
 const element = (name: string, attributes: Record<string, string> = {}, children: XmlElement[] = []): XmlElement => ({

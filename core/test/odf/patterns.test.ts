@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import sharp from 'sharp';
 import { drawGeometry } from '../../src/read/odf/geometry/enhancedGeometry.ts';
 import { hatchSvg, tiledSvg } from '../../src/read/odf/patterns.ts';
-import { readXml } from '../../src/read/odf/xmlTree.ts';
+import { readXml } from '../../src/packages/xmlTree.ts';
 import { sharpPictures } from '../../src/ports/node.ts';
 import type { Item } from '../../src/index.ts';
 import { readFlat } from './support/flatFile.ts';

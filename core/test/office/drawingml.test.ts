@@ -2,11 +2,11 @@ import { describe, expect, test } from '@jest/globals';
 import { ellipsePath, rectPath, rotation } from '../../src/index.ts';
 import type { Gradient, Path } from '../../src/index.ts';
 import { Stroke } from '../../src/folio/appearance.ts';
-import { effectsXml } from '../../src/write/shared/drawingml/effects.ts';
-import { geometryXml, roundRectangle } from '../../src/write/shared/drawingml/geometry.ts';
-import { lineXml } from '../../src/write/shared/drawingml/line.ts';
-import { fillXml } from '../../src/write/shared/drawingml/paint.ts';
-import { placementOf, transformXml } from '../../src/write/shared/drawingml/placement.ts';
+import { effectsXml } from '../../src/write/ooxml/drawing/effects.ts';
+import { geometryXml, roundRectangle } from '../../src/write/ooxml/drawing/geometry.ts';
+import { lineXml } from '../../src/write/ooxml/drawing/line.ts';
+import { fillXml } from '../../src/write/ooxml/drawing/paint.ts';
+import { placementOf, transformXml } from '../../src/write/ooxml/drawing/placement.ts';
 
 const box = { x: 0, y: 0, width: 100, height: 50 };
 const ground = { swatches: {}, opacity: 1, box };

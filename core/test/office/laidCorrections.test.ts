@@ -6,6 +6,7 @@ import type { Corrections, Folio, Paragraph } from '../../src/index.ts';
 import { changedDocx, corrections } from '../support/changedDocx.ts';
 import { asSample, make, SAMPLES, sample } from '../support/samples.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
+import { ofToday } from '../support/ofToday.ts';
 
 /** The way back from text documents of placed boxes, in both formats: their boxes hold all of a text, or the parts that each shows. */
 const FORMATS = [
@@ -22,7 +23,7 @@ describe.each(FORMATS)('%s as laid out', (output, main) => {
     corrections(folio, changedDocx(await written(folio, settings), work, main));
 
   describe('that nobody has changed brings nothing back', () => {
-    test.each(SAMPLES)('%s', async (id) => {
+    test.each(ofToday(SAMPLES, 1))('%s', async (id) => {
       const s = await sample(id);
       for (const settings of [{}, APART]) {
         const made = await make(s, output, { way: 'laid', resolution: 36, ...settings });

@@ -11,6 +11,7 @@ import { lookPage, square } from '../support/looks.ts';
 import { against, asSample, make, SAMPLES, sample } from '../support/samples.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 import { faultsOfDocx } from '../support/wordSchema.ts';
+import { ofToday } from '../support/ofToday.ts';
 
 const LAID = { way: 'laid', resolution: 36 };
 const xmlOf = (bytes: Uint8Array, path = 'word/document.xml'): string => new TextDecoder().decode(unzipSync(bytes)[path]);
@@ -24,7 +25,7 @@ beforeAll(async () => {
   almanac = await sample('marrowby-almanac');
 });
 
-describe.each(SAMPLES)('%s as laid out', (id) => {
+describe.each(ofToday(SAMPLES, 1))('%s as laid out', (id) => {
   test('keeps the rules of the standard, and is read back as its ledger says', async () => {
     const made = await make(await sample(id), 'docx', LAID);
     expect(faultsOfDocx(await made.read('document.docx'))).toEqual([]);
@@ -43,7 +44,7 @@ const SETTINGS: Record<string, unknown>[] = [
   { hiddenLayers: 'in', fields: 'text' },
   { pages: '2-5, 8', template: true },
 ];
-test.each(SETTINGS.map((s) => [JSON.stringify(s), s] as const))('the Almanac as laid out, %s', async (_, settings) => {
+test.each(ofToday(SETTINGS, 2).map((s) => [JSON.stringify(s), s] as const))('the Almanac as laid out, %s', async (_, settings) => {
   const made = await make(almanac, 'docx', { ...LAID, ...settings });
   expect(faultsOfDocx(await made.read(made.paths.find((p) => p.startsWith('document.'))!))).toEqual([]);
   expect(against(made)).toEqual([]);

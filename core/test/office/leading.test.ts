@@ -6,8 +6,8 @@ import type { SetLine } from '../../src/compose/marks.ts';
 import { resolveParagraph } from '../../src/index.ts';
 import type { Folio, Inline, Paragraph } from '../../src/index.ts';
 import { subjectKey } from '../../src/ledger/index.ts';
-import { hasSeveral, leadingFor } from '../../src/write/shared/office/leading.ts';
-import type { LeadingChoice } from '../../src/write/shared/office/leading.ts';
+import { hasSeveral, leadingFor } from '../../src/write/office/leading.ts';
+import type { LeadingChoice } from '../../src/write/office/leading.ts';
 import { asSample, fontsOf, make } from '../support/samples.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
 

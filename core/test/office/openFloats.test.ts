@@ -4,7 +4,7 @@ import { produce } from 'immer';
 import type { Sample } from '@elastic-folio/demo';
 import { subjectKey } from '../../src/ledger/index.ts';
 import { observeOdt } from '../../src/ledger/odf/observeOdt.ts';
-import { redrawOdt } from '../../src/ledger/odf/redrawOdf.ts';
+import { redrawOdt } from '../../src/preview/opendocument/redrawOdf.ts';
 import { sharpPictures } from '../../src/ports/node.ts';
 import { corrections } from '../support/changedDocx.ts';
 import { handMadeOdf } from '../support/handMadeOdf.ts';

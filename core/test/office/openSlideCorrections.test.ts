@@ -8,6 +8,7 @@ import { asSample, make, SAMPLES, sample } from '../support/samples.ts';
 import { withSpeakersNotes } from '../support/speakersNotes.ts';
 import { grid, tableFolio } from '../support/tableFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
+import { ofToday } from '../support/ofToday.ts';
 
 /** The way back from slides of OpenDocument: RDF metadata names slides and boxes (OpenDocument 1.3, part 2, chapter 6). */
 const NOTHING = { corrections: [], added: [], gone: [] };
@@ -17,7 +18,7 @@ const deck = async (folio: Folio, settings: object = {}): Promise<Uint8Array> =>
 const partOf = (bytes: Uint8Array, path = 'content.xml'): string => new TextDecoder().decode(unzipSync(bytes)[path]);
 
 describe('slides that nobody has changed bring nothing back', () => {
-  test.each(SAMPLES)('%s', async (id) => {
+  test.each(ofToday(SAMPLES, 1))('%s', async (id) => {
     const s = await sample(id);
     for (const settings of [{}, { fields: 'text', spreads: 'together', notes: false }]) {
       const made = await make(s, 'odp', { resolution: 36, ...settings });

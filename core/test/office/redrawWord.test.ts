@@ -3,7 +3,7 @@ import { pagesOf } from '../../src/index.ts';
 import type { PagePlace } from '../../src/index.ts';
 import { elementsOf, parsePage, textOf } from '../../src/ledger/html/dom.ts';
 import type { Element } from '../../src/ledger/html/dom.ts';
-import { redrawWord } from '../../src/ledger/office/redrawWord.ts';
+import { redrawWord } from '../../src/preview/ooxml/redrawWord.ts';
 import { make, sample } from '../support/samples.ts';
 
 /** A text document drawn from its bytes: what a person compares with the layout. */

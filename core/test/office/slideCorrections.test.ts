@@ -10,6 +10,7 @@ import { asSample, make, SAMPLES, sample } from '../support/samples.ts';
 import { withSpeakersNotes } from '../support/speakersNotes.ts';
 import { grid, tableFolio } from '../support/tableFolio.ts';
 import { tinyFolio } from '../support/tinyFolio.ts';
+import { ofToday } from '../support/ofToday.ts';
 
 const NOTHING = { corrections: [], added: [], gone: [] };
 const span = (text: string, more: object = {}): Inline => ({ type: 'span', text, ...more }) as Inline;
@@ -20,7 +21,7 @@ const take = (folio: Folio, list: readonly Correction[]): Folio =>
   takeCorrections(folio, list).reduce((f, e) => applyEdit(f, e).folio, folio);
 
 describe('a deck that nobody has changed brings nothing back', () => {
-  test.each(SAMPLES)('%s', async (id) => {
+  test.each(ofToday(SAMPLES, 1))('%s', async (id) => {
     const s = await sample(id);
     for (const settings of [{}, { masters: 'slides', fields: 'text', spreads: 'together' }]) {
       const made = await make(s, 'pptx', { resolution: 36, ...settings });

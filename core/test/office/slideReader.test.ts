@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { zipSync } from 'fflate';
 import { observeSlides } from '../../src/ledger/office/observeSlides.ts';
 import type { ObservedDeck } from '../../src/ledger/office/observeSlides.ts';
-import { redrawSlide } from '../../src/ledger/office/redrawSlide.ts';
+import { redrawSlide } from '../../src/preview/ooxml/redrawSlide.ts';
 import { sharpPictures } from '../../src/ports/node.ts';
 
 /** Decks written by hand after the standard’s own examples (ISO/IEC 29500-1, 19 and 21), not by the writer here. */

@@ -6,8 +6,8 @@ import { joinedSpreads, pagesAt, spreadInLayout } from '../../src/folio/joinedSp
 import { pageOfItem } from '../../src/folio/traverse.ts';
 import { subjectKey } from '../../src/ledger/index.ts';
 import { observeSlides } from '../../src/ledger/office/observeSlides.ts';
-import { redrawOdp } from '../../src/ledger/odf/redrawOdf.ts';
-import { redrawSlide } from '../../src/ledger/office/redrawSlide.ts';
+import { redrawOdp } from '../../src/preview/opendocument/redrawOdf.ts';
+import { redrawSlide } from '../../src/preview/ooxml/redrawSlide.ts';
 import { sharpPictures } from '../../src/ports/node.ts';
 import { faultsOfOdf } from '../support/odfRules.ts';
 import { lookPage, square } from '../support/looks.ts';

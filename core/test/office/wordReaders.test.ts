@@ -7,7 +7,7 @@ import { Composer } from '../../src/compose/index.ts';
 import { paragraphRole, readText, resolveParagraph } from '../../src/index.ts';
 import { flowOf } from '../../src/structure/flow.ts';
 import type { FlowBlock } from '../../src/structure/flow.ts';
-import { scopeOf } from '../../src/write/shared/scope.ts';
+import { scopeOf } from '../../src/write/scope.ts';
 import { fontsOf, make, sample } from '../support/samples.ts';
 import { PYTHON_DOCX, readByPython } from '../support/pythonDocx.ts';
 import type { SeenByPython } from '../support/pythonDocx.ts';

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { Sample } from '@elastic-folio/demo';
 import type { Folio } from '../../src/index.ts';
 import { Composer, loadFonts } from '../../src/compose/index.ts';
-import type { FontSet } from '../../src/compose/index.ts';
+import type { Composition, FontSet } from '../../src/compose/index.ts';
 import { subjectKey } from '../../src/ledger/index.ts';
 import { sharpPictures, shippedFontSource } from '../../src/ports/node.ts';
 import type { DerivedStore } from '../../src/ports/node.ts';
@@ -34,11 +34,28 @@ export async function bytesOf(s: Sample, media: string): Promise<Uint8Array> {
   return new Uint8Array(Buffer.concat(chunks));
 }
 
-export const fontsOf = async (folio: Folio): Promise<FontSet> => loadFonts(folio.head, [await shippedFontSource()]);
+/** The fonts of a document; loaded once for each. */
+export function fontsOf(folio: Folio): Promise<FontSet> {
+  let fonts = loadedFonts.get(folio);
+  if (!fonts) loadedFonts.set(folio, (fonts = shippedFontSource().then((source) => loadFonts(folio.head, [source]))));
+  return fonts;
+}
+const loadedFonts = new WeakMap<Folio, Promise<FontSet>>();
+
+/** A document that is converted several times in one test file is set once: a composition does not change. */
+function composed(fonts: FontSet, folio: Folio): Composition {
+  let compositions = composedWith.get(fonts);
+  if (!compositions) composedWith.set(fonts, (compositions = new WeakMap()));
+  let composition = compositions.get(folio);
+  if (!composition) compositions.set(folio, (composition = new Composer(fonts).compose(folio)));
+  return composition;
+}
+const composedWith = new WeakMap<FontSet, WeakMap<Folio, Composition>>();
 
 /** Ports for a conversion in a test: a fixed clock, pictures from the sample, no player. */
 export const portsFor = (s: Sample, fonts: FontSet, more: Partial<ConversionPorts> = {}): ConversionPorts => ({
   fonts,
+  compose: (folio) => composed(fonts, folio),
   media: (id) => bytesOf(s, id),
   pictures: sharpPictures,
   derived,
@@ -96,7 +113,7 @@ export async function writeOnly(
   const fonts = await fontsOf(folio);
   const job: WriteJob<unknown> = {
     folio,
-    composition: new Composer(fonts).compose(folio),
+    composition: composed(fonts, folio),
     settings: defaults(writer, settings),
     ...portsFor(s, fonts),
   };
@@ -121,7 +138,7 @@ export async function readBack(
   const fonts = await fontsOf(s.folio);
   const job: WriteJob<unknown> = {
     folio: s.folio,
-    composition: new Composer(fonts).compose(s.folio),
+    composition: composed(fonts, s.folio),
     settings: defaults(writer, settings),
     ...portsFor(s, fonts, more),
   };

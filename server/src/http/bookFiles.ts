@@ -54,7 +54,7 @@ export async function bookFile(file: string, path: string, query: unknown): Prom
   });
   if (!book) return null;
   if (path === 'reading') {
-    const { readingPage } = await reading();
+    const { readingPage } = await import('@elastic-folio/core/preview');
     const page = readingPage(book.files, Look.parse(query), (inner) => `/book/${inner}`);
     return { mediaType: 'text/html; charset=utf-8', bytes: new TextEncoder().encode(page) };
   }

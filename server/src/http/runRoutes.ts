@@ -136,7 +136,7 @@ export function runRoutes(api: Api, s: Services): void {
       ).catch(() => {
         throw new FolioError('result.none', 'Files of this result are not there any more.', 'Run the output again.');
       });
-      const { weightsOf } = await import('@elastic-folio/core/ledger');
+      const { weightsOf } = await import('@elastic-folio/core/preview');
       return weightsOf(folio, run.files!, texts);
     },
   );

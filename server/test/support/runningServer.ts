@@ -7,6 +7,7 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { ServerEvent } from '@elastic-folio/core/api';
+import { preparedShelf } from '../../../scripts/preparedShelf.mjs';
 
 const root = dirname(dirname(dirname(dirname(fileURLToPath(import.meta.url)))));
 
@@ -43,7 +44,8 @@ export class RunningServer {
   ) {}
 
   static async start(): Promise<RunningServer> {
-    const data = await mkdtemp(join(tmpdir(), 'folio-server-'));
+    const data = join(await mkdtemp(join(tmpdir(), 'folio-server-')), 'data');
+    await preparedShelf(data);
     const port = await freePorts();
     const child = spawn(process.execPath, [join(root, 'dist', 'server.mjs')], {
       env: { ...process.env, PORT: String(port), FOLIO_DATA: data, DATABASE_URL: '' },
@@ -139,6 +141,6 @@ export class RunningServer {
     const gone = new Promise((resolve) => this.child.once('exit', resolve));
     this.child.kill('SIGTERM');
     await gone;
-    await rm(this.data, { recursive: true, force: true });
+    await rm(dirname(this.data), { recursive: true, force: true });
   }
 }

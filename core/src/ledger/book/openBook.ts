@@ -1,5 +1,5 @@
 import { SaxesParser } from 'saxes';
-import { unzip } from '../unzip.ts';
+import { unzip } from '../../packages/unzip.ts';
 import { resolve } from '../html/address.ts';
 import { attribute, elementsOf, parsePage, textOf } from '../html/dom.ts';
 import type { Element } from '../html/dom.ts';

@@ -1,6 +1,6 @@
 import type { Folio } from '../../folio/folio.ts';
 import type { Evidence } from '../entry.ts';
-import { unzip } from '../unzip.ts';
+import { unzip } from '../../packages/unzip.ts';
 
 /** A rule of the standard that a book breaks, with the paragraph in whose markup it does. */
 export interface BookProblem {

@@ -6,8 +6,8 @@ import type { ExchangeJob, Inbound } from '../../language/exchange.ts';
 import { keyOf, readable } from '../../language/parts.ts';
 import { segmentId } from '../../language/unit.ts';
 import type { CutUnit } from '../../language/unit.ts';
-import type { ArchiveLimits } from '../../read/limits.ts';
-import { DEFAULT_LIMITS } from '../../read/limits.ts';
+import type { ArchiveLimits } from '../../packages/limits.ts';
+import { DEFAULT_LIMITS } from '../../packages/limits.ts';
 import type { Evidence } from '../entry.ts';
 import { masterInstances } from './masterInstances.ts';
 

@@ -1,4 +1,5 @@
-import { align, unlikeness } from '../align.ts';
+import { alignedPairs, worthOfCost } from '../../alignment/alignSequences.ts';
+import { unlikeness } from '../../alignment/likeness.ts';
 import type { Evidence } from '../entry.ts';
 import { Findings, samePicture, short } from '../findings.ts';
 import type { Rect } from '../../folio/geometry.ts';
@@ -79,12 +80,10 @@ function compareBlocks(expected: ExpectedFlow, observed: ObservedFlow, found: Fi
   const places: (number | null)[] = expected.blocks.map(() => null);
   const moved: string[] = [];
   const extra: number[] = [];
-  for (const [from, to] of stretches(want, have)) {
-    const cost = (i: number, j: number): number => unlikeness(want[from[0] + i]!, have[to[0] + j]!);
-    for (const pair of align(from[1] - from[0], to[1] - to[0], cost)) {
-      if (pair.expected === null) extra.push(to[0] + pair.observed!);
-      else places[from[0] + pair.expected] = pair.observed === null ? null : to[0] + pair.observed;
-    }
+  const worth = (i: number, j: number): number => worthOfCost(unlikeness(want[i]!, have[j]!));
+  for (const pair of alignedPairs({ lengths: [want.length, have.length], keys: [want, have], worth })) {
+    if (pair.expected === null) extra.push(pair.observed!);
+    else places[pair.expected] = pair.observed;
   }
   const there = new Set(have);
   places.forEach((at, i) => {
@@ -101,34 +100,6 @@ function compareBlocks(expected: ExpectedFlow, observed: ObservedFlow, found: Fi
     else if (twin < 0) moved.push(observed.blocks[i]!.text);
   }
   return { places, moved };
-}
-
-/**
- * Parts of both lists that belong together, cut at texts that stand once in each and in the same order: aligning a whole
- * book at one time would take the square of its length.
- */
-function* stretches(want: readonly string[], have: readonly string[]): Generator<[[number, number], [number, number]]> {
-  const once = (list: readonly string[]): Map<string, number> => {
-    const at = new Map<string, number>();
-    list.forEach((text, i) => at.set(text, at.has(text) ? -1 : i));
-    return at;
-  };
-  const [inWant, inHave] = [once(want), once(have)];
-  let [i, j] = [0, 0];
-  for (let k = 0; k < want.length; k++) {
-    const text = want[k]!;
-    const there = inHave.get(text);
-    if (text.length < 24 || inWant.get(text) !== k || there === undefined || there < j || k - i < 40) continue;
-    yield [
-      [i, k],
-      [j, there],
-    ];
-    [i, j] = [k, there];
-  }
-  yield [
-    [i, want.length],
-    [j, have.length],
-  ];
 }
 
 function comparePair(block: ExpectedFlowBlock, seen: ObservedFlowBlock, found: Findings): void {
@@ -233,8 +204,9 @@ async function compareFigures(
   found: Findings,
 ): Promise<string[]> {
   const strays: string[] = [];
-  const cost = (i: number, j: number): number => (expected.figures[i]!.alt === observed.figures[j]!.alt ? 0 : 0.5);
-  for (const pair of align(expected.figures.length, observed.figures.length, cost)) {
+  const keys = [expected.figures.map((f) => f.alt), observed.figures.map((f) => f.alt)] as const;
+  const lengths = [expected.figures.length, observed.figures.length] as const;
+  for (const pair of alignedPairs({ lengths, keys, worth: (i, j) => worthOfCost(keys[0][i] === keys[1][j] ? 0 : 0.5) })) {
     if (pair.expected === null) {
       strays.push(pictureCalled(observed.figures[pair.observed!]!.alt));
       continue;

@@ -2,7 +2,7 @@ import { SIGNATURE_CELLS } from '../findings.ts';
 import type { ExpectedFlow } from '../flow/expectFlow.ts';
 import type { ObservedFlow } from '../flow/observedFlow.ts';
 import type { Folio } from '../../folio/folio.ts';
-import { child } from '../office/officeParts.ts';
+import { child } from '../../packages/officeParts.ts';
 import type { Outside } from '../office/wordReader.ts';
 import { openPackage } from './openPackage.ts';
 import type { OpenPackage } from './openPackage.ts';

@@ -1,6 +1,6 @@
 import { multiply } from '../../folio/geometry.ts';
 import type { Matrix, Path, Rect } from '../../folio/geometry.ts';
-import type { Node } from '../office/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
 import { pointsOf } from './odfStyles.ts';
 
 /** Where a shape stands: by its corner, or by a matrix (part 3, 19.228). */

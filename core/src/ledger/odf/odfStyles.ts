@@ -1,6 +1,6 @@
 import type { SeenStyle } from '../flow/cascade.ts';
-import { child, childrenOf } from '../office/officeParts.ts';
-import type { Node } from '../office/officeParts.ts';
+import { child, childrenOf } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
 
 /** A length of OpenDocument in points (part 3, 18.3.18). */
 export function pointsOf(length: string | undefined): number {

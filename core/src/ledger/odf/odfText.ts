@@ -1,7 +1,7 @@
 import type { SeenLine } from '../flow/cascade.ts';
 import type { ObservedFlow, ObservedFlowBlock, ObservedFlowCell } from '../flow/observedFlow.ts';
-import { child, childrenOf } from '../office/officeParts.ts';
-import type { Node } from '../office/officeParts.ts';
+import { child, childrenOf } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
 import { OdfLabels } from './odfLabels.ts';
 import { pointsOf } from './odfStyles.ts';
 import type { OdfStyles } from './odfStyles.ts';

@@ -1,7 +1,7 @@
 import type { ObservedFlow } from '../flow/observedFlow.ts';
-import { childrenOf, readPart } from '../office/officeParts.ts';
-import type { Node } from '../office/officeParts.ts';
-import { unzip } from '../unzip.ts';
+import { childrenOf, readPart } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
+import { unzip } from '../../packages/unzip.ts';
 
 /** A package of OpenDocument that was opened: its parts, and what is wrong with it as one. */
 export interface OpenPackage {

@@ -1,5 +1,5 @@
-import { child, childrenOf } from '../office/officeParts.ts';
-import type { Node } from '../office/officeParts.ts';
+import { child, childrenOf } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
 import { pointsOf } from './odfStyles.ts';
 import { isObject } from './placedThings.ts';
 

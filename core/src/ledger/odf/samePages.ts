@@ -1,7 +1,7 @@
-import { child, childrenOf } from '../office/officeParts.ts';
-import type { Node } from '../office/officeParts.ts';
-import { readPart } from '../office/officeParts.ts';
-import { unzip } from '../unzip.ts';
+import { child, childrenOf } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
+import { readPart } from '../../packages/officeParts.ts';
+import { unzip } from '../../packages/unzip.ts';
 
 /** Attributes of the standard’s own, by their prefixes; others are passed over by whoever does not know them (part 1, 3.17). */
 const OURS = /^(office|style|text|table|draw|presentation|fo|svg|smil|anim|dr3d|form|xlink|number):/;

@@ -5,7 +5,7 @@ import type { Rect } from '../../folio/geometry.ts';
 import type { Paragraph, Story } from '../../folio/story.ts';
 import { paragraphRole } from '../../folio/resolve.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
-import { align } from '../align.ts';
+import { alignedPairs, worthOfCost } from '../../alignment/alignSequences.ts';
 import type { Findings } from '../findings.ts';
 import type { ObservedPage } from '../observed.ts';
 import type { FlowBlock, FlowSection } from '../../structure/flow.ts';
@@ -84,7 +84,8 @@ export function comparePlacedBoxes(wanted: readonly { item: string; box: Rect }[
   want.sort((a, b) => inOrder(a.box, b.box));
   have.sort(inOrder);
   const far = new Map<string, number>();
-  for (const pair of align(want.length, have.length, (a, b) => Math.min(1, distance(want[a]!.box, have[b]!) / 20))) {
+  const worth = (a: number, b: number): number => worthOfCost(Math.min(1, distance(want[a]!.box, have[b]!) / 20));
+  for (const pair of alignedPairs({ lengths: [want.length, have.length], worth })) {
     if (pair.expected === null) continue;
     const { item, box } = want[pair.expected]!;
     const off = pair.observed === null ? Infinity : distance(box, have[pair.observed]!);

@@ -1,5 +1,5 @@
 import type { ObservedFlow } from '../flow/observedFlow.ts';
-import { child } from './officeParts.ts';
+import { child } from '../../packages/officeParts.ts';
 import { openWord } from './openWord.ts';
 import type { OpenWord } from './openWord.ts';
 import { wordFontFiles } from './wordFontFiles.ts';

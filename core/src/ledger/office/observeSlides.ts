@@ -1,13 +1,14 @@
+import { pointsOfEmu } from '../../packages/emu.ts';
 import { transformRect } from '../../folio/geometry.ts';
 import type { Rect } from '../../folio/geometry.ts';
 import { SIGNATURE_CELLS } from '../findings.ts';
 import type { ObservedFlow } from '../flow/observedFlow.ts';
 import { emptyPage } from '../observed.ts';
 import type { ObservedPage, ObservedRun } from '../observed.ts';
-import { drawnShape, isDecorative, wholePicture } from './drawnShape.ts';
-import { child, childrenOf, within } from './officeParts.ts';
-import type { Node } from './officeParts.ts';
-import { openSlides, placeholderOf, pointsOf, said, thingsOf } from './openSlides.ts';
+import { drawnShape, isDecorative, wholePicture } from '../../packages/drawingmlShape.ts';
+import { child, childrenOf, within } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
+import { openSlides, placeholderOf, said, thingsOf } from './openSlides.ts';
 import type { OpenDeck, OpenSlide, SlideThing } from './openSlides.ts';
 import { observeSlideMotion } from './slideMotion.ts';
 import type { SlideMotion } from './slideMotion.ts';
@@ -92,7 +93,7 @@ class PageReader {
     const body = child(node, 'p:txBody');
     if (!body || !childrenOf(body, 'a:p').some((p) => childrenOf(p, 'a:r').length || childrenOf(p, 'a:fld').length)) return;
     const { lIns, tIns, rIns, bIns } = child(body, 'a:bodyPr')?.attributes ?? {};
-    const [l, t, r, b] = [lIns, tIns, rIns, bIns].map(pointsOf) as [number, number, number, number];
+    const [l, t, r, b] = [lIns, tIns, rIns, bIns].map(pointsOfEmu) as [number, number, number, number];
     page.boxes!.push(transformRect(shape.matrix, { x: own.x + l, y: own.y + t, width: own.width - l - r, height: own.height - t - b }));
     if (repeats || isDecorative(about)) page.loose.push(...looseIn(body, this.slide.number));
     else this.reader.body(body, this.slide);

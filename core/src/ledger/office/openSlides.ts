@@ -1,11 +1,9 @@
+import { pointsOfEmu } from '../../packages/emu.ts';
 import { multiply } from '../../folio/geometry.ts';
 import type { Matrix, Rect } from '../../folio/geometry.ts';
 import { pagesNamed } from '../../folio/joinedSpreads.ts';
-import { child, childrenOf, openParts } from './officeParts.ts';
-import type { Node, OpenPackage } from './officeParts.ts';
-
-/** EMU to points (ISO/IEC 29500-1, 20.1.2.1). */
-export const pointsOf = (emu: string | undefined): number => Number(emu ?? 0) / 12_700;
+import { child, childrenOf, openParts } from '../../packages/officeParts.ts';
+import type { Node, OpenPackage } from '../../packages/officeParts.ts';
 
 /** A slide with what lies behind it. */
 export interface OpenSlide {
@@ -40,7 +38,7 @@ export async function openSlides(bytes: Uint8Array): Promise<OpenDeck> {
     const pages = pagesNamed(child(root, 'p:cSld')?.attributes['name']);
     return { path, root, pages, layout: { path: behind, root: behind ? pack.part(behind) : undefined }, number: first + i };
   });
-  return { ...pack, size: { width: pointsOf(size['cx']), height: pointsOf(size['cy']) }, slides };
+  return { ...pack, size: { width: pointsOfEmu(size['cx']), height: pointsOfEmu(size['cy']) }, slides };
 }
 
 /** What stands on a slide or layout, with its own box there: groups are unfolded. */
@@ -88,7 +86,9 @@ export function thingsOf(root: Node | undefined, layout?: Node): SlideThing[] {
 
 function boxOf(transform: Node | undefined): Rect | null {
   const [off, ext] = [child(transform, 'a:off')?.attributes, child(transform, 'a:ext')?.attributes];
-  return off && ext ? { x: pointsOf(off['x']), y: pointsOf(off['y']), width: pointsOf(ext['cx']), height: pointsOf(ext['cy']) } : null;
+  return off && ext
+    ? { x: pointsOfEmu(off['x']), y: pointsOfEmu(off['y']), width: pointsOfEmu(ext['cx']), height: pointsOfEmu(ext['cy']) }
+    : null;
 }
 
 function inherited(node: Node, places: readonly SlideThing[]): Rect | null {
@@ -105,7 +105,7 @@ function groupMatrix(transform: Node | undefined): Matrix {
   const outer = boxOf(transform);
   const [off, ext] = [child(transform, 'a:chOff')?.attributes, child(transform, 'a:chExt')?.attributes];
   if (!outer || !off || !ext) return [1, 0, 0, 1, 0, 0];
-  const sx = pointsOf(ext['cx']) ? outer.width / pointsOf(ext['cx']) : 1;
-  const sy = pointsOf(ext['cy']) ? outer.height / pointsOf(ext['cy']) : 1;
-  return [sx, 0, 0, sy, outer.x - sx * pointsOf(off['x']), outer.y - sy * pointsOf(off['y'])];
+  const sx = pointsOfEmu(ext['cx']) ? outer.width / pointsOfEmu(ext['cx']) : 1;
+  const sy = pointsOfEmu(ext['cy']) ? outer.height / pointsOfEmu(ext['cy']) : 1;
+  return [sx, 0, 0, sy, outer.x - sx * pointsOfEmu(off['x']), outer.y - sy * pointsOfEmu(off['y'])];
 }

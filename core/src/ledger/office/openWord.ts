@@ -1,5 +1,5 @@
-import { openParts } from './officeParts.ts';
-import type { Node, OpenPackage } from './officeParts.ts';
+import { openParts } from '../../packages/officeParts.ts';
+import type { Node, OpenPackage } from '../../packages/officeParts.ts';
 import { WordLabels } from './wordLabels.ts';
 import { WordLooks } from './wordLooks.ts';
 

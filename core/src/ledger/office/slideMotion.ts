@@ -1,6 +1,6 @@
 import type { Transition } from '../../folio/motion.ts';
-import { child, within } from './officeParts.ts';
-import type { Node } from './officeParts.ts';
+import { child, within } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
 
 /** How a slide comes, and what happens on it. */
 export interface SlideMotion {

@@ -1,10 +1,10 @@
+import { pointsOfEmu } from '../../packages/emu.ts';
 import { formatNumber } from '../../compose/listLabels.ts';
 import type { SeenLine, SeenStyle } from '../flow/cascade.ts';
 import type { ObservedFlow, ObservedFlowBlock, ObservedFlowCell } from '../flow/observedFlow.ts';
-import { child, childrenOf } from './officeParts.ts';
-import type { Node } from './officeParts.ts';
+import { child, childrenOf } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
 import type { OpenDeck, OpenSlide } from './openSlides.ts';
-import { pointsOf } from './openSlides.ts';
 
 type Format = Parameters<typeof formatNumber>[1];
 const FORMATS: Record<string, Format> = {
@@ -146,7 +146,7 @@ function colourIn(around: Node | undefined): string | null {
 
 function lineOf(line: Node | undefined): SeenLine | null {
   const colour = colourIn(line);
-  return colour === null ? null : { em: pointsOf(line?.attributes['w']), colour };
+  return colour === null ? null : { em: pointsOfEmu(line?.attributes['w']), colour };
 }
 
 /** Look and language of words; all that the file says of them stands with them. */

@@ -1,6 +1,6 @@
 import { readWebFont } from '../html/fontFiles.ts';
-import { child, childrenOf } from './officeParts.ts';
-import type { Node, OpenPackage } from './officeParts.ts';
+import { child, childrenOf } from '../../packages/officeParts.ts';
+import type { Node, OpenPackage } from '../../packages/officeParts.ts';
 
 export interface FontInFile {
   family: string;

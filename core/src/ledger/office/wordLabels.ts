@@ -1,5 +1,5 @@
-import { child, childrenOf, valueOf } from './officeParts.ts';
-import type { Node } from './officeParts.ts';
+import { child, childrenOf, valueOf } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
 
 const ROMAN: [number, string][] = [
   [1000, 'M'],

@@ -1,6 +1,6 @@
 import type { SeenStyle } from '../flow/cascade.ts';
-import { child, childrenOf, valueOf } from './officeParts.ts';
-import type { Node } from './officeParts.ts';
+import { child, childrenOf, valueOf } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
 
 /** Properties by the names of their elements. */
 type Properties = Map<string, Node>;

@@ -1,5 +1,5 @@
-import { child } from './officeParts.ts';
-import type { Node } from './officeParts.ts';
+import { child } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
 
 /** What stands in a section of a text document, what is said of it, and the number printed on its first page. */
 export interface WordSection {

@@ -2,8 +2,8 @@ import type { PicturePort } from '../../ports/ports.ts';
 import { SIGNATURE_CELLS } from '../findings.ts';
 import type { SeenLine } from '../flow/cascade.ts';
 import type { ObservedFlow, ObservedFlowBlock, ObservedFlowCell } from '../flow/observedFlow.ts';
-import { child, childrenOf, valueOf, within } from './officeParts.ts';
-import type { Node, OpenPackage } from './officeParts.ts';
+import { child, childrenOf, valueOf, within } from '../../packages/officeParts.ts';
+import type { Node, OpenPackage } from '../../packages/officeParts.ts';
 import type { WordLabels } from './wordLabels.ts';
 import type { WordLooks } from './wordLooks.ts';
 

@@ -1,6 +1,6 @@
-import type { Node } from '../../ledger/office/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
 import { OBJECT } from '../../folio/text.ts';
-import type { ArchiveLimits } from '../limits.ts';
+import type { ArchiveLimits } from '../../packages/limits.ts';
 import { notOurs, partsOf } from './officeArchive.ts';
 
 /** Stands in a text where a paragraph was divided (Unicode: PARAGRAPH SEPARATOR). */

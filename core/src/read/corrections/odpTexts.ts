@@ -1,6 +1,6 @@
-import { child, childrenOf, within } from '../../ledger/office/officeParts.ts';
-import type { Node } from '../../ledger/office/officeParts.ts';
-import type { ArchiveLimits } from '../limits.ts';
+import { child, childrenOf, within } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
+import type { ArchiveLimits } from '../../packages/limits.ts';
 import { saidWords } from '../odf/saidWords.ts';
 import { notOurs, partsOf } from './officeArchive.ts';
 import type { SlideTexts, WrittenText } from './slideTexts.ts';

@@ -2,9 +2,9 @@ import type { Corrections } from '../../edit/correction.ts';
 import type { Folio } from '../../folio/folio.ts';
 import { nameInXml } from '../../folio/ids.ts';
 import { OBJECT, plainText } from '../../folio/text.ts';
-import { unlikeness } from '../../ledger/align.ts';
+import { unlikeness } from '../../alignment/likeness.ts';
 import { AGAIN } from '../../ports/standIns.ts';
-import type { ArchiveLimits } from '../limits.ts';
+import type { ArchiveLimits } from '../../packages/limits.ts';
 import { paragraphsOf, refuseOther, toldByParts } from './corrected.ts';
 import { odtTexts } from './odtTexts.ts';
 

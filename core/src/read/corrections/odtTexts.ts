@@ -1,8 +1,8 @@
 import { OBJECT } from '../../folio/text.ts';
-import { child } from '../../ledger/office/officeParts.ts';
-import type { Node } from '../../ledger/office/officeParts.ts';
+import { child } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
 import { SIGN, STANDS_FOR } from '../../ports/standIns.ts';
-import type { ArchiveLimits } from '../limits.ts';
+import type { ArchiveLimits } from '../../packages/limits.ts';
 import { notOurs, partsOf } from './officeArchive.ts';
 
 /** The words of an open text document. */

@@ -1,8 +1,8 @@
-import { readPart } from '../../ledger/office/officeParts.ts';
-import type { Node } from '../../ledger/office/officeParts.ts';
+import { readPart } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { readArchive } from '../archive.ts';
-import type { ArchiveLimits } from '../limits.ts';
+import { readArchive } from '../../packages/archive.ts';
+import type { ArchiveLimits } from '../../packages/limits.ts';
 import { xmlFault } from '../../folio/xmlFault.ts';
 
 /** The parts of an office file that have a name of some kind, as XML. Throws a FolioError where one of them cannot be read. */

@@ -1,5 +1,6 @@
 import { diffArrays } from 'diff';
-import { align, unlikeness } from '../../ledger/align.ts';
+import { alignedPairs, worthOfCost } from '../../alignment/alignSequences.ts';
+import { unlikeness } from '../../alignment/likeness.ts';
 
 /** A text that was written, and what it is now; null where it is gone, or new. */
 export interface TextPair {
@@ -44,13 +45,12 @@ export function pairTexts(written: readonly string[], now: readonly string[], su
 function between(written: readonly string[], now: readonly string[], from: number, sure: boolean): TextPair[] {
   if (!written.length || !now.length)
     return [...written.map((_, i) => ({ written: from + i, now: null })), ...now.map((text) => ({ written: null, now: text }))];
-  const cost = (i: number, j: number): number => {
+  const worth = (i: number, j: number): number => {
     const unlike = unlikeness(written[i]!, now[j]!);
-    // A cost above that of two gaps: these never are a pair.
-    return sure || unlike <= ALIKE ? unlike : 1.2;
+    return sure || unlike <= ALIKE ? worthOfCost(unlike) : 0;
   };
   const pairs: TextPair[] = [];
-  for (const { expected, observed } of align(written.length, now.length, cost)) {
+  for (const { expected, observed } of alignedPairs({ lengths: [written.length, now.length], keys: [written, now], worth })) {
     const text = observed === null ? null : now[observed]!;
     const last = pairs[pairs.length - 1];
     if (expected !== null && text !== null) {

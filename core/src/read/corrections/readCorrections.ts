@@ -1,7 +1,7 @@
 import type { Corrections } from '../../edit/correction.ts';
 import type { Folio } from '../../folio/folio.ts';
-import { readArchive } from '../archive.ts';
-import type { ArchiveLimits } from '../limits.ts';
+import { readArchive } from '../../packages/archive.ts';
+import type { ArchiveLimits } from '../../packages/limits.ts';
 import { paragraphsOf, refuseOther, toldByParts } from './corrected.ts';
 import { DIVIDED, docxTexts } from './docxTexts.ts';
 import { odpTexts } from './odpTexts.ts';

@@ -1,7 +1,7 @@
 import { OBJECT } from '../../folio/text.ts';
-import { child, childrenOf, within } from '../../ledger/office/officeParts.ts';
-import type { Node } from '../../ledger/office/officeParts.ts';
-import type { ArchiveLimits } from '../limits.ts';
+import { child, childrenOf, within } from '../../packages/officeParts.ts';
+import type { Node } from '../../packages/officeParts.ts';
+import type { ArchiveLimits } from '../../packages/limits.ts';
 import { notOurs, partsOf } from './officeArchive.ts';
 
 /** A paragraph as it was written into a box of a slide: the part of it between two offsets, and all that was said there. */

@@ -10,8 +10,8 @@ import { Spread } from '../../folio/spread.ts';
 import { Story } from '../../folio/story.ts';
 import { incoherences } from '../../folio/coherence.ts';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
-import { collect, readArchive } from '../archive.ts';
-import type { LoadedFolio, ReadJob, Reader } from '../reader.ts';
+import { collect, readArchive } from '../../packages/archive.ts';
+import type { LoadedFolio, ReadJob, Reader } from '../../intake/reader.ts';
 
 export const PACKAGE_TYPE = 'application/vnd.elastic-folio+zip';
 

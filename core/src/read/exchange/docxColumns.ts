@@ -2,12 +2,12 @@ import { emptyInbound } from '../../language/exchange.ts';
 import type { Inbound } from '../../language/exchange.ts';
 import { fromReadable } from '../../language/parts.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { collect, readArchive } from '../archive.ts';
-import type { ArchiveLimits } from '../limits.ts';
+import { collect, readArchive } from '../../packages/archive.ts';
+import type { ArchiveLimits } from '../../packages/limits.ts';
 import { unitOfSegment } from '../../language/unit.ts';
 import type { ExchangeReader } from './exchangeReader.ts';
-import { childNodes, walkXml } from './walkXml.ts';
-import type { XmlNode } from './walkXml.ts';
+import { childNodes, walkXml } from '../../packages/walkXml.ts';
+import type { XmlNode } from '../../packages/walkXml.ts';
 
 export const docxColumnsReader: ExchangeReader = { id: 'docx-columns', extensions: ['.docx'], read: readColumns };
 

@@ -1,7 +1,7 @@
 import { readFile, stat } from 'node:fs/promises';
 import type { Inbound } from '../../language/exchange.ts';
 import { FolioError } from '../../ports/ports.ts';
-import type { ArchiveLimits } from '../limits.ts';
+import type { ArchiveLimits } from '../../packages/limits.ts';
 
 /** One format for translators, in: named as its writer is. */
 export interface ExchangeReader {

@@ -1,7 +1,7 @@
 import { open } from 'node:fs/promises';
 import type { Inbound } from '../../language/exchange.ts';
 import { FolioError } from '../../ports/ports.ts';
-import type { ArchiveLimits } from '../limits.ts';
+import type { ArchiveLimits } from '../../packages/limits.ts';
 import { csvReader } from './csv.ts';
 import { docxColumnsReader } from './docxColumns.ts';
 import type { ExchangeReader } from './exchangeReader.ts';

@@ -1,6 +1,6 @@
 import type { TextPart } from '../../folio/edition.ts';
 import { joined } from '../../language/parts.ts';
-import type { XmlNode } from './walkXml.ts';
+import type { XmlNode } from '../../packages/walkXml.ts';
 
 /** What an element in a text is: a code of some kind, the mark of a line’s end, words, or something around words that is passed over. */
 type InlineRole =

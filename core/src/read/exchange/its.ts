@@ -6,8 +6,8 @@ import { FolioError } from '../../ports/ports.ts';
 import { unitOfSegment } from '../../language/unit.ts';
 import { readerOfText } from './exchangeReader.ts';
 import { inlineParts } from './inlineParts.ts';
-import { childNode, childNodes, passedOver, textIn, walkXml } from './walkXml.ts';
-import type { XmlNode } from './walkXml.ts';
+import { childNode, childNodes, passedOver, textIn, walkXml } from '../../packages/walkXml.ts';
+import type { XmlNode } from '../../packages/walkXml.ts';
 
 /** Our plain XML with rules of ITS 2.0. */
 export const xmlReader = readerOfText(

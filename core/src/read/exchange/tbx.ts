@@ -1,8 +1,8 @@
 import { Term } from '../../language/terms.ts';
 import { primary } from '../../language/goesOut.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { childNode, childNodes, textIn, walkXml } from './walkXml.ts';
-import type { XmlNode } from './walkXml.ts';
+import { childNode, childNodes, textIn, walkXml } from '../../packages/walkXml.ts';
+import type { XmlNode } from '../../packages/walkXml.ts';
 
 /** What is read at most of one file. */
 const MOST_TERMS = 200_000;

@@ -8,8 +8,8 @@ import { stateOf } from '../../language/states.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { unitOfSegment } from '../../language/unit.ts';
 import { readerOfText } from './exchangeReader.ts';
-import { childNode, childNodes, passedOver, textIn, walkXml } from './walkXml.ts';
-import type { XmlNode } from './walkXml.ts';
+import { childNode, childNodes, passedOver, textIn, walkXml } from '../../packages/walkXml.ts';
+import type { XmlNode } from '../../packages/walkXml.ts';
 
 /** TMX 1.4b as a file of a document’s segments. */
 export const tmxReader = readerOfText(

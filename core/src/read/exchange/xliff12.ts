@@ -5,8 +5,8 @@ import { stateOf } from '../../language/states.ts';
 import { unitOfSegment } from '../../language/unit.ts';
 import { readerOfText } from './exchangeReader.ts';
 import { inlineParts } from './inlineParts.ts';
-import { childNode, childNodes, passedOver, textIn, walkXml } from './walkXml.ts';
-import type { XmlNode } from './walkXml.ts';
+import { childNode, childNodes, passedOver, textIn, walkXml } from '../../packages/walkXml.ts';
+import type { XmlNode } from '../../packages/walkXml.ts';
 
 /** XLIFF 1.2, as tools for translators write it. */
 export const xliff12Reader = readerOfText(

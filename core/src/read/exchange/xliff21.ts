@@ -6,8 +6,8 @@ import { stateOf } from '../../language/states.ts';
 import { FolioError } from '../../ports/ports.ts';
 import { readerOfText } from './exchangeReader.ts';
 import { inlineParts } from './inlineParts.ts';
-import { childNode, childNodes, passedOver, textIn, walkXml } from './walkXml.ts';
-import type { XmlNode } from './walkXml.ts';
+import { childNode, childNodes, passedOver, textIn, walkXml } from '../../packages/walkXml.ts';
+import type { XmlNode } from '../../packages/walkXml.ts';
 
 /** XLIFF 2.0 and 2.1. */
 export const xliff21Reader = readerOfText(

@@ -1,7 +1,7 @@
 import { SaxesParser } from 'saxes';
 import { FolioError } from '../../ports/ports.ts';
-import { collect, readArchive } from '../archive.ts';
-import type { ArchiveLimits } from '../limits.ts';
+import { collect, readArchive } from '../../packages/archive.ts';
+import type { ArchiveLimits } from '../../packages/limits.ts';
 import type { ExchangeReader } from './exchangeReader.ts';
 import { Rows } from './rows.ts';
 import { xmlFault } from '../../folio/xmlFault.ts';

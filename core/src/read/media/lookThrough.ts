@@ -1,6 +1,6 @@
 import { decodesOnce } from '../../ports/decodesOnce.ts';
 import type { PicturePort } from '../../ports/ports.ts';
-import type { LoadedFolio, ReadJob } from '../reader.ts';
+import type { LoadedFolio, ReadJob } from '../../intake/reader.ts';
 
 /** Pictures that are decoded at a time. */
 const AT_ONCE = 4;

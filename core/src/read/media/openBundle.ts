@@ -1,7 +1,7 @@
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { collect, openArchive } from '../archive.ts';
+import { collect, openArchive } from '../../packages/archive.ts';
 import { BUNDLE_LIMITS } from './takeFile.ts';
 
 /** Types by the ends of names, as web servers tell them (common practice); all else is bytes. */

@@ -2,7 +2,7 @@ import { open, readFile, stat } from 'node:fs/promises';
 import type { MediaFile } from '../../folio/head.ts';
 import { FolioError } from '../../ports/ports.ts';
 import type { BlobStore, PicturePort } from '../../ports/ports.ts';
-import { openArchive } from '../archive.ts';
+import { openArchive } from '../../packages/archive.ts';
 import { KEPT } from '../odf/pictureFile.ts';
 import { lookIntoPlayed } from './lookIntoPlayed.ts';
 import { beginsAs, PLAYED } from './played.ts';

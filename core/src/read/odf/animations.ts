@@ -2,9 +2,9 @@ import type { z } from 'zod';
 import type { Cue, Step } from '../../folio/motion.ts';
 import { secondsOf } from './lengths.ts';
 import type { Names } from './names.ts';
-import type { NotTakenList } from './notTaken.ts';
-import { childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import type { NotTakenList } from '../../intake/notTaken.ts';
+import { childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 type MadeCue = z.infer<typeof Cue>;
 type Animate = Extract<z.infer<typeof Step>, { do: 'animate' }>;

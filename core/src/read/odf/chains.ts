@@ -1,8 +1,8 @@
 import type { Story } from '../../folio/story.ts';
-import { childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 import type { Names } from './names.ts';
-import type { NotTakenList } from './notTaken.ts';
+import type { NotTakenList } from '../../intake/notTaken.ts';
 import type { TextPlace } from './itemBuilder.ts';
 import type { Content } from './textReader.ts';
 

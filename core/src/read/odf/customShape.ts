@@ -2,9 +2,9 @@ import { rectPath } from '../../folio/geometry.ts';
 import { drawGeometry } from './geometry/enhancedGeometry.ts';
 import type { DrawnGeometry, EnhancedGeometry } from './geometry/enhancedGeometry.ts';
 import { readViewBox } from './geometry/pathData.ts';
-import type { NotTakenList } from './notTaken.ts';
-import { childOf, childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import type { NotTakenList } from '../../intake/notTaken.ts';
+import { childOf, childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 type Attributes = Record<string, string>;
 

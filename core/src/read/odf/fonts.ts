@@ -1,11 +1,11 @@
 import { STAND_IN, standInFor } from '../../compose/standIns.ts';
 import type { Head } from '../../folio/head.ts';
-import type { LoadedFolio } from '../reader.ts';
+import type { LoadedFolio } from '../../intake/reader.ts';
 import type { PackageFiles } from './packageFiles.ts';
 import type { Names } from './names.ts';
 import { firstFamily } from './textProperties.ts';
-import { childOf, childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childOf, childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** The descriptions of a document's fonts (16.24 style:font-face), in both of its parts. */
 export const fontFaces = (roots: readonly (XmlElement | null)[]): XmlElement[] =>

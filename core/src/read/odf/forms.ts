@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { Field } from '../../folio/items.ts';
-import { childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 type FieldPart = Pick<z.input<typeof Field>, 'control' | 'fieldName' | 'label' | 'required' | 'tabOrder'>;
 

@@ -1,11 +1,11 @@
 import { IDENTITY } from '../../folio/geometry.ts';
 import type { Item } from '../../folio/items.ts';
 import type { Inline } from '../../folio/story.ts';
-import type { NotTakenList } from './notTaken.ts';
+import type { NotTakenList } from '../../intake/notTaken.ts';
 import type { ShapeReader } from './shapeReader.ts';
 import type { Content } from './textReader.ts';
-import { childOf, childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childOf, childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 export type Anchor = Extract<Inline, { type: 'anchor' }>;
 

@@ -1,9 +1,9 @@
 import type { z } from 'zod';
 import type { Cue, Destination } from '../../folio/motion.ts';
 import type { Names } from './names.ts';
-import type { NotTakenList } from './notTaken.ts';
-import { childOf, childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import type { NotTakenList } from '../../intake/notTaken.ts';
+import { childOf, childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** Steps of 19.373 presentation:action that lead somewhere. */
 const JUMPS: Record<string, 'next' | 'previous' | 'first' | 'last' | 'back'> = {

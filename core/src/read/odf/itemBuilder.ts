@@ -15,8 +15,8 @@ import { textLook } from './textLook.ts';
 import { TextReader } from './textReader.ts';
 import type { Content, TextContext, TextStyle } from './textReader.ts';
 import { readTransform } from './transform.ts';
-import { childOf, childrenOf, textOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childOf, childrenOf, textOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 export type ItemInput = z.input<typeof Item>;
 type Attributes = Record<string, string>;

@@ -3,8 +3,8 @@ import { itemBounds } from '../../folio/traverse.ts';
 import { overlap } from '../../folio/geometry.ts';
 import type { Spread } from '../../folio/spread.ts';
 import type { Names } from './names.ts';
-import { childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** The layer of what names none (19.151). */
 const PLAIN = 'layout';

@@ -2,9 +2,9 @@ import type { Destination } from '../../folio/motion.ts';
 import type { Spread } from '../../folio/spread.ts';
 import type { Story } from '../../folio/story.ts';
 import type { Names } from './names.ts';
-import type { NotTakenList } from './notTaken.ts';
-import { childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import type { NotTakenList } from '../../intake/notTaken.ts';
+import { childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 type Content = Pick<Story, 'links'>;
 

@@ -6,11 +6,11 @@ import type { z } from 'zod';
 import { multiply, rotation } from '../../folio/geometry.ts';
 import type { Matrix, Rect } from '../../folio/geometry.ts';
 import { angleOf, colourOf, lengthOf, percentOf } from './lengths.ts';
-import type { NotTakenList } from './notTaken.ts';
+import type { NotTakenList } from '../../intake/notTaken.ts';
 import { onceEach } from './onceEach.ts';
 import { decodeName } from './styleSheet.ts';
 import type { Definitions } from './styleSheet.ts';
-import type { XmlElement } from './xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 type Attributes = Record<string, string>;
 

@@ -1,8 +1,8 @@
 import type { z } from 'zod';
 import type { Metadata } from '../../folio/head.ts';
 import { Language } from '../../folio/ids.ts';
-import { childOf, childrenOf, textOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childOf, childrenOf, textOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** Title (else the file's name), people, subjects and language of `office:meta` (OpenDocument 1.3 part 3, 4.3). */
 export function readMetadata(root: XmlElement | null, language: string, fileName: string): z.input<typeof Metadata> {

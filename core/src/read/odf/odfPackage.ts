@@ -1,12 +1,12 @@
 import { open } from 'node:fs/promises';
 import type { Readable } from 'node:stream';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
-import { collect, openArchive } from '../archive.ts';
-import type { ArchiveEntry } from '../archive.ts';
-import type { ReadJob } from '../reader.ts';
+import { collect, openArchive } from '../../packages/archive.ts';
+import type { ArchiveEntry } from '../../packages/archive.ts';
+import type { ReadJob } from '../../intake/reader.ts';
 import { PackageFiles } from './packageFiles.ts';
-import { childOf, childrenOf, readXml } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childOf, childrenOf, readXml } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** Kinds of document that are read, by the last part of their media type (OpenDocument 1.3 part 2, appendix on media types). */
 const KINDS: Record<string, 'drawing' | 'presentation'> = {

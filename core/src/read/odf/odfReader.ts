@@ -4,10 +4,10 @@ import { Folio } from '../../folio/folio.ts';
 import { incoherences } from '../../folio/coherence.ts';
 import { allSignsOfPages } from '../../ports/origin.ts';
 import { Cancelled, FolioError } from '../../ports/ports.ts';
-import type { LoadedFolio, ReadJob, Reader } from '../reader.ts';
+import type { LoadedFolio, ReadJob, Reader } from '../../intake/reader.ts';
 import { DocumentBuilder } from './documentBuilder.ts';
-import { FIRST_ORIGIN, recordPath } from './intakeRecord.ts';
-import type { IntakeRecord } from './intakeRecord.ts';
+import { FIRST_ORIGIN, recordPath } from '../../intake/intakeRecord.ts';
+import type { IntakeRecord } from '../../intake/intakeRecord.ts';
 import { openOdf } from './odfPackage.ts';
 import type { OdfPackage } from './odfPackage.ts';
 

@@ -1,7 +1,7 @@
 import type { Origin } from '../../ports/origin.ts';
-import { unzip } from '../../ledger/unzip.ts';
-import { childrenOf, readXml } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { unzip } from '../../packages/unzip.ts';
+import { childrenOf, readXml } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** A source of OpenDocument, opened once more for going on from it. */
 export interface OriginalParts {

@@ -1,6 +1,6 @@
-import { collect } from '../archive.ts';
-import type { ArchiveEntry } from '../archive.ts';
-import type { ReadJob } from '../reader.ts';
+import { collect } from '../../packages/archive.ts';
+import type { ArchiveEntry } from '../../packages/archive.ts';
+import type { ReadJob } from '../../intake/reader.ts';
 import { lookInto } from './pictureFile.ts';
 import type { Looked } from './pictureFile.ts';
 

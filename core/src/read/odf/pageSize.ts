@@ -1,6 +1,6 @@
 import { lengthOf } from './lengths.ts';
-import { childOf, childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childOf, childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** A sheet where the file names none: A4. */
 export const PLAIN_PAGE = { width: 595.28, height: 841.89 };

@@ -1,5 +1,5 @@
 import { angleOf, lengthOf } from './lengths.ts';
-import type { XmlElement } from './xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** Pixels to the inch of a pattern that is drawn as a picture, and the most of them across. */
 const PPI = 200;

@@ -1,9 +1,9 @@
 import type { Head } from '../../folio/head.ts';
 import { FolioError } from '../../ports/ports.ts';
-import type { ReadJob } from '../reader.ts';
-import type { LoadedFolio } from '../reader.ts';
+import type { ReadJob } from '../../intake/reader.ts';
+import type { LoadedFolio } from '../../intake/reader.ts';
 import type { Names } from './names.ts';
-import type { NotTakenList } from './notTaken.ts';
+import type { NotTakenList } from '../../intake/notTaken.ts';
 import type { PictureInfo } from '../../ports/ports.ts';
 import { KEPT, lookInto } from './pictureFile.ts';
 import { recolouredSvg } from './recolour.ts';
@@ -12,8 +12,8 @@ import type { StoredFile } from './packageFiles.ts';
 import { MOST_IN_MEMORY, lookIntoPlayed } from '../media/lookIntoPlayed.ts';
 import { PLAYED } from '../media/played.ts';
 import type { OdfPackage } from './odfPackage.ts';
-import { childOf, textOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childOf, textOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** Drawings become pictures of this many pixels to the inch where they stand, and of no more than the most across. */
 const VECTOR_PPI = 300;

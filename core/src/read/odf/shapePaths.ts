@@ -3,7 +3,7 @@ import type { Path, Rect } from '../../folio/geometry.ts';
 import { arcSteps, pointAt } from './geometry/arcs.ts';
 import { isDrawable, readPathData, readPoints, readViewBox } from './geometry/pathData.ts';
 import { angleOf, integerOf, percentOf } from './lengths.ts';
-import type { XmlElement } from './xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** The outline of a drawing element in its own space, from its box's top left (OpenDocument 1.3 part 3, 10.3); null: it has none. */
 export function pathOf(element: XmlElement, width: number, height: number): Path | null {

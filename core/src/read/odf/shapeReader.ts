@@ -14,8 +14,8 @@ import { roomForText } from './roomForText.ts';
 import type { Scope } from './styleSheet.ts';
 import { readTable } from './tableReader.ts';
 import { readTransform } from './transform.ts';
-import { childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 type Attributes = Record<string, string>;
 

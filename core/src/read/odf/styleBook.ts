@@ -7,8 +7,8 @@ import { merge } from './styleSheet.ts';
 import type { Family, OdfStyle, Properties, Scope, StyleSheet } from './styleSheet.ts';
 import { characterOf, fontLeading, leadingFrom, paragraphOf } from './textProperties.ts';
 import type { FontFaces } from './textProperties.ts';
-import { childOf, childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childOf, childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** The size of text where no style says any (as XSL's initial “medium” comes to in office programs: common practice). */
 const PLAIN_SIZE = 18;

@@ -1,5 +1,5 @@
-import { childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** Families whose styles are looked at (OpenDocument 1.3 part 3, 19.480 style:family). */
 export type Family =

@@ -7,8 +7,8 @@ import { merge } from './styleSheet.ts';
 import type { OdfStyle, Properties, Scope } from './styleSheet.ts';
 import { borderOf } from './textProperties.ts';
 import type { TextContext } from './textReader.ts';
-import { childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 type CellOf = z.infer<typeof Cell>;
 type CellLook = Pick<CellOf, 'fill' | 'stroke' | 'sides' | 'inset'>;

@@ -4,8 +4,8 @@ import { integerOf, lengthOf } from './lengths.ts';
 import { TableLook } from './tableLook.ts';
 import { TextReader } from './textReader.ts';
 import type { Content, TextContext, TextStyle } from './textReader.ts';
-import { childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** A table has no more columns or rows than this; repeated ones beyond are left out. */
 const MOST = 2000;

@@ -3,8 +3,8 @@ import { roomForText } from './roomForText.ts';
 import type { TextRoom } from './roomForText.ts';
 import type { StyleSheet } from './styleSheet.ts';
 import type { TextContext, TextStyle } from './textReader.ts';
-import { childOf, findInside } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childOf, findInside } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 type Attributes = Record<string, string>;
 

@@ -1,7 +1,7 @@
 import type { CharacterOverrides, ParagraphOverrides } from '../../folio/styles.ts';
 import { colourOf, integerOf, lengthOf, percentOf } from './lengths.ts';
-import { childOf, childrenOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childOf, childrenOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 type Attributes = Record<string, string>;
 

@@ -5,13 +5,13 @@ import type { Destination } from '../../folio/motion.ts';
 import { pictureInLine } from './inLines.ts';
 import type { Anchor } from './inLines.ts';
 import type { Names } from './names.ts';
-import type { NotTakenList } from './notTaken.ts';
+import type { NotTakenList } from '../../intake/notTaken.ts';
 import type { ParagraphLooks } from './paragraphLooks.ts';
 import { listRoom } from './styleBook.ts';
 import type { StyleBook } from './styleBook.ts';
 import type { Family, OdfStyle, Scope, StyleSheet } from './styleSheet.ts';
-import { childOf, childrenOf, textOf } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import { childOf, childrenOf, textOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 /** What reading a text needs to know of the document. */
 export interface TextContext {

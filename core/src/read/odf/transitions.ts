@@ -1,9 +1,9 @@
 import type { z } from 'zod';
 import type { Transition } from '../../folio/motion.ts';
 import { secondsOf } from './lengths.ts';
-import type { NotTakenList } from './notTaken.ts';
-import { findInside } from './xmlTree.ts';
-import type { XmlElement } from './xmlTree.ts';
+import type { NotTakenList } from '../../intake/notTaken.ts';
+import { findInside } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 
 type Attributes = Record<string, string>;
 type Made = z.infer<typeof Transition>;

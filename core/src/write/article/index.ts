@@ -1,8 +1,8 @@
 import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
-import { FLOW_SENTENCES, judgeFlow } from '../shared/flow/judgeFlow.ts';
-import { scopeOf } from '../shared/scope.ts';
+import { FLOW_SENTENCES, judgeFlow } from '../reflow/judgeFlow.ts';
+import { scopeOf } from '../scope.ts';
 import type { Writer } from '../writer.ts';
 import { ArticleSettings } from './settings.ts';
 import { asOrdered, writeArticle } from './writeArticle.ts';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { commonSettings } from '../shared/commonSettings.ts';
+import { commonSettings } from '../commonSettings.ts';
 
 const address = z
   .union([

@@ -1,9 +1,9 @@
 import type { Folio } from '../../folio/folio.ts';
 import { attrs, escape } from '../../paint/svg/markup.ts';
-import { BASE_CSS } from '../shared/flow/baseCss.ts';
-import { prepareFlow } from '../shared/flow/prepareFlow.ts';
-import type { FlowFile, PreparedFlow } from '../shared/flow/prepareFlow.ts';
-import { outputFile } from '../shared/outputFile.ts';
+import { BASE_CSS } from '../reflow/baseCss.ts';
+import { prepareFlow } from '../reflow/prepareFlow.ts';
+import type { FlowFile, PreparedFlow } from '../reflow/prepareFlow.ts';
+import { outputFile } from '../assets/outputFile.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import type { ArticleSettings } from './settings.ts';
 

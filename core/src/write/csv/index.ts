@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
-import { exchangeWriter } from '../shared/exchange/exchangeWriter.ts';
-import type { ExchangeFormat } from '../shared/exchange/exchangeFormat.ts';
-import { COLUMNS, sheetRows } from '../shared/exchange/sheetRows.ts';
+import { exchangeWriter } from '../exchange/exchangeWriter.ts';
+import type { ExchangeFormat } from '../exchange/exchangeFormat.ts';
+import { COLUMNS, sheetRows } from '../exchange/sheetRows.ts';
 
 /**
  * A cell that a spreadsheet program would run, or has a sign before it already, gets a sign before it that makes it text (OWASP, “CSV

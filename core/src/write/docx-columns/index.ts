@@ -1,13 +1,13 @@
 import { readable } from '../../language/parts.ts';
 import type { TextPart } from '../../folio/edition.ts';
-import { CONTENT, NAMESPACES } from '../docx/namespaces.ts';
-import { exchangeWriter } from '../shared/exchange/exchangeWriter.ts';
-import { placeOf } from '../shared/exchange/exchangeFormat.ts';
-import type { ExchangeFormat } from '../shared/exchange/exchangeFormat.ts';
-import { OFFICE, OfficePackage } from '../shared/office/officePackage.ts';
-import { collectBytes } from '../shared/outputFile.ts';
-import { all, el, words, xmlFile } from '../shared/office/xml.ts';
-import type { Xml } from '../shared/office/xml.ts';
+import { CONTENT, NAMESPACES } from '../ooxml/wordNamespaces.ts';
+import { exchangeWriter } from '../exchange/exchangeWriter.ts';
+import { placeOf } from '../exchange/exchangeFormat.ts';
+import type { ExchangeFormat } from '../exchange/exchangeFormat.ts';
+import { OFFICE, OfficePackage } from '../ooxml/officePackage.ts';
+import { collectBytes } from '../assets/outputFile.ts';
+import { all, el, words, xmlFile } from '../assets/xml.ts';
+import type { Xml } from '../assets/xml.ts';
 
 /** Widths of the columns in twentieths of a point: name, source, target. */
 const WIDTHS = [1300, 6700, 6700];

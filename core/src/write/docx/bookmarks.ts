@@ -1,5 +1,5 @@
-import type { Xml } from '../shared/office/xml.ts';
-import { all, el } from '../shared/office/xml.ts';
+import type { Xml } from '../assets/xml.ts';
+import { all, el } from '../assets/xml.ts';
 
 /** A bookmark's name: a letter or `_`, then letters, digits and `_`, up to forty of them (ISO/IEC 29500-1, 17.13.6.2). */
 const NAME = /^[A-Za-z0-9_]{1,38}$/;

@@ -1,7 +1,7 @@
-import type { Entry } from '../shared/office/contents.ts';
-import { twips } from '../shared/office/lengths.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { all, el, words } from '../shared/office/xml.ts';
+import type { Entry } from '../office/contents.ts';
+import { twips } from '../ooxml/lengths.ts';
+import type { Xml } from '../assets/xml.ts';
+import { all, el, words } from '../assets/xml.ts';
 import { field, run } from './inlineContent.ts';
 import type { WordContext } from './wordContext.ts';
 

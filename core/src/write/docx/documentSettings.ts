@@ -1,6 +1,6 @@
-import type { Xml } from '../shared/office/xml.ts';
-import { el, sequence } from '../shared/office/xml.ts';
-import { NAMESPACES } from './namespaces.ts';
+import type { Xml } from '../assets/xml.ts';
+import { el, sequence } from '../assets/xml.ts';
+import { NAMESPACES } from '../ooxml/wordNamespaces.ts';
 
 /** `w:settings` in the order of its schema (ISO/IEC 29500-1, 17.15.1.78, CT_Settings). */
 const settings = sequence('w:settings', [

@@ -3,15 +3,15 @@ import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { wordProcessor } from '../../ledger/flow/telling.ts';
 import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { replacementsOf } from '../shared/office/officeSettings.ts';
-import { scopeOf } from '../shared/scope.ts';
+import { replacementsOf } from '../office/officeSettings.ts';
+import { scopeOf } from '../scope.ts';
 import type { Writer } from '../writer.ts';
 import { DOCX_SENTENCES, judgeRunning } from './judgeDocx.ts';
 import { judgeLaid, LAID_SENTENCES } from './judgeLaid.ts';
 import { readBackLaid } from './readBackLaid.ts';
 import { DocxSettings } from './settings.ts';
-import { promptedJob, withPrompts } from '../shared/office/promptedJob.ts';
-import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
+import { promptedJob, withPrompts } from '../office/promptedJob.ts';
+import { withWhiteGrounds } from '../office/whiteGrounds.ts';
 import { fileName, writeDocx } from './writeDocx.ts';
 
 export const docxWriter: Writer<DocxSettings> = {
@@ -54,7 +54,7 @@ export const docxWriter: Writer<DocxSettings> = {
   async redraw(files, page) {
     const file = files.find((f) => /^document\.do[ct]x$/.test(f.path));
     if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
-    const { redrawWord } = await import('../../ledger/office/redrawWord.ts');
+    const { redrawWord } = await import('../../preview/ooxml/redrawWord.ts');
     return redrawWord(await file.bytes(), async (path) => files.find((f) => f.path === path)?.bytes(), page);
   },
   sentences: { ...DOCX_SENTENCES, ...LAID_SENTENCES },

@@ -4,11 +4,11 @@ import type { Destination } from '../../folio/motion.ts';
 import { leadingOf, resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
 import type { Inline, Paragraph, Span, Story } from '../../folio/story.ts';
 import { contentLength, lengthOf, readText, SOFT_HYPHEN } from '../../folio/text.ts';
-import { seenAs } from '../shared/flow/readersInk.ts';
-import { halfPoints } from '../shared/office/lengths.ts';
-import { OFFICE } from '../shared/office/officePackage.ts';
-import type { Child, Xml } from '../shared/office/xml.ts';
-import { all, el, words } from '../shared/office/xml.ts';
+import { seenAs } from '../reflow/readersInk.ts';
+import { halfPoints } from '../ooxml/lengths.ts';
+import { OFFICE } from '../ooxml/officePackage.ts';
+import type { Child, Xml } from '../assets/xml.ts';
+import { all, el, words } from '../assets/xml.ts';
 import { lookParts, runProperties } from './runLook.ts';
 import type { WordContext } from './wordContext.ts';
 

@@ -1,10 +1,10 @@
 import type { Judgement } from '../../ledger/entry.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
-import { adapted, kept } from '../shared/judgements.ts';
-import { judgeBoxes } from '../shared/office/judgeBoxes.ts';
-import { BOX_SENTENCES } from '../shared/office/officeSentences.ts';
-import { LARGEST_PAGE } from '../shared/office/pageSetup.ts';
-import { DRAWINGML } from '../shared/office/placedFormat.ts';
+import { adapted, kept } from '../judgements.ts';
+import { judgeBoxes } from '../office/judgeBoxes.ts';
+import { BOX_SENTENCES } from '../office/officeSentences.ts';
+import { LARGEST_PAGE } from '../office/pageSetup.ts';
+import { DRAWINGML } from '../office/placedFormat.ts';
 import type { WriteJob } from '../writer.ts';
 import { judgeWords } from './judgeDocx.ts';
 import type { DocxSettings } from './settings.ts';

@@ -2,9 +2,9 @@ import type { Folio } from '../../folio/folio.ts';
 import { resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
 import { CHARACTER_DEFAULTS } from '../../folio/styles.ts';
 import type { Paragraph, Story } from '../../folio/story.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { el, xmlFile } from '../shared/office/xml.ts';
-import { NAMESPACES } from './namespaces.ts';
+import type { Xml } from '../assets/xml.ts';
+import { el, xmlFile } from '../assets/xml.ts';
+import { NAMESPACES } from '../ooxml/wordNamespaces.ts';
 import type { LookContext } from './runLook.ts';
 import { lookParts, runLook, runProperties, saidBy } from './runLook.ts';
 

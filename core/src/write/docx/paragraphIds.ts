@@ -1,9 +1,9 @@
 import type { Folio } from '../../folio/folio.ts';
 import { readText } from '../../folio/text.ts';
 import { textSign } from '../../ports/textSign.ts';
-import { writeCustomXml } from '../shared/office/customXml.ts';
-import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
-import { el } from '../shared/office/xml.ts';
+import { writeCustomXml } from '../ooxml/customXml.ts';
+import type { OfficePackage, Part } from '../ooxml/officePackage.ts';
+import { el } from '../assets/xml.ts';
 import type { Bookmarks } from './bookmarks.ts';
 
 /** What the list of paragraphs is written in. */

@@ -5,9 +5,9 @@ import type { ResolvedStyle } from '../../folio/resolve.ts';
 import { leadingOf } from '../../folio/resolve.ts';
 import type { ParagraphProperties, RoleElement } from '../../folio/styles.ts';
 import { headingLevel } from '../../structure/outline.ts';
-import { eighths, twips } from '../shared/office/lengths.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { el, sequence, sequenceOrNone } from '../shared/office/xml.ts';
+import { eighths, twips } from '../ooxml/lengths.ts';
+import type { Xml } from '../assets/xml.ts';
+import { el, sequence, sequenceOrNone } from '../assets/xml.ts';
 
 const ORDER = [
   'w:pStyle',

@@ -7,12 +7,12 @@ import { Findings } from '../../ledger/findings.ts';
 import { compareBoxes, wordsInBoxes } from '../../ledger/office/expectBoxes.ts';
 import { observeLaidOut } from '../../ledger/office/observeLaidOut.ts';
 import { boxChains } from '../../structure/textBoxes.ts';
-import { replacementsOf } from '../shared/office/officeSettings.ts';
-import { scopeOf } from '../shared/scope.ts';
+import { replacementsOf } from '../office/officeSettings.ts';
+import { scopeOf } from '../scope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
-import { DRAWINGML } from '../shared/office/placedFormat.ts';
-import { compareBoxedWords, PLACED, signatureIn, toldOtherwise } from '../shared/office/placedBack.ts';
-import { onPaper } from '../shared/office/pageSetup.ts';
+import { DRAWINGML } from '../office/placedFormat.ts';
+import { compareBoxedWords, PLACED, signatureIn, toldOtherwise } from '../office/placedBack.ts';
+import { onPaper } from '../office/pageSetup.ts';
 import type { DocxSettings } from './settings.ts';
 import { MOST_BOXES } from './writeDocx.ts';
 

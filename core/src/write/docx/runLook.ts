@@ -2,9 +2,9 @@ import { solidHex } from '../../folio/colour.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { FontSet } from '../../compose/fontSet.ts';
 import type { CharacterOverrides, CharacterProperties } from '../../folio/styles.ts';
-import type { Child, Xml } from '../shared/office/xml.ts';
-import { el, sequenceOrNone } from '../shared/office/xml.ts';
-import { halfPoints, twips } from '../shared/office/lengths.ts';
+import type { Child, Xml } from '../assets/xml.ts';
+import { el, sequenceOrNone } from '../assets/xml.ts';
+import { halfPoints, twips } from '../ooxml/lengths.ts';
 
 /** The look of characters as WordprocessingML tells it (ISO/IEC 29500-1, 17.3.2): one value for each of its properties. */
 export interface RunLook {

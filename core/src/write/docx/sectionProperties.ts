@@ -1,7 +1,7 @@
-import { twips } from '../shared/office/lengths.ts';
-import type { PageSetup } from '../shared/office/pageSetup.ts';
-import type { Child, Xml } from '../shared/office/xml.ts';
-import { el, sequence } from '../shared/office/xml.ts';
+import { twips } from '../ooxml/lengths.ts';
+import type { PageSetup } from '../office/pageSetup.ts';
+import type { Child, Xml } from '../assets/xml.ts';
+import { el, sequence } from '../assets/xml.ts';
 
 const section = sequence('w:sectPr', [
   'w:headerReference',

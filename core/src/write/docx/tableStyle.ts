@@ -2,9 +2,9 @@ import { flatRgb, hex } from '../../folio/colour.ts';
 import type { Head } from '../../folio/head.ts';
 import { lineOfSide, lookOfCellStyle, roomInCell } from '../../folio/tableCells.ts';
 import type { CellStyle } from '../../folio/styles.ts';
-import { twips } from '../shared/office/lengths.ts';
-import type { Child, Xml } from '../shared/office/xml.ts';
-import { el, sequence, sequenceOrNone } from '../shared/office/xml.ts';
+import { twips } from '../ooxml/lengths.ts';
+import type { Child, Xml } from '../assets/xml.ts';
+import { el, sequence, sequenceOrNone } from '../assets/xml.ts';
 import { border, ground } from './paragraphLook.ts';
 import type { StyleName } from './styleNames.ts';
 

@@ -1,10 +1,10 @@
-import { decorativeXml } from '../shared/drawingml/decorative.ts';
-import type { Placement } from '../shared/drawingml/placement.ts';
-import { transformXml } from '../shared/drawingml/placement.ts';
-import type { ShapeLook } from '../shared/drawingml/shapeLook.ts';
-import { emu } from '../shared/office/lengths.ts';
-import type { Child, Xml } from '../shared/office/xml.ts';
-import { all, el } from '../shared/office/xml.ts';
+import { decorativeXml } from '../ooxml/drawing/decorative.ts';
+import type { Placement } from '../ooxml/drawing/placement.ts';
+import { transformXml } from '../ooxml/drawing/placement.ts';
+import type { ShapeLook } from '../ooxml/drawing/shapeLook.ts';
+import { emu } from '../ooxml/lengths.ts';
+import type { Child, Xml } from '../assets/xml.ts';
+import { all, el } from '../assets/xml.ts';
 
 const SHAPE = 'http://schemas.microsoft.com/office/word/2010/wordprocessingShape';
 

@@ -2,7 +2,7 @@ import type { FieldSources } from '../../compose/fieldText.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Item } from '../../folio/items.ts';
 import type { Inline, Paragraph, Story } from '../../folio/story.ts';
-import type { Part } from '../shared/office/officePackage.ts';
+import type { Part } from '../ooxml/officePackage.ts';
 import type { Bookmarks } from './bookmarks.ts';
 import type { Numbering } from './numbering.ts';
 import type { LinePitch } from './paragraphLook.ts';

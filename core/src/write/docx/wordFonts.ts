@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
 import type { FontFace } from '../../compose/fontFace.ts';
-import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
-import { OFFICE } from '../shared/office/officePackage.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { el, sequence, xmlFile } from '../shared/office/xml.ts';
-import { CONTENT, NAMESPACES } from './namespaces.ts';
+import type { OfficePackage, Part } from '../ooxml/officePackage.ts';
+import { OFFICE } from '../ooxml/officePackage.ts';
+import type { Xml } from '../assets/xml.ts';
+import { el, sequence, xmlFile } from '../assets/xml.ts';
+import { CONTENT, NAMESPACES } from '../ooxml/wordNamespaces.ts';
 
 /** `w:font` in the order of its schema (ISO/IEC 29500-1, 17.8.3.10, CT_Font). */
 const font = sequence('w:font', ['w:altName', 'w:embedRegular', 'w:embedBold', 'w:embedItalic', 'w:embedBoldItalic'] as const);

@@ -1,10 +1,10 @@
 import type { Inline, Story } from '../../folio/story.ts';
-import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
-import { OFFICE } from '../shared/office/officePackage.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { all, el, words, xmlFile } from '../shared/office/xml.ts';
+import type { OfficePackage, Part } from '../ooxml/officePackage.ts';
+import { OFFICE } from '../ooxml/officePackage.ts';
+import type { Xml } from '../assets/xml.ts';
+import { all, el, words, xmlFile } from '../assets/xml.ts';
 import { inBrackets, raised, run } from './inlineContent.ts';
-import { CONTENT, NAMESPACES } from './namespaces.ts';
+import { CONTENT, NAMESPACES } from '../ooxml/wordNamespaces.ts';
 import type { WordContext } from './wordContext.ts';
 import { paragraphXml } from './wordParagraph.ts';
 

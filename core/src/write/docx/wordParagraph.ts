@@ -2,8 +2,8 @@ import { leadingOf, paragraphRole, resolveParagraph } from '../../folio/resolve.
 import type { Inline, Paragraph, Story } from '../../folio/story.ts';
 import type { ParagraphProperties, RoleElement } from '../../folio/styles.ts';
 import { contentLength, initialLetters, sliceContent } from '../../folio/text.ts';
-import type { Child, Xml } from '../shared/office/xml.ts';
-import { all, el, words } from '../shared/office/xml.ts';
+import type { Child, Xml } from '../assets/xml.ts';
+import { all, el, words } from '../assets/xml.ts';
 import type { Insertion } from './inlineContent.ts';
 import { inkOf, inlineContent, run } from './inlineContent.ts';
 import type { ParagraphPart } from './paragraphLook.ts';

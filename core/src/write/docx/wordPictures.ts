@@ -1,12 +1,12 @@
 import { isAddressOfWeb } from '../../folio/address.ts';
 import type { Item } from '../../folio/items.ts';
-import { blipFill } from '../shared/drawingml/blip.ts';
-import { emu } from '../shared/office/lengths.ts';
-import { OFFICE } from '../shared/office/officePackage.ts';
-import type { Part } from '../shared/office/officePackage.ts';
-import type { MadeImage, PictureParts } from '../shared/office/pictureParts.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { el } from '../shared/office/xml.ts';
+import { blipFill } from '../ooxml/drawing/blip.ts';
+import { emu } from '../ooxml/lengths.ts';
+import { OFFICE } from '../ooxml/officePackage.ts';
+import type { Part } from '../ooxml/officePackage.ts';
+import type { MadeImage, PictureParts } from '../office/pictureParts.ts';
+import type { Xml } from '../assets/xml.ts';
+import { el } from '../assets/xml.ts';
 
 export const PICTURE = 'http://schemas.openxmlformats.org/drawingml/2006/picture';
 

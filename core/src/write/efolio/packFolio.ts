@@ -3,7 +3,7 @@ import yazl from 'yazl';
 import type { Folio } from '../../folio/folio.ts';
 import { partPath } from '../../folio/folio.ts';
 import type { BlobStore } from '../../ports/ports.ts';
-import type { LoadedFolio } from '../../read/reader.ts';
+import type { LoadedFolio } from '../../intake/reader.ts';
 import { PACKAGE_TYPE } from '../../read/efolio/readPackage.ts';
 
 /** All entries carry the earliest time a zip can hold, so that equal documents make equal packages. */

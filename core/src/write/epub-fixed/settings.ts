@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { bookSettings } from '../shared/book/bookSettings.ts';
-import { commonSettings } from '../shared/commonSettings.ts';
+import { bookSettings } from '../book/bookSettings.ts';
+import { commonSettings } from '../commonSettings.ts';
 
 const { cover, css, depth, pageList } = bookSettings;
 

@@ -1,15 +1,15 @@
 import type { FlowBlock, FlowSection } from '../../structure/flow.ts';
 import { escape } from '../../paint/svg/markup.ts';
-import { accessibilityOf } from '../shared/book/accessibility.ts';
-import { Book, bookText } from '../shared/book/book.ts';
-import { bookJob } from '../shared/book/bookSounds.ts';
-import { addCover } from '../shared/book/cover.ts';
-import type { PackageFacts } from '../shared/book/packageDocument.ts';
-import { navigationDocument, wordsFor } from '../shared/book/navigation.ts';
-import { BASE_CSS } from '../shared/flow/baseCss.ts';
-import { prepareFlow } from '../shared/flow/prepareFlow.ts';
-import type { OutlineEntry } from '../shared/flow/prepareFlow.ts';
-import { scopeOf } from '../shared/scope.ts';
+import { accessibilityOf } from '../book/accessibility.ts';
+import { Book, bookText } from '../book/book.ts';
+import { bookJob } from '../book/bookSounds.ts';
+import { addCover } from '../book/cover.ts';
+import type { PackageFacts } from '../book/packageDocument.ts';
+import { navigationDocument, wordsFor } from '../book/navigation.ts';
+import { BASE_CSS } from '../reflow/baseCss.ts';
+import { prepareFlow } from '../reflow/prepareFlow.ts';
+import type { OutlineEntry } from '../reflow/prepareFlow.ts';
+import { scopeOf } from '../scope.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import type { EpubSettings } from './settings.ts';
 

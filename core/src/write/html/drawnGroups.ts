@@ -9,7 +9,7 @@ import { effectReach, hasEffects, reachedBy } from '../../paint/effects.ts';
 import { attrs, num } from '../../paint/svg/markup.ts';
 import { GlyphOutlines } from '../../paint/svg/glyphs.ts';
 import { paintItem } from '../../paint/svg/paintSpread.ts';
-import { drawingEncoder, drawnSources } from '../shared/drawnSources.ts';
+import { drawingEncoder, drawnSources } from '../assets/drawnSources.ts';
 import type { WriteJob } from '../writer.ts';
 import type { HtmlSettings } from './settings.ts';
 

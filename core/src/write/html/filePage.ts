@@ -2,7 +2,7 @@ import type { Program } from '../../../../player/src/program.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { px } from '../../paint/html/metrics.ts';
 import { attrs, escape, num } from '../../paint/svg/markup.ts';
-import { programScript } from '../shared/page/programScript.ts';
+import { programScript } from '../pages/programScript.ts';
 import type { WriteJob } from '../writer.ts';
 import { aroundMarkup, barMarkup } from './barMarkup.ts';
 import type { SmallPicture } from './barMarkup.ts';

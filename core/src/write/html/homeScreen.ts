@@ -1,7 +1,7 @@
 import { escape } from '../../paint/svg/markup.ts';
-import type { PictureEncoder } from '../shared/encodePictures.ts';
-import { pagePicture } from '../shared/pagePicture.ts';
-import type { Scope } from '../shared/scope.ts';
+import type { PictureEncoder } from '../assets/encodePictures.ts';
+import { pagePicture } from '../pages/pagePicture.ts';
+import type { Scope } from '../scope.ts';
 import type { WriteJob } from '../writer.ts';
 import type { SiteFacts } from './headMarkup.ts';
 import type { HtmlSettings } from './settings.ts';

@@ -1,10 +1,10 @@
 import { FolioError } from '../../ports/ports.ts';
-import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
-import { htmlPageWriter, HTML_PAGES, isAtHand } from '../shared/page/pageFormat.ts';
-import { readBackPages } from '../shared/readBackPages.ts';
-import { scopeOf } from '../shared/scope.ts';
+import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../pages/judgeFixedPage.ts';
+import { htmlPageWriter, HTML_PAGES, isAtHand } from '../pages/pageFormat.ts';
+import { readBackPages } from '../pages/readBackPages.ts';
+import { scopeOf } from '../scope.ts';
 import type { WriteJob, Writer } from '../writer.ts';
-import { adapted } from '../shared/judgements.ts';
+import { adapted } from '../judgements.ts';
 import { groupsToDraw, withGroupsDrawn } from './drawnGroups.ts';
 import { withOversetShown } from './overset.ts';
 import { purposes } from './purposes.ts';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MEASURED } from '../../api/collected.ts';
+import { MEASURED } from '../../folio/measured.ts';
 
 const group = 'What readers do';
 

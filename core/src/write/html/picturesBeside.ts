@@ -1,9 +1,9 @@
 import type { PagePlace } from '../../folio/traverse.ts';
-import { drawingEncoder } from '../shared/drawnSources.ts';
-import { PICTURE_EXTENSIONS, shortHash } from '../shared/encodePictures.ts';
-import type { PictureEncoder } from '../shared/encodePictures.ts';
-import { pagePicture } from '../shared/pagePicture.ts';
-import type { Scope } from '../shared/scope.ts';
+import { drawingEncoder } from '../assets/drawnSources.ts';
+import { PICTURE_EXTENSIONS, shortHash } from '../assets/encodePictures.ts';
+import type { PictureEncoder } from '../assets/encodePictures.ts';
+import { pagePicture } from '../pages/pagePicture.ts';
+import type { Scope } from '../scope.ts';
 import type { WriteJob } from '../writer.ts';
 import type { HtmlSettings } from './settings.ts';
 import type { Site } from './siteFiles.ts';

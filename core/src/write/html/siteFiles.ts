@@ -2,7 +2,7 @@ import { slugOf } from '../../folio/slug.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { printedNumber } from '../../folio/traverse.ts';
 import type { WriteJob } from '../writer.ts';
-import type { Scope } from '../shared/scope.ts';
+import type { Scope } from '../scope.ts';
 import { headingsOf, readingOfSpread } from '../../structure/reading.ts';
 import type { Heading, PageReading } from '../../structure/reading.ts';
 import type { HtmlSettings } from './settings.ts';

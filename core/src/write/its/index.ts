@@ -1,12 +1,12 @@
 import type { TextPart } from '../../folio/edition.ts';
 import type { CutUnit } from '../../language/unit.ts';
-import { exchangeWriter } from '../shared/exchange/exchangeWriter.ts';
-import { placeOf } from '../shared/exchange/exchangeFormat.ts';
-import type { ExchangeFormat } from '../shared/exchange/exchangeFormat.ts';
-import { nested } from '../shared/exchange/nesting.ts';
-import type { Nested } from '../shared/exchange/nesting.ts';
-import { el, words } from '../shared/office/xml.ts';
-import type { Xml } from '../shared/office/xml.ts';
+import { exchangeWriter } from '../exchange/exchangeWriter.ts';
+import { placeOf } from '../exchange/exchangeFormat.ts';
+import type { ExchangeFormat } from '../exchange/exchangeFormat.ts';
+import { nested } from '../exchange/nesting.ts';
+import type { Nested } from '../exchange/nesting.ts';
+import { el, words } from '../assets/xml.ts';
+import type { Xml } from '../assets/xml.ts';
 
 const ITS = 'http://www.w3.org/2005/11/its';
 

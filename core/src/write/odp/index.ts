@@ -3,8 +3,8 @@ import type { Writer } from '../writer.ts';
 import { judgeOdp, ODP_SENTENCES } from './judgeOdp.ts';
 import { readBackOdp } from './readBackOdp.ts';
 import { OdpSettings } from './settings.ts';
-import { promptedJob, withPrompts } from '../shared/office/promptedJob.ts';
-import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
+import { promptedJob, withPrompts } from '../office/promptedJob.ts';
+import { withWhiteGrounds } from '../office/whiteGrounds.ts';
 import { fileName, writeOdp } from './writeOdp.ts';
 
 export const odpWriter: Writer<OdpSettings> = {
@@ -29,7 +29,7 @@ export const odpWriter: Writer<OdpSettings> = {
     const file = files.find((f) => /^document\.o[dt]p$/.test(f.path));
     if (!file) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');
     const beside = async (path: string): Promise<Uint8Array | undefined> => files.find((f) => f.path === path)?.bytes();
-    const { redrawOdp } = await import('../../ledger/odf/redrawOdf.ts');
+    const { redrawOdp } = await import('../../preview/opendocument/redrawOdf.ts');
     return redrawOdp(await file.bytes(), page, { beside, faces, sizeOf: (bytes) => pictures.info(bytes) });
   },
   sentences: ODP_SENTENCES,

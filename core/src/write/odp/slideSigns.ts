@@ -5,13 +5,13 @@ import { signsOf } from '../../ports/textSign.ts';
 import { partOf } from '../../structure/boxBlocks.ts';
 import type { BoxBlock } from '../../structure/boxBlocks.ts';
 import { saidWords } from '../../read/odf/saidWords.ts';
-import { readXml } from '../../read/odf/xmlTree.ts';
-import { NAMESPACES } from '../shared/odf/drawing.ts';
-import { el, text } from '../shared/odf/element.ts';
-import type { Xml } from '../shared/odf/element.ts';
-import type { OdfFile } from '../shared/odf/odfPackage.ts';
-import type { TakesTexts } from '../shared/odf/odfSources.ts';
-import { about, ownMetadata } from '../shared/odf/ownMetadata.ts';
+import { readXml } from '../../packages/xmlTree.ts';
+import { NAMESPACES } from '../opendocument/drawing.ts';
+import { el, text } from '../opendocument/element.ts';
+import type { Xml } from '../opendocument/element.ts';
+import type { OdfFile } from '../opendocument/odfPackage.ts';
+import type { TakesTexts } from '../opendocument/odfSources.ts';
+import { about, ownMetadata } from '../opendocument/ownMetadata.ts';
 
 /** A paragraph as it was written into a box of a slide. */
 interface Told {

@@ -4,13 +4,13 @@ import { openText } from '../../ledger/flow/telling.ts';
 import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { headedByRows, observeOdt } from '../../ledger/odf/observeOdt.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { replacementsOf } from '../shared/office/officeSettings.ts';
-import { scopeOf } from '../shared/scope.ts';
+import { replacementsOf } from '../office/officeSettings.ts';
+import { scopeOf } from '../scope.ts';
 import type { Writer } from '../writer.ts';
 import { judgeOdt, ODT_SENTENCES } from './judgeOdt.ts';
 import { OdtSettings } from './settings.ts';
-import { promptedJob, withPrompts } from '../shared/office/promptedJob.ts';
-import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
+import { promptedJob, withPrompts } from '../office/promptedJob.ts';
+import { withWhiteGrounds } from '../office/whiteGrounds.ts';
 import { readBackLaidOdt } from './readBackLaidOdt.ts';
 import { fileName, writeOdt } from './writeOdt.ts';
 
@@ -54,7 +54,7 @@ export const odtWriter: Writer<OdtSettings> = {
     const file = files.find((f) => /^document\.o[dt]t$/.test(f.path));
     if (!file) throw new FolioError('readBack.missing', 'The result has no document.', 'Run it again.');
     const beside = async (path: string): Promise<Uint8Array | undefined> => files.find((f) => f.path === path)?.bytes();
-    const { redrawOdt } = await import('../../ledger/odf/redrawOdf.ts');
+    const { redrawOdt } = await import('../../preview/opendocument/redrawOdf.ts');
     return redrawOdt(await file.bytes(), page, { beside, faces, sizeOf: (bytes) => pictures.info(bytes) });
   },
   sentences: ODT_SENTENCES,

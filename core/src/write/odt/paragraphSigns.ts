@@ -1,10 +1,10 @@
 import type { Folio } from '../../folio/folio.ts';
 import { nameInXml } from '../../folio/ids.ts';
 import { signsOf } from '../../ports/textSign.ts';
-import { el, text } from '../shared/odf/element.ts';
-import type { Xml } from '../shared/odf/element.ts';
-import type { OdfFile } from '../shared/odf/odfPackage.ts';
-import { about, ownMetadata } from '../shared/odf/ownMetadata.ts';
+import { el, text } from '../opendocument/element.ts';
+import type { Xml } from '../opendocument/element.ts';
+import type { OdfFile } from '../opendocument/odfPackage.ts';
+import { about, ownMetadata } from '../opendocument/ownMetadata.ts';
 import type { WrittenParagraph } from './textParts.ts';
 
 const say = (property: string, value: string | number): Xml => el(`own:${property}`, {}, [text(String(value))]);

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { commonSettings } from '../shared/commonSettings.ts';
-import { officeSettings } from '../shared/office/officeSettings.ts';
-import { textDocumentSettings } from '../shared/office/textDocumentSettings.ts';
+import { commonSettings } from '../commonSettings.ts';
+import { officeSettings } from '../office/officeSettings.ts';
+import { textDocumentSettings } from '../office/textDocumentSettings.ts';
 
 const { words, styles, leading, fields, replacements, tables, pictures, pictureFormat, whiteGround } = officeSettings;
 const { way, template, linked, masters, columns, contents, depth, pageNumbers, crops, effects, blends } = textDocumentSettings;

@@ -1,6 +1,6 @@
 import type { Inline, Story } from '../../folio/story.ts';
-import { el } from '../shared/odf/element.ts';
-import type { Xml } from '../shared/odf/element.ts';
+import { el } from '../opendocument/element.ts';
+import type { Xml } from '../opendocument/element.ts';
 
 /** What a text document of OpenDocument is made of, beside its pictures. */
 export interface TextParts {

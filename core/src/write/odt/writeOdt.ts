@@ -1,8 +1,8 @@
-import { metaOf } from '../shared/odf/drawing.ts';
-import { packOdf } from '../shared/odf/odfPackage.ts';
-import { OdfFiles } from '../shared/odf/placedFiles.ts';
-import { promptsIn } from '../shared/office/promptedJob.ts';
-import { outputFile, streamedFile } from '../shared/outputFile.ts';
+import { metaOf } from '../opendocument/drawing.ts';
+import { packOdf } from '../opendocument/odfPackage.ts';
+import { OdfFiles } from '../opendocument/placedFiles.ts';
+import { promptsIn } from '../office/promptedJob.ts';
+import { outputFile, streamedFile } from '../assets/outputFile.ts';
 import type { OutputFile, WriteJob } from '../writer.ts';
 import { laidParts } from './laidOut.ts';
 import { paragraphSigns } from './paragraphSigns.ts';

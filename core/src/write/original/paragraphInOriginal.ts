@@ -1,8 +1,8 @@
 import type { TextPart } from '../../folio/edition.ts';
 import { escape } from '../../paint/svg/markup.ts';
 import { pictureInLine } from '../../read/odf/inLines.ts';
-import { childOf } from '../../read/odf/xmlTree.ts';
-import type { XmlElement } from '../../read/odf/xmlTree.ts';
+import { childOf } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 import { opening } from './rawPlaces.ts';
 import type { RawPlace } from './rawPlaces.ts';
 

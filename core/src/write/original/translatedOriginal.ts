@@ -10,10 +10,10 @@ import { unitsOf } from '../../language/unitsOf.ts';
 import { escape } from '../../paint/svg/markup.ts';
 import type { Origin } from '../../ports/origin.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { unzip } from '../../ledger/unzip.ts';
+import { unzip } from '../../packages/unzip.ts';
 import { elementAt } from '../../read/odf/originalParts.ts';
-import { childOf, childrenOf, readXml } from '../../read/odf/xmlTree.ts';
-import type { XmlElement } from '../../read/odf/xmlTree.ts';
+import { childOf, childrenOf, readXml } from '../../packages/xmlTree.ts';
+import type { XmlElement } from '../../packages/xmlTree.ts';
 import { paragraphInOriginal } from './paragraphInOriginal.ts';
 import { opening, rawPlaces, spliced } from './rawPlaces.ts';
 

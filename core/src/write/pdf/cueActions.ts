@@ -3,7 +3,7 @@ import type { Folio } from '../../folio/folio.ts';
 import type { Cue, Destination, Step, Trigger } from '../../folio/motion.ts';
 import type { Judgement } from '../../ledger/entry.ts';
 import { isDead } from '../../motion/liveTargets.ts';
-import { adapted, dropped, kept } from '../shared/judgements.ts';
+import { adapted, dropped, kept } from '../judgements.ts';
 import type { PdfSettings } from './settings.ts';
 
 /** What begins an action: a press, or an entry of additional actions (ISO 32000-1, tables 194 and 195). */

@@ -1,9 +1,9 @@
 import type { Format } from '../../ledger/format.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../shared/judgeFixedPage.ts';
-import { readBackPages } from '../shared/readBackPages.ts';
-import { adapted, kept } from '../shared/judgements.ts';
-import { scopeOf } from '../shared/scope.ts';
+import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../pages/judgeFixedPage.ts';
+import { readBackPages } from '../pages/readBackPages.ts';
+import { adapted, kept } from '../judgements.ts';
+import { scopeOf } from '../scope.ts';
 import { byItems } from './byItems.ts';
 import { judgePdfCue, PDF_CUE_SENTENCES } from './cueActions.ts';
 import { joinStates } from './joinStates.ts';

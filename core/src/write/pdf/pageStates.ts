@@ -3,9 +3,9 @@ import type { Switcher } from '../../folio/items.ts';
 import { printedNumber } from '../../folio/traverse.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 import { pageDestination } from '../../structure/pageDestination.ts';
-import { itemsOfPage } from '../shared/paintedPage.ts';
-import type { CardOf, PageItem } from '../shared/paintedPage.ts';
-import type { Scope } from '../shared/scope.ts';
+import { itemsOfPage } from '../pages/paintedPage.ts';
+import type { CardOf, PageItem } from '../pages/paintedPage.ts';
+import type { Scope } from '../scope.ts';
 import type { PdfSettings } from './settings.ts';
 
 /** A page with one card of each switcher in sight: a page of the file of its own, where the recipe asks for cards as pages. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { commonSettings } from '../shared/commonSettings.ts';
+import { commonSettings } from '../commonSettings.ts';
 
 /** The recipe of the PDF. */
 export const PdfSettings = z.object({

@@ -1,8 +1,8 @@
 import { readable } from '../../language/parts.ts';
 import { writtenState } from '../../language/states.ts';
-import { exchangeWriter } from '../shared/exchange/exchangeWriter.ts';
-import { placeOf, TOOL } from '../shared/exchange/exchangeFormat.ts';
-import type { ExchangeFormat } from '../shared/exchange/exchangeFormat.ts';
+import { exchangeWriter } from '../exchange/exchangeWriter.ts';
+import { placeOf, TOOL } from '../exchange/exchangeFormat.ts';
+import type { ExchangeFormat } from '../exchange/exchangeFormat.ts';
 
 /** Portable objects of GNU gettext (manual of gettext 0.21, “The Format of PO Files”). */
 const portableObjects: ExchangeFormat = {

@@ -1,12 +1,12 @@
 import { FolioError } from '../../ports/ports.ts';
-import { slideScope } from '../shared/office/slideScope.ts';
+import { slideScope } from '../office/slideScope.ts';
 import type { Writer } from '../writer.ts';
 import { decksOf } from './deck.ts';
 import { judgePptx, PPTX_SENTENCES } from './judgePptx.ts';
 import { readBackDeck } from './readBackDeck.ts';
 import { PptxSettings } from './settings.ts';
-import { promptedJob, withPrompts } from '../shared/office/promptedJob.ts';
-import { withWhiteGrounds } from '../shared/office/whiteGrounds.ts';
+import { promptedJob, withPrompts } from '../office/promptedJob.ts';
+import { withWhiteGrounds } from '../office/whiteGrounds.ts';
 import { writePptx } from './writePptx.ts';
 
 export const pptxWriter: Writer<PptxSettings> = {
@@ -36,7 +36,7 @@ export const pptxWriter: Writer<PptxSettings> = {
     if (!decks.length) throw new FolioError('readBack.missing', 'The result has no slides.', 'Run it again.');
     const beside = async (path: string): Promise<Uint8Array | undefined> => files.find((f) => f.path === path)?.bytes();
     const installed = faces.map(({ familyOfFour, bytes }) => ({ ...familyOfFour, bytes }));
-    const { redrawSlide } = await import('../../ledger/office/redrawSlide.ts');
+    const { redrawSlide } = await import('../../preview/ooxml/redrawSlide.ts');
     return redrawSlide(await Promise.all(decks.map((d) => d.bytes())), beside, page, installed);
   },
   sentences: PPTX_SENTENCES,

@@ -1,11 +1,11 @@
 import { pagesAt } from '../../folio/joinedSpreads.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
-import { rectangle } from '../shared/drawingml/geometry.ts';
-import { transformXml } from '../shared/drawingml/placement.ts';
-import { OFFICE } from '../shared/office/officePackage.ts';
-import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { all, el, xmlFile } from '../shared/office/xml.ts';
+import { rectangle } from '../ooxml/drawing/geometry.ts';
+import { transformXml } from '../ooxml/drawing/placement.ts';
+import { OFFICE } from '../ooxml/officePackage.ts';
+import type { OfficePackage, Part } from '../ooxml/officePackage.ts';
+import type { Xml } from '../assets/xml.ts';
+import { all, el, xmlFile } from '../assets/xml.ts';
 import { CONTENT, NAMESPACES } from './namespaces.ts';
 import { about, colourMap, shapeTree } from './shapes.ts';
 import type { SlideContext } from './slideContext.ts';

@@ -3,9 +3,9 @@ import { solidHex } from '../../folio/colour.ts';
 import { resolveSpan } from '../../folio/resolve.ts';
 import type { ResolvedStyle } from '../../folio/resolve.ts';
 import type { ParagraphProperties } from '../../folio/styles.ts';
-import { emu } from '../shared/office/lengths.ts';
-import type { Child, Xml } from '../shared/office/xml.ts';
-import { el, sequence } from '../shared/office/xml.ts';
+import { emu } from '../ooxml/lengths.ts';
+import type { Child, Xml } from '../assets/xml.ts';
+import { el, sequence } from '../assets/xml.ts';
 import { faceOf, runLook } from './runLook.ts';
 import type { SlideContext } from './slideContext.ts';
 

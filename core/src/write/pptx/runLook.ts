@@ -1,8 +1,8 @@
 import { solidHex } from '../../folio/colour.ts';
 import type { CharacterProperties } from '../../folio/styles.ts';
-import { thousandths } from '../shared/office/lengths.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { el } from '../shared/office/xml.ts';
+import { thousandths } from '../ooxml/lengths.ts';
+import type { Xml } from '../assets/xml.ts';
+import { el } from '../assets/xml.ts';
 import type { SlideContext } from './slideContext.ts';
 
 type LookContext = Pick<SlideContext, 'folio' | 'fonts' | 'replacements'>;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { commonSettings } from '../shared/commonSettings.ts';
-import { officeSettings } from '../shared/office/officeSettings.ts';
-import { slideSettings } from '../shared/office/slideSettings.ts';
+import { commonSettings } from '../commonSettings.ts';
+import { officeSettings } from '../office/officeSettings.ts';
+import { slideSettings } from '../office/slideSettings.ts';
 
 const { words, leading, fields, replacements, pictures, pictureFormat, whiteGround, effects, blends, crops } = officeSettings;
 const { spreads, notes, media, transitions } = slideSettings;

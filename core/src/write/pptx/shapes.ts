@@ -1,10 +1,10 @@
-import { decorativeXml } from '../shared/drawingml/decorative.ts';
-import type { ShapeLook } from '../shared/drawingml/shapeLook.ts';
-import { transformXml } from '../shared/drawingml/placement.ts';
-import type { Placement } from '../shared/drawingml/placement.ts';
-import { emu } from '../shared/office/lengths.ts';
-import type { Child, Xml } from '../shared/office/xml.ts';
-import { el } from '../shared/office/xml.ts';
+import { decorativeXml } from '../ooxml/drawing/decorative.ts';
+import type { ShapeLook } from '../ooxml/drawing/shapeLook.ts';
+import { transformXml } from '../ooxml/drawing/placement.ts';
+import type { Placement } from '../ooxml/drawing/placement.ts';
+import { emu } from '../ooxml/lengths.ts';
+import type { Child, Xml } from '../assets/xml.ts';
+import { el } from '../assets/xml.ts';
 
 const TABLE = 'http://schemas.openxmlformats.org/drawingml/2006/table';
 

@@ -4,9 +4,9 @@ import type { Folio } from '../../folio/folio.ts';
 import type { Destination } from '../../folio/motion.ts';
 import type { Paragraph } from '../../folio/story.ts';
 import type { BoxBlock } from '../../structure/boxBlocks.ts';
-import type { Leading } from '../shared/office/leading.ts';
-import type { Part } from '../shared/office/officePackage.ts';
-import type { Xml } from '../shared/office/xml.ts';
+import type { Leading } from '../office/leading.ts';
+import type { Part } from '../ooxml/officePackage.ts';
+import type { Xml } from '../assets/xml.ts';
 
 /** What writing the text of a slide needs to know. */
 export interface SlideContext {

@@ -1,12 +1,12 @@
 import type { Folio } from '../../folio/folio.ts';
 import type { Item, Media } from '../../folio/items.ts';
 import { playedFile } from '../../folio/playedFile.ts';
-import type { Blip } from '../shared/drawingml/blip.ts';
-import { shortHash } from '../shared/encodePictures.ts';
-import { OFFICE } from '../shared/office/officePackage.ts';
-import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { all, el } from '../shared/office/xml.ts';
+import type { Blip } from '../ooxml/drawing/blip.ts';
+import { shortHash } from '../assets/encodePictures.ts';
+import { OFFICE } from '../ooxml/officePackage.ts';
+import type { OfficePackage, Part } from '../ooxml/officePackage.ts';
+import type { Xml } from '../assets/xml.ts';
+import { all, el } from '../assets/xml.ts';
 import type { PagePlace } from '../../folio/traverse.ts';
 
 /** By which programs of today know a film or sound that is in the file ([MS-PPTX] 2.2.8: `media`). */

@@ -2,11 +2,11 @@ import { cellsByPlace, lineOfSide, lookOfCell, roomInCell } from '../../folio/ta
 import type { Cell, Paragraph, Story, Table } from '../../folio/story.ts';
 import { firstColumnHeads } from '../../structure/tableHeads.ts';
 import type { TablePiece } from '../../structure/textPieces.ts';
-import { lineXml } from '../shared/drawingml/line.ts';
-import { fillXml } from '../shared/drawingml/paint.ts';
-import { emu } from '../shared/office/lengths.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { el } from '../shared/office/xml.ts';
+import { lineXml } from '../ooxml/drawing/line.ts';
+import { fillXml } from '../ooxml/drawing/paint.ts';
+import { emu } from '../ooxml/lengths.ts';
+import type { Xml } from '../assets/xml.ts';
+import { el } from '../assets/xml.ts';
 import type { SlideContext } from './slideContext.ts';
 import { paragraphsXml } from './slideText.ts';
 import { tableStyleId } from './tableStyles.ts';

@@ -3,9 +3,9 @@ import { contentLength } from '../../folio/text.ts';
 import { signsOf } from '../../ports/textSign.ts';
 import { partOf } from '../../structure/boxBlocks.ts';
 import type { BoxBlock } from '../../structure/boxBlocks.ts';
-import { writeCustomXml } from '../shared/office/customXml.ts';
-import type { OfficePackage, Part } from '../shared/office/officePackage.ts';
-import { el, words } from '../shared/office/xml.ts';
+import { writeCustomXml } from '../ooxml/customXml.ts';
+import type { OfficePackage, Part } from '../ooxml/officePackage.ts';
+import { el, words } from '../assets/xml.ts';
 
 /** What the list of texts is written in. */
 const SLIDES = 'urn:elastic-folio:slides:1';

@@ -2,11 +2,11 @@ import { flatRgb, hex } from '../../folio/colour.ts';
 import type { Head } from '../../folio/head.ts';
 import type { CellStyle } from '../../folio/styles.ts';
 import { lineOfSide, lookOfCellStyle } from '../../folio/tableCells.ts';
-import { lineXml } from '../shared/drawingml/line.ts';
-import { fillXml } from '../shared/drawingml/paint.ts';
-import { guidOf } from '../shared/office/guid.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { el, xmlFile } from '../shared/office/xml.ts';
+import { lineXml } from '../ooxml/drawing/line.ts';
+import { fillXml } from '../ooxml/drawing/paint.ts';
+import { guidOf } from '../ooxml/guid.ts';
+import type { Xml } from '../assets/xml.ts';
+import { el, xmlFile } from '../assets/xml.ts';
 
 /** The style of tables that name none, by its id in the standard’s own examples: no style, no grid. */
 const PLAIN = '{2D5ABB26-0587-4C30-8999-92F81FD0307C}';

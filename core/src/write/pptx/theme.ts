@@ -1,8 +1,8 @@
 import type { Folio } from '../../folio/folio.ts';
 import { hex, toRgb } from '../../folio/colour.ts';
-import { emu } from '../shared/office/lengths.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { el, xmlFile } from '../shared/office/xml.ts';
+import { emu } from '../ooxml/lengths.ts';
+import type { Xml } from '../assets/xml.ts';
+import { el, xmlFile } from '../assets/xml.ts';
 
 /** Colours of a theme that a document’s own swatches can be (ISO/IEC 29500-1, 20.1.6.2). */
 const OWN = [

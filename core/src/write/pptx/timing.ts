@@ -1,5 +1,5 @@
-import type { Child, Xml } from '../shared/office/xml.ts';
-import { all, el } from '../shared/office/xml.ts';
+import type { Child, Xml } from '../assets/xml.ts';
+import { all, el } from '../assets/xml.ts';
 import type { CueEffects, Effect } from './cueEffects.ts';
 
 /** By which numbers programs know the effects that they offer (common practice). */

@@ -1,6 +1,6 @@
 import type { Transition } from '../../folio/motion.ts';
-import type { Xml } from '../shared/office/xml.ts';
-import { el } from '../shared/office/xml.ts';
+import type { Xml } from '../assets/xml.ts';
+import { el } from '../assets/xml.ts';
 
 type Side = 'l' | 'r' | 'u' | 'd';
 

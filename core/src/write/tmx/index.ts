@@ -2,11 +2,11 @@ import type { TextPart } from '../../folio/edition.ts';
 import type { Code } from '../../language/codes.ts';
 
 import type { MemoryUnit } from '../../language/memory.ts';
-import { exchangeWriter } from '../shared/exchange/exchangeWriter.ts';
-import { placeOf, TOOL } from '../shared/exchange/exchangeFormat.ts';
-import type { ExchangeFormat } from '../shared/exchange/exchangeFormat.ts';
-import { el, words } from '../shared/office/xml.ts';
-import type { Xml } from '../shared/office/xml.ts';
+import { exchangeWriter } from '../exchange/exchangeWriter.ts';
+import { placeOf, TOOL } from '../exchange/exchangeFormat.ts';
+import type { ExchangeFormat } from '../exchange/exchangeFormat.ts';
+import { el, words } from '../assets/xml.ts';
+import type { Xml } from '../assets/xml.ts';
 
 /** Translation Memory eXchange 1.4b (LISA OSCAR, 26 April 2005). */
 const tmx: ExchangeFormat = {

@@ -3,13 +3,13 @@ import type { Code } from '../../language/codes.ts';
 import type { ExchangeJob } from '../../language/exchange.ts';
 import { writtenState } from '../../language/states.ts';
 import type { CutUnit } from '../../language/unit.ts';
-import { exchangeWriter } from '../shared/exchange/exchangeWriter.ts';
-import { placeOf, TOOL } from '../shared/exchange/exchangeFormat.ts';
-import type { ExchangeFormat } from '../shared/exchange/exchangeFormat.ts';
-import { nested } from '../shared/exchange/nesting.ts';
-import type { Nested } from '../shared/exchange/nesting.ts';
-import { el, words } from '../shared/office/xml.ts';
-import type { Xml } from '../shared/office/xml.ts';
+import { exchangeWriter } from '../exchange/exchangeWriter.ts';
+import { placeOf, TOOL } from '../exchange/exchangeFormat.ts';
+import type { ExchangeFormat } from '../exchange/exchangeFormat.ts';
+import { nested } from '../exchange/nesting.ts';
+import type { Nested } from '../exchange/nesting.ts';
+import { el, words } from '../assets/xml.ts';
+import type { Xml } from '../assets/xml.ts';
 
 const NAMESPACES = {
   xmlns: 'urn:oasis:names:tc:xliff:document:2.0',

@@ -1,11 +1,11 @@
-import { collectBytes } from '../shared/outputFile.ts';
-import { exchangeWriter } from '../shared/exchange/exchangeWriter.ts';
-import { TOOL } from '../shared/exchange/exchangeFormat.ts';
-import type { ExchangeFormat } from '../shared/exchange/exchangeFormat.ts';
-import { COLUMNS, sheetRows } from '../shared/exchange/sheetRows.ts';
-import { OFFICE, OfficePackage } from '../shared/office/officePackage.ts';
-import { el, words, xmlFile } from '../shared/office/xml.ts';
-import type { Xml } from '../shared/office/xml.ts';
+import { collectBytes } from '../assets/outputFile.ts';
+import { exchangeWriter } from '../exchange/exchangeWriter.ts';
+import { TOOL } from '../exchange/exchangeFormat.ts';
+import type { ExchangeFormat } from '../exchange/exchangeFormat.ts';
+import { COLUMNS, sheetRows } from '../exchange/sheetRows.ts';
+import { OFFICE, OfficePackage } from '../ooxml/officePackage.ts';
+import { el, words, xmlFile } from '../assets/xml.ts';
+import type { Xml } from '../assets/xml.ts';
 
 const MAIN = 'http://schemas.openxmlformats.org/spreadsheetml/2006/main';
 const CONTENT = 'application/vnd.openxmlformats-officedocument.spreadsheetml';

@@ -6,7 +6,7 @@ import { FileBlobs, sharpPictures } from '../../../src/ports/node.ts';
 import type { Origin } from '../../../src/ports/origin.ts';
 import type { LoadedFolio } from '../../../src/read/index.ts';
 import { DEFAULT_LIMITS, originOf, readFolio, recordOf } from '../../../src/read/index.ts';
-import type { IntakeRecord } from '../../../src/read/odf/intakeRecord.ts';
+import type { IntakeRecord } from '../../../src/intake/intakeRecord.ts';
 import type { Folio } from '../../../src/index.ts';
 
 const NAMESPACES = Object.entries({

@@ -1,0 +1,47 @@
+import type { Judgement } from '../../ledger/entry.ts';
+import type { SubjectInFolio } from '../../ledger/subjects.ts';
+import type { WriteJob } from '../writer.ts';
+import { pictureOf } from '../assets/encodePictures.ts';
+import type { PictureSettings } from '../assets/encodePictures.ts';
+import { adapted } from '../judgements.ts';
+import type { PaintedLeaf } from '../pages/paintedPage.ts';
+
+const VERSION = 1;
+
+/** Says of pictures whose white ground was taken away that it was; which these are, their pixels tell. */
+export async function withWhiteGrounds(
+  job: WriteJob<PictureSettings>,
+  judge: (about: SubjectInFolio) => Judgement,
+): Promise<(about: SubjectInFolio) => Judgement> {
+  if (job.settings.whiteGround !== 'through') return judge;
+  const grounds = await mediaOnWhite(job);
+  return (about) => {
+    const judged = judge(about);
+    const { item, subject } = about;
+    const media = item && item.kind !== 'group' && subject.aspect === 'picture' ? pictureOf(item as PaintedLeaf) : null;
+    return judged.outcome === 'kept' && media && grounds.has(media) ? adapted('picture.groundThrough') : judged;
+  };
+}
+
+async function mediaOnWhite({ folio, pictures, derived, media }: WriteJob<unknown>): Promise<Set<string>> {
+  const shown = new Set(
+    Object.values(folio.spreads).flatMap((s) =>
+      Object.values(s.items).flatMap((i) => (i.kind === 'group' ? [] : (pictureOf(i as PaintedLeaf) ?? []))),
+    ),
+  );
+  for (const m of Object.values(folio.head.masterPages))
+    for (const i of Object.values(m.items)) if (i.kind !== 'group') shown.add(pictureOf(i as PaintedLeaf) ?? '');
+  const out = new Set<string>();
+  for (const id of shown) {
+    const file = folio.head.media[id];
+    if (!file) continue;
+    const key = `white-ground/${VERSION}/${file.sha256}`;
+    let known = (await derived.get(key))?.[0];
+    if (known === undefined) {
+      known = (await pictures.hasWhiteGround(await media(id))) ? 1 : 0;
+      await derived.put(key, Uint8Array.of(known));
+    }
+    if (known) out.add(id);
+  }
+  return out;
+}

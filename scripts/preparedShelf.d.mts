@@ -1,0 +1,1 @@
+export function preparedShelf(folder: string): Promise<void>;
