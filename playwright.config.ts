@@ -6,6 +6,11 @@ const WORKERS = 2;
 
 export default defineConfig({
   testDir: 'e2e',
+  // Long files that have their turn on another day (scripts/shareOfToday.mjs).
+  testIgnore: (process.env['FOLIO_TEST_ANOTHER'] ?? '')
+    .split(',')
+    .filter((file) => file.startsWith('e2e/'))
+    .map((file) => `**/${file}`),
   timeout: 120_000,
   expect: { timeout: 30_000 },
   workers: WORKERS,

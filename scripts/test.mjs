@@ -3,17 +3,23 @@
 // Ends with one line that sums all runners up.
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { runChecks } from './checks.mjs';
 import { postgres } from './postgres.mjs';
 import { build, install, root } from './prepare.mjs';
-import { shareOfToday } from './shareOfToday.mjs';
+import { keepTimes, shareOfToday } from './shareOfToday.mjs';
 
 const total = { passed: 0, failed: 0, skipped: 0 };
 const all = process.argv.includes('--all');
 const only = process.argv.slice(2).filter((a) => a !== '--all');
-const share = all ? {} : shareOfToday();
+const { env: share, another } = all ? { env: {}, another: [] } : shareOfToday();
 const wants = (name) => !only.length || only.includes(name);
+/** Seconds that each test file took. */
+const times = new Map();
+const asPattern = (file) => `/${file.replaceAll('.', '[.]')}$`;
+const secondsOf = ({ specs = [], suites = [] }) =>
+  specs.flatMap((s) => s.tests.flatMap((t) => t.results)).reduce((sum, r) => sum + r.duration / 1000, 0) +
+  suites.reduce((sum, suite) => sum + secondsOf(suite), 0);
 const bin = (name) => join(root, 'node_modules', '.bin', name);
 
 function step(name, command, args, env = {}) {
@@ -67,7 +73,14 @@ if (wants('unit')) {
   const ok = step(
     'unit tests',
     process.execPath,
-    ['--experimental-vm-modules', '--no-warnings', join(root, 'node_modules', 'jest', 'bin', 'jest.js'), '--json', `--outputFile=${file}`],
+    [
+      '--experimental-vm-modules',
+      '--no-warnings',
+      join(root, 'node_modules', 'jest', 'bin', 'jest.js'),
+      '--json',
+      `--outputFile=${file}`,
+      ...['/node_modules/', '/dist/', '/e2e/', ...another.map(asPattern)].flatMap((p) => ['--testPathIgnorePatterns', p]),
+    ],
     server?.database('unit'),
   );
   const json = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null;
@@ -75,6 +88,7 @@ if (wants('unit')) {
     total.passed += json.numPassedTests;
     total.failed += json.numFailedTests + json.numRuntimeErrorTestSuites;
     total.skipped += json.numPendingTests + json.numTodoTests;
+    for (const { name, startTime, endTime } of json.testResults) times.set(relative(root, name), (endTime - startTime) / 1000);
   }
   if (!ok && !(json?.numFailedTests || json?.numRuntimeErrorTestSuites)) total.failed++;
 }
@@ -84,9 +98,15 @@ if (wants('browser')) {
     total.skipped++;
   } else {
     const file = join(results, 'browser.json');
-    const ok = step('browser tests', bin('playwright'), ['test'], { ...server?.database('browser'), PLAYWRIGHT_JSON_OUTPUT_FILE: file });
-    const stats = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')).stats : null;
+    const ok = step('browser tests', bin('playwright'), ['test'], {
+      ...server?.database('browser'),
+      PLAYWRIGHT_JSON_OUTPUT_FILE: file,
+      FOLIO_TEST_ANOTHER: another.join(','),
+    });
+    const json = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null;
+    const stats = json?.stats;
     if (stats) {
+      for (const suite of json.suites) times.set(`e2e/${suite.file}`, secondsOf(suite));
       total.passed += stats.expected;
       total.failed += stats.unexpected + stats.flaky;
       total.skipped += stats.skipped;
@@ -95,5 +115,7 @@ if (wants('browser')) {
   }
 }
 server?.stop();
+if (all && !only.length) keepTimes(times);
+else if (!all) console.log(`\n${another.length} long test files have their turn on another day; npm run test:all runs everything.`);
 console.log(`\n${total.passed} passed, ${total.failed} failed, ${total.skipped} skipped`);
 process.exitCode = total.failed ? 1 : 0;

@@ -30,6 +30,7 @@ import { TranslationJobs } from './languages/translationJobs.ts';
 import { TranslationMemory } from './languages/translationMemory.ts';
 import { Runner } from './runs/runner.ts';
 import type { RunnerPaths } from './runs/runner.ts';
+import { Plans } from './runs/plans.ts';
 import { Rehearsals } from './runs/rehearsals.ts';
 import { RunStore } from './runs/runStore.ts';
 
@@ -56,6 +57,7 @@ export interface Services {
   service: SimulatedService;
   newer: NewerVersions;
   rehearsals: Rehearsals;
+  plans: Plans;
   samples: SampleFiles;
   loading: SampleLoading;
   shelfFacts: ShelfFactsStore;
@@ -130,6 +132,7 @@ export async function startServices(config: Config): Promise<Services> {
     loading,
     samples: new SampleFiles(config.root, join(config.data, 'samples')),
     rehearsals: new Rehearsals(documents, pool, paths),
+    plans: new Plans(documents, memory, pool, paths),
     newer: new NewerVersions(documents, pool, blobs),
     fontSources: async (id) => fontSourcesFor(await loaded(id), blobs),
     async close() {

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { existsSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -10,9 +10,8 @@ import { attacked, listenersOf } from '../../campaign/listeners.ts';
 import { mutated } from '../../campaign/mutators.ts';
 import { Random } from '../../campaign/random.ts';
 import { RunningServer } from './support/runningServer.ts';
-import { describeOnItsDay } from '../../core/test/support/ofToday.ts';
 
-describeOnItsDay('campaign', 3)('a short campaign of broken and hostile files', () => {
+describe('a short campaign of broken and hostile files', () => {
   let server: RunningServer;
   let folder: string;
   beforeAll(async () => {

@@ -6,7 +6,6 @@ import { kills } from '../../campaign/kills.ts';
 import { Random } from '../../campaign/random.ts';
 import { postgres } from '../../scripts/postgres.mjs';
 import { testServer } from './support/databases.ts';
-import { testOnItsDay } from '../../core/test/support/ofToday.ts';
 
 // `npm run campaign -- --kills N` does the same as often as is asked for.
 const PORT = 4834;
@@ -16,15 +15,11 @@ beforeAll(async () => {
 });
 afterAll(() => rm(folder, { recursive: true, force: true }));
 
-testOnItsDay('kills', 3)(
-  'killed while people write and outputs are made, it loses nothing that was confirmed, and makes nothing twice',
-  async () => {
-    const report = await kills({ port: PORT, data: join(folder, 'embedded') }, 2, new Random(24));
-    expect(report.faults).toEqual([]);
-    expect([report.kills.server, report.edits > 50, report.runs > 1]).toEqual([2, true, true]);
-  },
-  300_000,
-);
+test('killed while people write and outputs are made, it loses nothing that was confirmed, and makes nothing twice', async () => {
+  const report = await kills({ port: PORT, data: join(folder, 'embedded') }, 2, new Random(24));
+  expect(report.faults).toEqual([]);
+  expect([report.kills.server, report.edits > 50, report.runs > 1]).toEqual([2, true, true]);
+}, 300_000);
 
 const onServer = testServer() === null ? test.skip : test;
 onServer(

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
@@ -6,7 +6,6 @@ import { PGlite } from '@electric-sql/pglite';
 import { SYNCED_START, SyncedFiles } from '../src/database/syncedFiles.ts';
 import { Random } from '../../campaign/random.ts';
 import { LossyFiles } from './support/lossyFiles.ts';
-import { describeOnItsDay } from '../../core/test/support/ofToday.ts';
 
 function contentOf(folder: string): { files: Map<string, Uint8Array>; folders: string[] } {
   const files = new Map<string, Uint8Array>();
@@ -24,7 +23,7 @@ function contentOf(folder: string): { files: Map<string, Uint8Array>; folders: s
   return { files, folders };
 }
 
-describeOnItsDay('power cut', 3)('a power cut', () => {
+describe('a power cut', () => {
   let home: string;
   beforeAll(() => {
     home = mkdtempSync(join(tmpdir(), 'folio-power-'));

@@ -9,7 +9,6 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { diskFault, inPlainWords } from '../src/diskFaults.ts';
 import { DataInUse, lockData } from '../src/dataLock.ts';
-import { testOnItsDay } from '../../core/test/support/ofToday.ts';
 
 const root = dirname(dirname(dirname(fileURLToPath(import.meta.url))));
 let data: string;
@@ -57,70 +56,61 @@ describe('starting', () => {
     expect(await readdir(data)).toEqual([]);
   });
 
-  testOnItsDay('samples come in', 3)(
-    'the shelf answers while the samples come in; one that is killed meanwhile finishes them at the next start, each once',
-    async () => {
-      const { port, close } = await freePort();
-      close();
-      const origin = `http://127.0.0.1:${port}`;
-      const env = { PORT: String(port) };
-      const titles = async (): Promise<string[]> =>
-        ((await (await fetch(`${origin}/api/folios`)).json()) as { title: string }[]).map((d) => d.title);
-      const first = await start(env, /is open at/);
-      expect(first.said).not.toContain('Everything is on the shelf');
-      expect(((await (await fetch(`${origin}/api/coming`)).json()) as unknown[]).length).toBeGreaterThan(0);
-      expect((await fetch(`${origin}/api/ready`)).status).toBe(503);
-      while ((await titles()).length < 1) await new Promise((r) => setTimeout(r, 50));
-      first.child.kill('SIGKILL');
-      await ended(first.child);
-      await start(env, /Everything is on the shelf/);
-      expect((await titles()).sort()).toEqual([
-        'Five Worlds',
-        'Handbook for Volunteer Observers',
-        'Open Dome Night',
-        'The Marrowby Almanac',
-      ]);
-      expect((await fetch(`${origin}/api/ready`)).status).toBe(200);
-      expect(await readdir(join(data, 'incoming'))).toEqual([]);
+  test('the shelf answers while the samples come in; one that is killed meanwhile finishes them at the next start, each once', async () => {
+    const { port, close } = await freePort();
+    close();
+    const origin = `http://127.0.0.1:${port}`;
+    const env = { PORT: String(port) };
+    const titles = async (): Promise<string[]> =>
+      ((await (await fetch(`${origin}/api/folios`)).json()) as { title: string }[]).map((d) => d.title);
+    const first = await start(env, /is open at/);
+    expect(first.said).not.toContain('Everything is on the shelf');
+    expect(((await (await fetch(`${origin}/api/coming`)).json()) as unknown[]).length).toBeGreaterThan(0);
+    expect((await fetch(`${origin}/api/ready`)).status).toBe(503);
+    while ((await titles()).length < 1) await new Promise((r) => setTimeout(r, 50));
+    first.child.kill('SIGKILL');
+    await ended(first.child);
+    await start(env, /Everything is on the shelf/);
+    expect((await titles()).sort()).toEqual(['Five Worlds', 'Handbook for Volunteer Observers', 'Open Dome Night', 'The Marrowby Almanac']);
+    expect((await fetch(`${origin}/api/ready`)).status).toBe(200);
+    expect(await readdir(join(data, 'incoming'))).toEqual([]);
 
-      // What has been worked out is made again where it does not read: emptied, changed, cut off, or a folder in its place.
-      const shelf = async (): Promise<{ id: string; openPoints: string[] | null; cover: string }[]> => {
-        for (;;) {
-          const answer = await fetch(`${origin}/api/folios`);
-          expect(answer.status).toBe(200);
-          const all = (await answer.json()) as { id: string; openPoints: string[] | null; cover: string }[];
-          if (all.every((d) => d.openPoints)) return all;
-          await new Promise((r) => setTimeout(r, 100));
-        }
-      };
-      const before = await shelf();
-      const derived = join(data, 'derived');
-      const last = children.at(-1)!;
-      last.kill('SIGKILL');
-      await ended(last);
-      const files = (await readdir(derived)).sort();
-      expect(files.length).toBeGreaterThanOrEqual(4);
-      for (const [i, name] of files.entries()) {
-        const file = join(derived, name);
-        const bytes = await readFile(file);
-        if (i % 4 === 0) await truncate(file, 0);
-        else if (i % 4 === 1)
-          await writeFile(
-            file,
-            bytes.map((b, at) => (at === bytes.length - 5 ? b ^ 1 : b)),
-          );
-        else if (i % 4 === 2) await truncate(file, Math.floor(bytes.length / 2));
-        else {
-          await rm(file);
-          await mkdir(file);
-        }
+    // What has been worked out is made again where it does not read: emptied, changed, cut off, or a folder in its place.
+    const shelf = async (): Promise<{ id: string; openPoints: string[] | null; cover: string }[]> => {
+      for (;;) {
+        const answer = await fetch(`${origin}/api/folios`);
+        expect(answer.status).toBe(200);
+        const all = (await answer.json()) as { id: string; openPoints: string[] | null; cover: string }[];
+        if (all.every((d) => d.openPoints)) return all;
+        await new Promise((r) => setTimeout(r, 100));
       }
-      await start(env, /Everything is on the shelf/);
-      expect(await shelf()).toEqual(before);
-      for (const { cover } of before) expect((await fetch(origin + cover)).status).toBe(200);
-    },
-    300_000,
-  );
+    };
+    const before = await shelf();
+    const derived = join(data, 'derived');
+    const last = children.at(-1)!;
+    last.kill('SIGKILL');
+    await ended(last);
+    const files = (await readdir(derived)).sort();
+    expect(files.length).toBeGreaterThanOrEqual(4);
+    for (const [i, name] of files.entries()) {
+      const file = join(derived, name);
+      const bytes = await readFile(file);
+      if (i % 4 === 0) await truncate(file, 0);
+      else if (i % 4 === 1)
+        await writeFile(
+          file,
+          bytes.map((b, at) => (at === bytes.length - 5 ? b ^ 1 : b)),
+        );
+      else if (i % 4 === 2) await truncate(file, Math.floor(bytes.length / 2));
+      else {
+        await rm(file);
+        await mkdir(file);
+      }
+    }
+    await start(env, /Everything is on the shelf/);
+    expect(await shelf()).toEqual(before);
+    for (const { cover } of before) expect((await fetch(origin + cover)).status).toBe(200);
+  }, 300_000);
 
   test('a data folder that cannot be written to is said in plain words', async () => {
     // The superuser may write anywhere: a file in the way of the folder says the same to everybody.

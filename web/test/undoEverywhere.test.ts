@@ -7,7 +7,6 @@ import { sample, SAMPLES } from '../../core/test/support/samples.ts';
 import { readBytes } from '../../core/test/odf/support/flatFile.ts';
 import { foundFiles } from '../../core/test/odf/support/foundFiles.ts';
 import { FakeServer, FakeWindow } from './support/fakeServer.ts';
-import { ofToday } from '../../core/test/support/ofToday.ts';
 
 /** Documents from elsewhere that each bring something else: notes, many pages, drawings, tables. */
 const found = (await foundFiles()).filter(({ bytes }, i) => bytes.length < 2_000_000 && i % 2 === 0).slice(0, 8);
@@ -37,7 +36,7 @@ function randomly(seed: number): (of: number) => number {
   return (of) => (state = (state * 48_271) % 2_147_483_647) % of;
 }
 
-describe.each(ofToday(documents, 1))('undo and redo in %s', (_, open) => {
+describe.each(documents)('undo and redo in %s', (_, open) => {
   test('of every kind of edit: the window, the server and the replayed log agree at each step', async () => {
     const folio = JSON.parse(JSON.stringify(await open())) as Folio;
     await fc.assert(

@@ -1,34 +1,34 @@
 import type { Composition } from '../compose/marks.ts';
 import type { Folio } from '../folio/folio.ts';
 import { subjectKey } from './entry.ts';
-import type { Evidence, Judgement, LedgerEntry } from './entry.ts';
+import type { Evidence, Treatment, LedgerEntry } from './entry.ts';
 import { pagesAsSet } from './setPages.ts';
 import { subjectsOf } from './subjects.ts';
 import type { SubjectInFolio } from './subjects.ts';
 
 /**
  * The ledger of a run: every subject of the document, what the writer says of it, and what reading
- * back found. Complete by construction: it walks the subjects, not what the writer happened to do.
+ * back found. Complete by construction: it walks the subjects, not what the writer happened to do. Without evidence it is the plan alone.
  */
 export function buildLedger(
   folio: Folio,
   composition: Composition,
-  judge: (subject: SubjectInFolio) => Judgement,
-  evidence: readonly Evidence[],
+  plan: (subject: SubjectInFolio) => Treatment,
+  evidence: readonly Evidence[] | null,
 ): LedgerEntry[] {
   const pagesOf = pagesAsSet(folio, composition);
   const found = new Map<string, Evidence[]>();
-  for (const e of evidence) {
+  for (const e of evidence ?? []) {
     const key = subjectKey(e.subject);
     found.set(key, [...(found.get(key) ?? []), e]);
   }
   const entries: LedgerEntry[] = [];
   for (const about of subjectsOf(folio)) {
-    const { outcome, code, values = {}, repair } = judge(about);
+    const { outcome, code, values = {}, also, repair } = plan(about);
     const seen = found.get(subjectKey(about.subject)) ?? [];
     // What was dropped is not found as designed: that bears the entry out.
     const against = outcome === 'dropped' ? undefined : seen.find((e) => !e.agrees);
-    const check = against ? 'contradicted' : seen.length ? 'confirmed' : 'uncheckable';
+    const check = !evidence ? 'planned' : against ? 'contradicted' : seen.length ? 'confirmed' : 'uncheckable';
     const says = (against ?? seen[0])?.says;
     entries.push({
       subject: about.subject,
@@ -36,6 +36,7 @@ export function buildLedger(
       outcome,
       code,
       values,
+      ...(also?.length && { also: also.map((r) => ({ code: r.code, values: r.values ?? {} })) }),
       check,
       ...(says !== undefined && { evidence: says }),
       ...(repair !== undefined && { repair }),

@@ -31,6 +31,10 @@ export const subjectKey = (s: Subject): string => `${s.kind}:${s.id}:${s.aspect}
 export const Outcome = z.enum(['kept', 'adapted', 'dropped', 'excluded']);
 export type Outcome = z.infer<typeof Outcome>;
 
+/** A code of a writer, which has a sentence, and what stands in the sentence’s braces. */
+const Reason = z.object({ code: z.string(), values: z.record(z.string(), z.union([z.string(), z.number()])).default({}) });
+export type Reason = z.infer<typeof Reason>;
+
 /** One line of a ledger: what an output did with one property of one thing, and whether reading the files back bears it out. */
 export const LedgerEntry = z.object({
   subject: Subject,
@@ -38,17 +42,21 @@ export const LedgerEntry = z.object({
   outcome: Outcome,
   code: z.string(),
   values: z.record(z.string(), z.union([z.string(), z.number()])).default({}),
-  check: z.enum(['confirmed', 'contradicted', 'uncheckable']),
+  /** Further reasons, where there is more than one. */
+  also: z.array(Reason).optional(),
+  check: z.enum(['planned', 'confirmed', 'contradicted', 'uncheckable']),
   evidence: z.string().optional(),
   repair: z.string().optional(),
 });
 export type LedgerEntry = z.infer<typeof LedgerEntry>;
 
-/** What a writer says it did with a subject. */
-export interface Judgement {
+/** What a writer does with a subject, and why. */
+export interface Treatment<Code extends string = string> {
   outcome: Outcome;
-  code: string;
+  code: Code;
   values?: Record<string, string | number>;
+  /** Further reasons, where there is more than one. */
+  also?: readonly { code: Code; values?: Record<string, string | number> }[];
   repair?: string;
 }
 

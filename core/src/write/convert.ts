@@ -8,7 +8,7 @@ import { Composer } from '../compose/compose.ts';
 import type { Folio, Recipe } from '../folio/folio.ts';
 import { buildLedger, isValid } from '../ledger/build.ts';
 import { countLedger } from '../ledger/entry.ts';
-import type { Evidence, Judgement, LedgerCounts, LedgerEntry } from '../ledger/entry.ts';
+import type { Evidence, Treatment, LedgerCounts, LedgerEntry } from '../ledger/entry.ts';
 import type { SubjectInFolio } from '../ledger/subjects.ts';
 import { withStandIns } from '../ports/damagedPictures.ts';
 import { Cancelled, FolioError } from '../ports/ports.ts';
@@ -60,9 +60,7 @@ export async function convert(
   await rm(staging, { recursive: true, force: true });
   await mkdir(staging, { recursive: true });
   try {
-    const { folio, media, damaged } = await withStandIns(document, ports);
-    const composition = ports.compose?.(folio) ?? new Composer(ports.fonts).compose(folio);
-    const job: WriteJob<unknown> = { folio, composition, settings, ...ports, media };
+    const { job, damaged } = await jobOf(document, settings, ports);
     const files: Conversion['files'] = [];
     const written: WrittenFile[] = [];
     for await (const output of writer.write(job)) {
@@ -77,8 +75,7 @@ export async function convert(
     const evidence: Evidence[] = [];
     for await (const e of writer.readBack(written, job)) evidence.push(e);
     stopIfCancelled(ports.signal);
-    const judge = await writer.judge(job);
-    const ledger = buildLedger(folio, composition, (about) => lost(about, judge(about), damaged), evidence);
+    const ledger = await ledgerOf(writer, job, damaged, evidence);
     await mkdir(dirname(folder), { recursive: true });
     await putInPlace(staging, folder);
     return { files: files.sort((a, b) => (a.path < b.path ? -1 : 1)), ledger, counts: countLedger(ledger), valid: isValid(ledger) };
@@ -89,10 +86,36 @@ export async function convert(
   }
 }
 
+/** What an output will do with every subject of a document, before anything is written: entries as a ledger has them, none checked yet. */
+export async function plannedLedger(document: Folio, writer: Writer, settings: unknown, ports: ConversionPorts): Promise<LedgerEntry[]> {
+  const { job, damaged } = await jobOf(document, settings, ports);
+  return ledgerOf(writer, job, damaged, null);
+}
+
+async function jobOf(
+  document: Folio,
+  settings: unknown,
+  ports: ConversionPorts,
+): Promise<{ job: WriteJob<unknown>; damaged: ReadonlySet<string> }> {
+  const { folio, media, damaged } = await withStandIns(document, ports);
+  const composition = ports.compose?.(folio) ?? new Composer(ports.fonts).compose(folio);
+  return { job: { folio, composition, settings, ...ports, media }, damaged };
+}
+
+async function ledgerOf(
+  writer: Writer,
+  job: WriteJob<unknown>,
+  damaged: ReadonlySet<string>,
+  evidence: readonly Evidence[] | null,
+): Promise<LedgerEntry[]> {
+  const plan = await writer.plan(job);
+  return buildLedger(job.folio, job.composition, (about) => lost(about, plan(about), damaged), evidence);
+}
+
 /** A damaged picture is dropped, whatever an output does with its stand-in; one that is left out stays so. */
-function lost({ subject, item }: SubjectInFolio, judged: Judgement, damaged: ReadonlySet<string>): Judgement {
+function lost({ subject, item }: SubjectInFolio, treatment: Treatment, damaged: ReadonlySet<string>): Treatment {
   const isLost = subject.aspect === 'picture' && item?.kind === 'picture' && item.media !== null && damaged.has(item.media);
-  return isLost && judged.outcome !== 'excluded' ? { outcome: 'dropped', code: DAMAGED_PICTURE } : judged;
+  return isLost && treatment.outcome !== 'excluded' ? { outcome: 'dropped', code: DAMAGED_PICTURE } : treatment;
 }
 
 /** What a former run left goes with it, as a whole; where the new one cannot take its place, the old one stays. */

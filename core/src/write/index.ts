@@ -40,7 +40,7 @@ export const WRITERS: readonly Writer[] = [
 
 export const writerById = (id: string): Writer | undefined => WRITERS.find((w) => w.id === id);
 
-export { COMMON_SENTENCES, convert, readSettings } from './convert.ts';
+export { COMMON_SENTENCES, convert, plannedLedger, readSettings } from './convert.ts';
 export type { Conversion } from './convert.ts';
 export type { ConversionPorts, OutputFile, Start, WriteJob, Writer, WrittenFile } from './writer.ts';
 export { readRecipe, RecipeFile } from './recipeFile.ts';

@@ -3,12 +3,12 @@ import type { Composition } from '../compose/marks.ts';
 import type { FontFace } from '../compose/fontFace.ts';
 import type { FontSet } from '../compose/fontSet.ts';
 import type { Folio } from '../folio/folio.ts';
-import type { Evidence, Judgement } from '../ledger/entry.ts';
-import type { SubjectInFolio } from '../ledger/subjects.ts';
+import type { Evidence } from '../ledger/entry.ts';
 import type { MemoryUnit } from '../language/memory.ts';
 import type { OtherFolio } from '../ports/documentFiles.ts';
 import type { Origin } from '../ports/origin.ts';
 import type { DerivedStore, PicturePort } from '../ports/ports.ts';
+import type { Plan } from './treatments.ts';
 
 export interface OutputFile {
   /** Relative path inside the result, with `/`. */
@@ -73,7 +73,7 @@ export interface Start {
 }
 
 /** One output format: a folder beside this file and a line in `index.ts`. */
-export interface Writer<S = unknown> {
+export interface Writer<S = unknown, Code extends string = string> {
   id: string;
   label: string;
   /** One line that says what the result is good for. */
@@ -93,7 +93,8 @@ export interface Writer<S = unknown> {
   secure?(settings: S): string[];
   migrate(old: unknown, from: number): S;
   write(job: WriteJob<S>): AsyncIterable<OutputFile>;
-  judge(job: WriteJob<S>): ((subject: SubjectInFolio) => Judgement) | Promise<(subject: SubjectInFolio) => Judgement>;
+  /** What becomes of every subject of the document, known before anything is written; pure. */
+  plan(job: WriteJob<S>): Plan<Code> | Promise<Plan<Code>>;
   readBack(files: WrittenFile[], job: WriteJob<S>): AsyncIterable<Evidence>;
   /** Whether what others change in its words can be brought back. */
   comesBack?: true;
@@ -102,6 +103,6 @@ export interface Writer<S = unknown> {
    * such. `faces`: those that are installed where it is looked at, for files that only name theirs.
    */
   redraw?(files: WrittenFile[], page: number, faces: readonly FontFace[], pictures: Pick<PicturePort, 'info'>): Promise<string>;
-  /** A plain sentence for each code its ledger uses. */
-  sentences: Record<string, string>;
+  /** A plain sentence for each code of its plan. */
+  sentences: Record<Code, string>;
 }

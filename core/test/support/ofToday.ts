@@ -1,5 +1,3 @@
-import { describe, test } from '@jest/globals';
-
 /**
  * The full matrices (every output, every sample, every setting) take most of an hour. `npm run test:all` runs them, and so does a test
  * file that is run on its own. `npm test` says a day, and takes a share of each that moves on from day to day until all have had their
@@ -14,15 +12,3 @@ export function ofToday<T>(all: readonly T[], take: number, outputOf: (one: T) =
   const chosen = new Set(Array.from({ length: take }, (_, k) => (DAY * take + k) % all.length));
   return all.filter((one, i) => chosen.has(i) || TOUCHED.has(outputOf(one)));
 }
-
-/** Whether something that is tested one day out of so many has its turn; `name` sets those of one period apart. */
-function hasItsTurn(name: string, days: number): boolean {
-  let phase = 0;
-  for (const letter of name) phase = (phase * 31 + letter.codePointAt(0)!) % 9973;
-  return DAY === null || (DAY + phase) % days === 0;
-}
-
-/** `describe` or `test` on one day out of so many; on the others what stands in it is counted as skipped. */
-export const describeOnItsDay = (name: string, days: number): typeof describe | typeof describe.skip =>
-  hasItsTurn(name, days) ? describe : describe.skip;
-export const testOnItsDay = (name: string, days: number): typeof test | typeof test.skip => (hasItsTurn(name, days) ? test : test.skip);

@@ -20,6 +20,7 @@ import type {
   Survey,
   Task,
 } from './tasks.ts';
+import type { LedgerEntry } from '@elastic-folio/core/ledger';
 
 /** Conversions at once; threads beyond these are for a short one of another document, and for what somebody waits for at the screen. */
 export const SLOTS = Math.max(2, Math.min(4, availableParallelism()));
@@ -123,6 +124,10 @@ export class ConversionPool {
 
   survey(task: Omit<Extract<Task, { kind: 'survey' }>, 'kind'>): Promise<Outcome<Survey>> {
     return this.run({ kind: 'survey', ...task });
+  }
+
+  plan(task: Omit<Extract<Task, { kind: 'plan' }>, 'kind'>): Promise<Outcome<LedgerEntry[]>> {
+    return this.run({ kind: 'plan', ...task });
   }
 
   count(task: Omit<Extract<Task, { kind: 'count' }>, 'kind'>): Promise<Outcome<CountedTexts>> {

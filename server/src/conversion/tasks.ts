@@ -39,6 +39,17 @@ export interface ForeignRead {
   media: MediaFile;
 }
 
+/** What an output is made from. */
+interface Asked extends Loaded {
+  /** Other documents that it shows. */
+  others: (readonly [string, { folio: Folio; files: Files; library?: LibraryFont[] }])[];
+  derived: string;
+  output: string;
+  settings: unknown;
+  /** What was translated before between the languages of a file for translators. */
+  memory: MemoryUnit[];
+}
+
 /** What worker threads do; everything in a task can be sent to a thread. */
 export type Task =
   | { kind: 'read'; file: string; name: string; staging: string; derived: string; stop: Int32Array; port: MessagePort }
@@ -51,25 +62,8 @@ export type Task =
   | ({ kind: 'letters'; language: string } & Loaded)
   | ({ kind: 'serve'; breaksCodes: boolean } & Outgoing)
   | ({ kind: 'return'; inbound: Inbound; language: string } & Loaded)
-  | {
-      kind: 'convert';
-      folio: Folio;
-      files: Files;
-      library: LibraryFont[];
-      /** Other documents that it shows. */
-      others: (readonly [string, { folio: Folio; files: Files; library?: LibraryFont[] }])[];
-      blobs: string;
-      derived: string;
-      output: string;
-      settings: unknown;
-      /** What was translated before between the languages of a file for translators. */
-      memory: MemoryUnit[];
-      folder: string;
-      player: string;
-      at: string;
-      stop: Int32Array;
-      port: MessagePort;
-    };
+  | ({ kind: 'plan' } & Asked)
+  | ({ kind: 'convert'; folder: string; player: string; at: string; stop: Int32Array; port: MessagePort } & Asked);
 
 /** Pages by their numbers, each as an SVG. */
 export type Pictures = [number, string][];

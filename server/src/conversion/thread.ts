@@ -31,8 +31,9 @@ import {
   takeFile,
 } from '@elastic-folio/core/read';
 import type { LoadedFolio } from '@elastic-folio/core/read';
-import { convert, ledgerFile, writerById } from '@elastic-folio/core/write';
-import type { WriteJob } from '@elastic-folio/core/write';
+import { convert, ledgerFile, plannedLedger, writerById } from '@elastic-folio/core/write';
+import type { LedgerEntry } from '@elastic-folio/core/ledger';
+import type { ConversionPorts, WriteJob, Writer } from '@elastic-folio/core/write';
 import {
   analyse,
   comingBack,
@@ -58,7 +59,17 @@ const COVER_WIDTH = 412;
 
 /** Whatever a task makes. */
 type Made =
-  ForeignRead[keyof ForeignRead] | ReadOutcome | Survey | Newer | Pictures | CountedTexts | BackHome | LettersReport | Conversion | string;
+  | ForeignRead[keyof ForeignRead]
+  | ReadOutcome
+  | Survey
+  | Newer
+  | Pictures
+  | CountedTexts
+  | BackHome
+  | LettersReport
+  | Conversion
+  | LedgerEntry[]
+  | string;
 
 workInBackground();
 const compositions = new KeptCompositions();
@@ -99,6 +110,8 @@ async function perform(task: Task): Promise<Made> {
       return serve(task);
     case 'return':
       return bringBack(task);
+    case 'plan':
+      return plan(task);
     case 'convert':
       return write(task);
   }
@@ -294,38 +307,70 @@ async function picture(
 }
 
 async function write(task: Extract<Task, { kind: 'convert' }>): Promise<Conversion> {
-  const writer = writerById(task.output);
-  if (!writer) throw new FolioError('output.none', `There is no output "${task.output}" in this version.`, 'Choose another output.');
-  const blobs = new FileBlobs(task.blobs);
-  const loaded = { folio: task.folio, files: new Map(task.files), library: task.library };
+  const writer = writerOf(task);
   const { look, signal, done } = stoppable(task.stop);
-  const key = settingKey(task.folio, [task.files, task.library]);
   try {
-    const result = await convert(loaded.folio, writer, task.settings, task.folder, {
-      ...(await compositions.of(key, () => fontsFor(loaded, blobs))),
-      media: mediaReader(loaded, blobs),
-      others: othersFor(new Map(task.others.map(([id, o]) => [id, { ...o, files: new Map(o.files) }])), blobs),
-      origin: await originOf(loaded, blobs),
-      pictures: sharpPictures,
-      derived: new FileDerived(task.derived),
-      player: async () => new Uint8Array(await readFile(task.player)),
-      memory: async () => task.memory,
-      clock: () => new Date(task.at),
-      signal,
-      progress: (pages, total) => {
-        look();
-        task.port.postMessage({ done: pages, total });
-      },
-    });
+    const result = await withPorts(task, (ports) =>
+      convert(task.folio, writer, task.settings, task.folder, {
+        ...ports,
+        player: async () => new Uint8Array(await readFile(task.player)),
+        clock: () => new Date(task.at),
+        signal,
+        progress: (pages, total) => {
+          look();
+          task.port.postMessage({ done: pages, total });
+        },
+      }),
+    );
     await writeFile(
       join(task.folder, 'ledger.json'),
       ledgerFile({ output: writer.id, valid: result.valid, counts: result.counts, entries: result.ledger }),
     );
     return { ...result, ledger: [] };
   } finally {
-    compositions.settle(key);
     done();
     task.port.close();
+  }
+}
+
+/** What an output will keep, as its ledger will say it. */
+const plan = (task: Extract<Task, { kind: 'plan' }>): Promise<LedgerEntry[]> =>
+  withPorts(task, (ports) =>
+    plannedLedger(task.folio, writerOf(task), task.settings, {
+      ...ports,
+      player: async () => new Uint8Array(),
+      clock: () => new Date(0),
+      signal: new AbortController().signal,
+      progress: () => undefined,
+    }),
+  );
+
+function writerOf({ output }: Extract<Task, { kind: 'convert' | 'plan' }>): Writer {
+  const writer = writerById(output);
+  if (!writer) throw new FolioError('output.none', `There is no output "${output}" in this version.`, 'Choose another output.');
+  return writer;
+}
+
+/** What converting and planning need alike; the composition is kept for whoever comes next with the same document. */
+async function withPorts<T>(
+  task: Extract<Task, { kind: 'convert' | 'plan' }>,
+  work: (ports: Omit<ConversionPorts, 'player' | 'clock' | 'signal' | 'progress'>) => Promise<T>,
+): Promise<T> {
+  const blobs = new FileBlobs(task.blobs);
+  const loaded = { folio: task.folio, files: new Map(task.files), library: task.library };
+  const key = settingKey(task.folio, [task.files, task.library]);
+  try {
+    return await work({
+      ...(await compositions.of(key, () => fontsFor(loaded, blobs))),
+      media: mediaReader(loaded, blobs),
+      others: othersFor(new Map(task.others.map(([id, o]) => [id, { ...o, files: new Map(o.files) }])), blobs),
+      origin: await originOf(loaded, blobs),
+      pictures: sharpPictures,
+      derived: new FileDerived(task.derived),
+      memory: async () => task.memory,
+    });
+  } finally {
+    compositions.settle(key);
   }
 }
 

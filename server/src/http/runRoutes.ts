@@ -56,6 +56,17 @@ export function runRoutes(api: Api, s: Services): void {
     async ({ params: p }) => keywordsFor((await s.documents.get(p.id)).folio),
   );
 
+  api.route(
+    {
+      method: 'get',
+      path: '/folios/:id/recipes/:recipe/plan',
+      says: 'What an output will keep, adapt, drop or leave out, before it is made',
+      params: z.object({ id: z.string(), recipe: z.string() }),
+      answer: Ledger,
+    },
+    ({ params: p }) => s.plans.of(p.id, p.recipe),
+  );
+
   api.route({ method: 'get', path: '/runs', says: 'The newest runs', answer: z.array(Run) }, () => s.runs.list());
 
   api.route(

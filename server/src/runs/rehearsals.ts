@@ -8,7 +8,7 @@ import { readSettings, writerById } from '@elastic-folio/core/write';
 import type { LoadedFolio } from '@elastic-folio/core/read';
 import type { ConversionPool } from '../conversion/pool.ts';
 import type { DocumentStore } from '../documents/documentStore.ts';
-import { sent } from './runner.ts';
+import { sent } from './runInput.ts';
 import type { RunnerPaths } from './runner.ts';
 
 /** As many are kept as a few people look at; older ones go. */

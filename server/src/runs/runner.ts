@@ -1,10 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { readSettings, writerById } from '@elastic-folio/core/write';
-import { inEdition } from '@elastic-folio/core/language';
+import { writerById } from '@elastic-folio/core/write';
 import { FolioError } from '@elastic-folio/core/node';
-import type { LoadedFolio } from '@elastic-folio/core/read';
 import { SLOTS } from '../conversion/pool.ts';
 import type { ConversionPool } from '../conversion/pool.ts';
 import type { DocumentStore } from '../documents/documentStore.ts';
@@ -14,6 +12,8 @@ import type { Run } from '@elastic-folio/core/api';
 import type { TranslationMemory } from '../languages/translationMemory.ts';
 import { outputStates } from './outputStates.ts';
 import type { Asked, Claimed, RunStore } from './runStore.ts';
+import { recipeOf, runInput } from './runInput.ts';
+import type { RunInput } from './runInput.ts';
 
 /** How often progress is looked at, and at least written as a sign of life. */
 const LOOK_MS = 250;
@@ -30,10 +30,6 @@ export interface RunnerPaths {
   results: string;
   player: string;
 }
-
-/** Documents as they can be sent to a thread. */
-export const sent = (others: ReadonlyMap<string, LoadedFolio>): Parameters<ConversionPool['convert']>[0]['others'] =>
-  [...others].map(([id, { folio, files, library = [] }]) => [id, { folio, files: [...files], library }] as const);
 
 interface Making {
   stop: () => void;
@@ -186,20 +182,13 @@ export class Runner {
     const { run } = claimed;
     try {
       // What a result is made of is said before the document is read: at worst it counts as older than it is.
-      const { recipes } = (await this.documents.get(run.folio)).folio;
-      const recipe = recipes[run.recipe];
-      const writer = recipe && writerById(recipe.output);
-      if (!recipe || !writer) throw new FolioError('recipe.none', 'The recipe of this output has been removed.', 'Add the output again.');
+      const asked = await recipeOf(this.documents, run.folio, run.recipe);
+      const { recipe } = asked;
       const content = await this.documents.contentHash(run.folio, isOfEditions(recipe));
-      const { folio: document, files, library = [], others = new Map<string, LoadedFolio>() } = await this.documents.loaded(run.folio);
-      const settings = readSettings(writer, recipe);
-      const folio = recipe.edition === undefined ? document : inEdition(document, recipe.edition);
-      const memory =
-        writer.view === 'texts' ? await this.memory.of(folio.head.metadata.language, settings as { source: string; target: string }) : [];
+      const input = await runInput(this.documents, this.memory, run.folio, asked);
       const begun = await this.runs.begin(claimed, inputHash(content, recipe));
       if (!begun) return;
       this.tell(begun);
-      const input = { folio, files: [...files], library, others: sent(others), output: writer.id, settings, memory };
       await this.convert(claimed, stopping, input);
     } catch (error) {
       const known = error instanceof FolioError ? error : null;
@@ -210,11 +199,7 @@ export class Runner {
     }
   }
 
-  private async convert(
-    claimed: Claimed,
-    stopping: AbortSignal,
-    input: Pick<Parameters<ConversionPool['convert']>[0], 'folio' | 'files' | 'library' | 'others' | 'output' | 'settings' | 'memory'>,
-  ): Promise<void> {
+  private async convert(claimed: Claimed, stopping: AbortSignal, input: RunInput): Promise<void> {
     const { run } = claimed;
     const folder = join(this.paths.results, run.id);
     let latest = { done: 0, total: 0 };

@@ -109,6 +109,7 @@ export const api = {
     call<z.infer<typeof Rehearsal>>(`${doc(id)}/rehearsals`, { page, ...(settings && { settings }) }),
   cancel: (run: string) => call<{ run: Run | null }>(`/runs/${run}/cancel`, {}),
   runs: () => call<Run[]>('/runs'),
+  plan: (folio: string, recipe: string) => call<z.infer<typeof Ledger>>(`/folios/${folio}/recipes/${encodeURIComponent(recipe)}/plan`),
   ledger: (run: string) => call<z.infer<typeof Ledger>>(`/runs/${run}/ledger`),
   weights: (run: string) => call<Weights>(`/runs/${run}/weights`),
   published: (id: string) => call<PublishedSite[]>(`${doc(id)}/published`),

@@ -8,12 +8,13 @@ import { aspectName, byWeight, entriesOn, sentenceOf, subjectName } from './scor
 import type { LedgerFile } from './score.ts';
 
 const CHECK_WORDS: Record<LedgerEntry['check'], string> = {
+  planned: 'planned',
   confirmed: 'read back',
   contradicted: 'contradicted',
   uncheckable: 'not checked',
 };
 
-/** What a run did, item by item, each with its reason and what reading the files back found. */
+/** What a run did, or will do, item by item, each with its reasons and what reading the files back found. */
 export function LedgerList({
   folio,
   ledger,
@@ -29,6 +30,7 @@ export function LedgerList({
 }) {
   const [all, setAll] = useState(false);
   const scope = pages ? entriesOn(ledger, pages) : ledger.entries;
+  const isPlan = ledger.entries[0]?.check === 'planned';
   const notable = scope.filter((e) => e.outcome !== 'kept' || e.check === 'contradicted');
   const entries = byWeight(all ? scope : notable).slice(0, 400);
   const count = (o: LedgerEntry['outcome']): number => scope.filter((e) => e.outcome === o).length;
@@ -37,7 +39,7 @@ export function LedgerList({
     .map((o) => `${count(o)} ${OUTCOME_WORDS[o]}`)
     .join(', ');
   return (
-    <section className="ledger" aria-label="Ledger">
+    <section className="ledger" aria-label={isPlan ? 'Plan' : 'Ledger'}>
       <header>
         <b>{title}</b> <span className="soft">· {sums || 'nothing on this page'}</span>
         <Segmented
@@ -45,13 +47,17 @@ export function LedgerList({
           value={all ? 'all' : 'notable'}
           onChange={(v) => setAll(v === 'all')}
           options={[
-            { value: 'notable', label: 'What changed' },
+            { value: 'notable', label: isPlan ? 'What will change' : 'What changed' },
             { value: 'all', label: 'Everything' },
           ]}
         />
       </header>
       {entries.length === 0 && (
-        <p className="soft">Everything was kept as designed{ledger.valid ? ', and reading the files back confirms it' : ''}.</p>
+        <p className="soft">
+          {isPlan
+            ? 'Everything will be kept as designed.'
+            : `Everything was kept as designed${ledger.valid ? ', and reading the files back confirms it' : ''}.`}
+        </p>
       )}
       <ul>
         {entries.map((e) => (
@@ -65,7 +71,7 @@ export function LedgerList({
                 subjectName(e, folio)
               )}
             </b>
-            <span>{sentenceOf(e, sentences)}</span>
+            <span>{[e, ...(e.also ?? [])].map((reason) => sentenceOf(reason, sentences)).join(' ')}</span>
             <span className={e.check === 'contradicted' ? 'clay' : 'soft'} title={e.evidence}>
               {CHECK_WORDS[e.check]}
               {e.check === 'contradicted' && `: ${e.evidence}`}

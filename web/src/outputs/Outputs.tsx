@@ -84,6 +84,13 @@ export function Outputs() {
   const column = columns.find((c) => c.label === page);
   const ledger = chosen && ledgerOf(chosen);
   const sheet = settings !== null && folio.recipes[settings] ? folio.recipes[settings] : null;
+  // Before the first run the plan stands where the ledger will; a change of the recipe asks for it again, and so does coming back here.
+  const isUnmade = chosen?.state === 'never' && !sheet;
+  const plan = useQuery({
+    queryKey: ['plan', id, chosen?.recipe, chosen && folio.recipes[chosen.recipe]],
+    queryFn: () => api.plan(id, chosen!.recipe),
+    enabled: isUnmade && kept,
+  });
   return (
     <div className={sheet ? 'outputs with-settings' : 'outputs'}>
       <div className="score">
@@ -259,8 +266,19 @@ export function Outputs() {
             sentences={kinds.find((k) => k.id === chosen.output)?.sentences ?? {}}
           />
         )}
-        {!sheet && chosen && !ledger && chosen.state === 'never' && (
-          <p className="soft ledger-note">Not run yet. Run it, and what it kept, adapted or dropped stands here, page by page.</p>
+        {isUnmade && plan.data && (
+          <LedgerList
+            folio={folio}
+            ledger={plan.data}
+            title={`${column ? `Page ${column.label} → ` : ''}What ${folio.recipes[chosen.recipe]?.name ?? 'it'} will keep`}
+            pages={column?.pages ?? null}
+            sentences={kinds.find((k) => k.id === chosen.output)?.sentences ?? {}}
+          />
+        )}
+        {isUnmade && !plan.data && (
+          <p className="soft ledger-note">
+            {plan.error ? inWords(plan.error) : 'Not run yet. What it will keep, adapt or drop is being worked out …'}
+          </p>
         )}
       </div>
       {sheet && (

@@ -1,5 +1,5 @@
 import type { Ledger } from '@elastic-folio/core/api';
-import type { LedgerEntry, Outcome } from '@elastic-folio/core/ledger';
+import type { LedgerEntry, Outcome, Reason } from '@elastic-folio/core/ledger';
 import type { Folio } from '@elastic-folio/core';
 import { pagesOf, readText } from '@elastic-folio/core';
 import { itemName } from '../table/SpreadView.tsx';
@@ -53,8 +53,8 @@ export function worstOf(entries: readonly LedgerEntry[]): Outcome | 'none' {
   );
 }
 
-/** A code's sentence with the entry's values put in. */
-export const sentenceOf = (entry: LedgerEntry, sentences: Record<string, string>): string =>
+/** A code's sentence with its values put in. */
+export const sentenceOf = (entry: Reason, sentences: Record<string, string>): string =>
   (sentences[entry.code] ?? entry.code).replace(/\{(\w+)\}/g, (_, name: string) => String(entry.values[name] ?? ''));
 
 /** What an entry speaks of, in words a designer knows. */

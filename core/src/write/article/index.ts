@@ -1,13 +1,14 @@
 import { compareFlow } from '../../ledger/flow/compareFlow.ts';
 import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
-import { FLOW_SENTENCES, judgeFlow } from '../reflow/judgeFlow.ts';
+import { FLOW_SENTENCES, planFlow } from '../reflow/planFlow.ts';
 import { scopeOf } from '../scope.ts';
 import type { Writer } from '../writer.ts';
 import { ArticleSettings } from './settings.ts';
 import { asOrdered, writeArticle } from './writeArticle.ts';
+import type { FlowCode } from '../reflow/planFlow.ts';
 
-export const articleWriter: Writer<ArticleSettings> = {
+export const articleWriter: Writer<ArticleSettings, FlowCode> = {
   id: 'article',
   label: 'Article',
   about: 'Clean HTML to be styled by yourself, with classes named after the styles and pictures as files.',
@@ -17,8 +18,8 @@ export const articleWriter: Writer<ArticleSettings> = {
   settings: ArticleSettings,
   migrate: (old) => ArticleSettings.parse(old),
   write: writeArticle,
-  judge: ({ folio, composition, fonts, settings }) =>
-    judgeFlow(asOrdered(folio, settings.order), composition, fonts, scopeOf(folio, composition, settings), {
+  plan: ({ folio, composition, fonts, settings }) =>
+    planFlow(asOrdered(folio, settings.order), composition, fonts, scopeOf(folio, composition, settings), {
       embedsFonts: false,
       marksPages: false,
     }),

@@ -1,16 +1,16 @@
 import type { Folio } from '../../folio/folio.ts';
 import type { MediaFile } from '../../folio/head.ts';
 import { itemsById } from '../../motion/liveTargets.ts';
-import type { Judgement } from '../../ledger/entry.ts';
-import type { SubjectInFolio } from '../../ledger/subjects.ts';
-import { adapted, dropped } from '../judgements.ts';
+import { adapted, dropped } from '../treatments.ts';
 import type { WriteJob } from '../writer.ts';
 import { asMp3, canBeMp3 } from './mp3.ts';
+import type { Plan } from '../treatments.ts';
 
-export const BOOK_SOUND_SENTENCES: Record<string, string> = {
+export const BOOK_SOUND_SENTENCES = {
   'sound.asMp3': 'Books hold sounds as MP3, AAC or Opus only: this one is made an MP3.',
   'sound.notInBooks': 'Books hold sounds as MP3, AAC or Opus only (EPUB 3.3, core media types), and this one cannot be made one of them.',
 };
+export type BookSoundCode = keyof typeof BOOK_SOUND_SENTENCES;
 
 /** What becomes of a sound in a book: core media types are kept (EPUB 3.3, 3.2), plain samples become MP3, others are left out. Films may be of any kind. */
 function fateOf({ mediaType, codec }: MediaFile): 'kept' | 'asMp3' | 'out' {
@@ -51,15 +51,15 @@ export async function bookJob<S>(job: WriteJob<S>): Promise<WriteJob<S>> {
   return { ...job, folio: { ...folio, head: { ...folio.head, media } }, media: async (id) => made.get(id) ?? job.media(id) };
 }
 
-/** Tells what became of sounds, beside what the book's own judge tells. */
-export function judgeBookSounds(folio: Folio, judge: (about: SubjectInFolio) => Judgement): (about: SubjectInFolio) => Judgement {
+/** Tells what became of sounds, beside what the book's own plan tells. */
+export function planBookSounds<Code extends string>(folio: Folio, plan: Plan<Code>): Plan<Code | BookSoundCode> {
   const items = itemsById(folio);
   return (about) => {
-    const judged = judge(about);
+    const treatment = plan(about);
     const item = about.subject.kind === 'item' && about.subject.aspect === 'media' ? items.get(about.subject.id) : undefined;
     const file = item?.kind === 'media' && item.media !== null ? folio.head.media[item.media] : undefined;
     const fate = file && fateOf(file);
-    if (fate === 'asMp3' && judged.outcome === 'kept') return adapted('sound.asMp3');
-    return fate === 'out' ? (item?.kind === 'media' && item.poster !== undefined ? adapted : dropped)('sound.notInBooks') : judged;
+    if (fate === 'asMp3' && treatment.outcome === 'kept') return adapted('sound.asMp3');
+    return fate === 'out' ? (item?.kind === 'media' && item.poster !== undefined ? adapted : dropped)('sound.notInBooks') : treatment;
   };
 }

@@ -6,15 +6,17 @@ import { FolioError } from '../../ports/ports.ts';
 import { replacementsOf } from '../office/officeSettings.ts';
 import { scopeOf } from '../scope.ts';
 import type { Writer } from '../writer.ts';
-import { DOCX_SENTENCES, judgeRunning } from './judgeDocx.ts';
-import { judgeLaid, LAID_SENTENCES } from './judgeLaid.ts';
+import { DOCX_SENTENCES, planRunning } from './planDocx.ts';
+import { planLaid, LAID_SENTENCES } from './planLaid.ts';
 import { readBackLaid } from './readBackLaid.ts';
 import { DocxSettings } from './settings.ts';
 import { promptedJob, withPrompts } from '../office/promptedJob.ts';
 import { withWhiteGrounds } from '../office/whiteGrounds.ts';
 import { fileName, writeDocx } from './writeDocx.ts';
 
-export const docxWriter: Writer<DocxSettings> = {
+const SENTENCES = { ...DOCX_SENTENCES, ...LAID_SENTENCES };
+
+export const docxWriter: Writer<DocxSettings, keyof typeof SENTENCES> = {
   id: 'docx',
   label: 'Text document',
   about: 'For colleagues who go on writing: as one text in its styles, or page by page as laid out (DOCX).',
@@ -25,7 +27,7 @@ export const docxWriter: Writer<DocxSettings> = {
   settings: DocxSettings,
   migrate: (old) => DocxSettings.parse(old),
   write: (job) => writeDocx(promptedJob(job)),
-  judge: (job) => withWhiteGrounds(job, withPrompts(job, job.settings.way === 'laid' ? judgeLaid(job) : judgeRunning(job))),
+  plan: (job) => withWhiteGrounds(job, withPrompts(job, job.settings.way === 'laid' ? planLaid(job) : planRunning(job))),
   async *readBack(files, whole) {
     const job = promptedJob(whole);
     const { folio, composition, fonts, settings } = job;
@@ -57,5 +59,5 @@ export const docxWriter: Writer<DocxSettings> = {
     const { redrawWord } = await import('../../preview/ooxml/redrawWord.ts');
     return redrawWord(await file.bytes(), async (path) => files.find((f) => f.path === path)?.bytes(), page);
   },
-  sentences: { ...DOCX_SENTENCES, ...LAID_SENTENCES },
+  sentences: SENTENCES,
 };

@@ -2,8 +2,8 @@ import { compareBookPages } from '../../ledger/book/compareBookPages.ts';
 import { problemsAsEvidence, validateEpub } from '../../ledger/book/validateEpub.ts';
 import { printedNumber } from '../../folio/traverse.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { BOOK_SOUND_SENTENCES, bookJob, forBooks, judgeBookSounds } from '../book/bookSounds.ts';
-import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../pages/judgeFixedPage.ts';
+import { BOOK_SOUND_SENTENCES, bookJob, forBooks, planBookSounds } from '../book/bookSounds.ts';
+import { FIXED_PAGE_SENTENCES, planFixedPage } from '../pages/planFixedPage.ts';
 import { htmlPageWriter, HTML_PAGES } from '../pages/pageFormat.ts';
 import { readBackPages } from '../pages/readBackPages.ts';
 import { scopeOf } from '../scope.ts';
@@ -11,7 +11,9 @@ import type { Writer } from '../writer.ts';
 import { FixedEpubSettings } from './settings.ts';
 import { writeFixedEpub } from './writeFixedEpub.ts';
 
-export const fixedEpubWriter: Writer<FixedEpubSettings> = {
+const FIXED_EPUB_SENTENCES = { ...FIXED_PAGE_SENTENCES, ...BOOK_SOUND_SENTENCES };
+
+export const fixedEpubWriter: Writer<FixedEpubSettings, keyof typeof FIXED_EPUB_SENTENCES> = {
   id: 'epub-fixed',
   label: 'E-book of fixed pages',
   about: 'Every page as designed, in one book file (EPUB 3.3), with live text, facing pages and a table of contents.',
@@ -21,10 +23,10 @@ export const fixedEpubWriter: Writer<FixedEpubSettings> = {
   settings: FixedEpubSettings,
   migrate: (old) => FixedEpubSettings.parse(old),
   write: writeFixedEpub,
-  judge: (job) => {
+  plan: (job) => {
     const folio = forBooks(job.folio);
     const scope = scopeOf(folio, job.composition, job.settings);
-    return judgeBookSounds(job.folio, judgeFixedPage(folio, job.composition, job.fonts, scope, htmlPageWriter('book')));
+    return planBookSounds(job.folio, planFixedPage(folio, job.composition, job.fonts, scope, htmlPageWriter('book')));
   },
   async *readBack(files, asked) {
     const job = await bookJob(asked);
@@ -45,5 +47,5 @@ export const fixedEpubWriter: Writer<FixedEpubSettings> = {
       await validateEpub(bytes, new Set(Object.values(job.folio.stories).flatMap((s) => Object.keys(s.blocks)))),
     );
   },
-  sentences: { ...FIXED_PAGE_SENTENCES, ...BOOK_SOUND_SENTENCES },
+  sentences: FIXED_EPUB_SENTENCES,
 };

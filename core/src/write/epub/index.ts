@@ -3,14 +3,16 @@ import { expectFlow } from '../../ledger/flow/expectFlow.ts';
 import { problemsAsEvidence, validateEpub } from '../../ledger/book/validateEpub.ts';
 import { SIGNATURE_CELLS } from '../../ledger/findings.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { BOOK_SOUND_SENTENCES, bookJob, forBooks, judgeBookSounds } from '../book/bookSounds.ts';
-import { FLOW_SENTENCES, judgeFlow } from '../reflow/judgeFlow.ts';
+import { BOOK_SOUND_SENTENCES, bookJob, forBooks, planBookSounds } from '../book/bookSounds.ts';
+import { FLOW_SENTENCES, planFlow } from '../reflow/planFlow.ts';
 import { scopeOf } from '../scope.ts';
 import type { Writer } from '../writer.ts';
 import { EpubSettings } from './settings.ts';
 import { writeEpub } from './writeEpub.ts';
 
-export const epubWriter: Writer<EpubSettings> = {
+const EPUB_SENTENCES = { ...FLOW_SENTENCES, ...BOOK_SOUND_SENTENCES };
+
+export const epubWriter: Writer<EpubSettings, keyof typeof EPUB_SENTENCES> = {
   id: 'epub',
   label: 'E-book',
   about: 'Text that fits itself to any device and size (EPUB 3.3), with headings, notes and pictures at their words.',
@@ -20,13 +22,13 @@ export const epubWriter: Writer<EpubSettings> = {
   settings: EpubSettings,
   migrate: (old) => EpubSettings.parse(old),
   write: writeEpub,
-  judge: ({ folio: asked, composition, fonts, settings }) => {
+  plan: ({ folio: asked, composition, fonts, settings }) => {
     const folio = forBooks(asked);
-    const judge = judgeFlow(folio, composition, fonts, scopeOf(folio, composition, settings), {
+    const plan = planFlow(folio, composition, fonts, scopeOf(folio, composition, settings), {
       embedsFonts: settings.fonts !== 'reader',
       marksPages: settings.pageList,
     });
-    return judgeBookSounds(asked, judge);
+    return planBookSounds(asked, plan);
   },
   async *readBack(files, asked) {
     const job = await bookJob(asked);
@@ -47,5 +49,5 @@ export const epubWriter: Writer<EpubSettings> = {
     });
     yield* problemsAsEvidence(folio, await validateEpub(bytes, new Set(expected.blocks.map((b) => b.paragraph))));
   },
-  sentences: { ...FLOW_SENTENCES, ...BOOK_SOUND_SENTENCES },
+  sentences: EPUB_SENTENCES,
 };

@@ -15,10 +15,11 @@ import type { OutputFile, WriteJob, Writer } from '../writer.ts';
 import type { ExchangeFormat } from './exchangeFormat.ts';
 import { exchangeReport } from './exchangeReport.ts';
 import { ExchangeSettings } from './exchangeSettings.ts';
-import { EXCHANGE_SENTENCES, judgeExchange } from './judgeExchange.ts';
+import { EXCHANGE_SENTENCES, planExchange } from './planExchange.ts';
+import type { ExchangeCode } from './planExchange.ts';
 
 /** An output of one of the formats for translators: its file, a report, and what goes along. */
-export function exchangeWriter(format: ExchangeFormat): Writer<ExchangeSettings> {
+export function exchangeWriter(format: ExchangeFormat): Writer<ExchangeSettings, ExchangeCode> {
   return {
     id: format.id,
     label: format.label,
@@ -29,7 +30,7 @@ export function exchangeWriter(format: ExchangeFormat): Writer<ExchangeSettings>
     settings: ExchangeSettings,
     migrate: (old) => ExchangeSettings.parse(old),
     write: (job) => write(format, job),
-    judge: (job) => judgeExchange(job, preparedFor(job).out),
+    plan: (job) => planExchange(job, preparedFor(job).out),
     async *readBack(files, job) {
       const path = fileFor(format, job);
       const file = files.find((f) => f.path === path);

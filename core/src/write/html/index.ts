@@ -1,10 +1,10 @@
 import { FolioError } from '../../ports/ports.ts';
-import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../pages/judgeFixedPage.ts';
+import { FIXED_PAGE_SENTENCES, planFixedPage } from '../pages/planFixedPage.ts';
 import { htmlPageWriter, HTML_PAGES, isAtHand } from '../pages/pageFormat.ts';
 import { readBackPages } from '../pages/readBackPages.ts';
 import { scopeOf } from '../scope.ts';
 import type { WriteJob, Writer } from '../writer.ts';
-import { adapted } from '../judgements.ts';
+import { adapted } from '../treatments.ts';
 import { groupsToDraw, withGroupsDrawn } from './drawnGroups.ts';
 import { withOversetShown } from './overset.ts';
 import { purposes } from './purposes.ts';
@@ -15,7 +15,13 @@ const firstPage = (text: string): number => Number(/<section class="page" id="pa
 /** What a recipe makes of the document before anything is written: texts to their ends, groups as pictures. */
 const prepared = (job: WriteJob<HtmlSettings>): Promise<WriteJob<HtmlSettings>> => withGroupsDrawn(withOversetShown(job));
 
-export const htmlWriter: Writer<HtmlSettings> = {
+const HTML_SENTENCES = {
+  ...FIXED_PAGE_SENTENCES,
+  'group.drawn': 'Its group is drawn as one picture, as the recipe says.',
+  'text.overset': '{characters} characters have no room in their frame: readers get them below it or by scrolling, as the recipe says.',
+};
+
+export const htmlWriter: Writer<HtmlSettings, keyof typeof HTML_SENTENCES> = {
   id: 'html',
   label: 'Web edition',
   about: 'Pages as designed for any browser, with live text; works from a folder, without a connection.',
@@ -34,10 +40,10 @@ export const htmlWriter: Writer<HtmlSettings> = {
     const { writeHtml } = await import('./writeHtml.ts');
     yield* writeHtml(await prepared(job));
   },
-  judge: (job) => {
+  plan: (job) => {
     const inGroups = new Set(groupsToDraw(job.folio, job.settings).flatMap((d) => [d.group.id, ...d.leaves]));
     const { composition } = withOversetShown(job);
-    const judge = judgeFixedPage(
+    const plan = planFixedPage(
       job.folio,
       composition,
       job.fonts,
@@ -45,11 +51,11 @@ export const htmlWriter: Writer<HtmlSettings> = {
       htmlPageWriter('web', job, job.settings.text),
     );
     return (about) => {
-      const judged = judge(about);
+      const treatment = plan(about);
       const { kind, id } = about.subject;
-      const overset = kind === 'story' && judged.outcome === 'kept' ? job.composition.stories.get(id)?.overflow : null;
+      const overset = kind === 'story' && treatment.outcome === 'kept' ? job.composition.stories.get(id)?.overflow : null;
       if (overset) return adapted('text.overset', { characters: overset.characters });
-      return kind === 'item' && inGroups.has(id) && judged.outcome === 'kept' ? adapted('group.drawn') : judged;
+      return kind === 'item' && inGroups.has(id) && treatment.outcome === 'kept' ? adapted('group.drawn') : treatment;
     };
   },
   async *readBack(files, given) {
@@ -72,9 +78,5 @@ export const htmlWriter: Writer<HtmlSettings> = {
       (source) => isAtHand(source, job),
     );
   },
-  sentences: {
-    ...FIXED_PAGE_SENTENCES,
-    'group.drawn': 'Its group is drawn as one picture, as the recipe says.',
-    'text.overset': '{characters} characters have no room in their frame: readers get them below it or by scrolling, as the recipe says.',
-  },
+  sentences: HTML_SENTENCES,
 };

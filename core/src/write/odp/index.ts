@@ -1,13 +1,14 @@
 import { FolioError } from '../../ports/ports.ts';
 import type { Writer } from '../writer.ts';
-import { judgeOdp, ODP_SENTENCES } from './judgeOdp.ts';
+import { planOdp, ODP_SENTENCES } from './planOdp.ts';
 import { readBackOdp } from './readBackOdp.ts';
 import { OdpSettings } from './settings.ts';
 import { promptedJob, withPrompts } from '../office/promptedJob.ts';
 import { withWhiteGrounds } from '../office/whiteGrounds.ts';
 import { fileName, writeOdp } from './writeOdp.ts';
+import type { OdpCode } from './planOdp.ts';
 
-export const odpWriter: Writer<OdpSettings> = {
+export const odpWriter: Writer<OdpSettings, OdpCode> = {
   id: 'odp',
   label: 'Open slides',
   about: 'The same for programs of the open standard: styles by their names, text live, forms to fill in (ODP).',
@@ -18,7 +19,7 @@ export const odpWriter: Writer<OdpSettings> = {
   settings: OdpSettings,
   migrate: (old) => OdpSettings.parse(old),
   write: (job) => writeOdp(promptedJob(job)),
-  judge: async (job) => withWhiteGrounds(job, withPrompts(job, await judgeOdp(job))),
+  plan: async (job) => withWhiteGrounds(job, withPrompts(job, await planOdp(job))),
   async *readBack(files, whole) {
     const job = promptedJob(whole);
     const file = files.find((f) => f.path === fileName(job.settings));

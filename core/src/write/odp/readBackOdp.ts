@@ -19,7 +19,7 @@ import { OPEN_DOCUMENT } from '../office/placedFormat.ts';
 import { compareBoxedWords, PLACED, signatureIn, toldOtherwise } from '../office/placedBack.ts';
 import { slideScope } from '../office/slideScope.ts';
 import type { WriteJob, WrittenFile } from '../writer.ts';
-import { isOnPages } from './judgeOdp.ts';
+import { isOnPages } from './planOdp.ts';
 import { OriginalPages } from './originalPages.ts';
 import type { OdpSettings } from './settings.ts';
 

@@ -7,14 +7,15 @@ import { FolioError } from '../../ports/ports.ts';
 import { replacementsOf } from '../office/officeSettings.ts';
 import { scopeOf } from '../scope.ts';
 import type { Writer } from '../writer.ts';
-import { judgeOdt, ODT_SENTENCES } from './judgeOdt.ts';
+import { planOdt, ODT_SENTENCES } from './planOdt.ts';
 import { OdtSettings } from './settings.ts';
 import { promptedJob, withPrompts } from '../office/promptedJob.ts';
 import { withWhiteGrounds } from '../office/whiteGrounds.ts';
 import { readBackLaidOdt } from './readBackLaidOdt.ts';
 import { fileName, writeOdt } from './writeOdt.ts';
+import type { OdtCode } from './planOdt.ts';
 
-export const odtWriter: Writer<OdtSettings> = {
+export const odtWriter: Writer<OdtSettings, OdtCode> = {
   id: 'odt',
   label: 'Open text document',
   about: 'For colleagues with programs of the open standard: as one text in its styles, or page by page as laid out (ODT).',
@@ -25,7 +26,7 @@ export const odtWriter: Writer<OdtSettings> = {
   migrate: (old) => OdtSettings.parse(old),
   comesBack: true,
   write: (job) => writeOdt(promptedJob(job)),
-  judge: (job) => withWhiteGrounds(job, withPrompts(job, judgeOdt(job))),
+  plan: (job) => withWhiteGrounds(job, withPrompts(job, planOdt(job))),
   async *readBack(files, whole) {
     const job = promptedJob(whole);
     const { folio, composition, fonts, settings } = job;

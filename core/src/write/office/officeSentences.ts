@@ -1,5 +1,6 @@
 /** Sentences that ledgers of office files have in common. */
-export const OFFICE_SENTENCES: Record<string, string> = {
+export const OFFICE_SENTENCES = {
+  'effect.none': 'The format has no such effect.',
   'text.prompt': 'Its words are left out of the template: a prompt says what belongs there.',
   'pictures.out': 'Pictures are left out, as the recipe says.',
   'initial.flat': 'Its initial is a letter like the others.',
@@ -16,9 +17,10 @@ export const OFFICE_SENTENCES: Record<string, string> = {
   'ends.bare': 'Lines of the format have no bars at their ends.',
   'opacity.words': 'Its box shows through as designed; its words do not.',
 };
+export type OfficeCode = keyof typeof OFFICE_SENTENCES;
 
 /** Those that ledgers of slides have in common. */
-export const SLIDE_SENTENCES: Record<string, string> = {
+export const SLIDE_SENTENCES = {
   ...OFFICE_SENTENCES,
   'page.onSpread': 'It is one slide together with the pages that lie beside it.',
   'transition.ofFirst': 'The slide of a spread comes and goes as its first page says.',
@@ -31,16 +33,17 @@ export const SLIDE_SENTENCES: Record<string, string> = {
 };
 
 /** Those that ledgers of text documents of placed boxes have in common. */
-export const BOX_SENTENCES: Record<string, string> = {
+export const BOX_SENTENCES = {
   'lines.theirs': 'It stands in its box; where its lines end, the word processor decides.',
   'note.afterBox': 'Boxes of text hold no notes: it stands after the text that refers to it.',
   'outline.boxes': 'Headings in boxes have their levels; outlines of word processors pass them over.',
   'transition.none': 'Pages of a text document do not come by transitions.',
   'advance.none': 'Pages of a text document do not go on by themselves.',
 };
+export type BoxCode = keyof typeof BOX_SENTENCES;
 
 /** What OpenDocument has no words for, in slides and in text documents. */
-export const OPEN_SENTENCES: Record<string, string> = {
+export const OPEN_SENTENCES = {
   'look.partly':
     'The format has no outlined letters, no further forms of a typeface, and no rules above and below paragraphs of their own.',
   'field.words': 'It is words from now on.',

@@ -1,4 +1,4 @@
-import type { FixedPageWriter } from '../pages/judgeFixedPage.ts';
+import type { FixedPageWriter } from '../pages/planFixedPage.ts';
 
 /** What office files that put everything in its place have in common: colours of RGB, shadows of their own, links by a press. */
 export const PLACED_WRITER: Omit<FixedPageWriter, 'motion'> = {

@@ -1,10 +1,9 @@
 import { Composer } from '../../compose/index.ts';
-import type { Judgement } from '../../ledger/entry.ts';
-import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import { promptedFolio } from '../../structure/prompts.ts';
 import type { Prompted } from '../../structure/prompts.ts';
 import type { WriteJob } from '../writer.ts';
-import { excluded } from '../judgements.ts';
+import { excluded } from '../treatments.ts';
+import type { Plan } from '../treatments.ts';
 
 /** What a recipe says of templates. */
 export interface TemplateSettings {
@@ -34,21 +33,21 @@ export const promptedJob = <S extends TemplateSettings>(job: WriteJob<S>): Write
 export const promptsIn = (job: WriteJob<unknown>): ReadonlySet<string> | null => promptsOf.get(job) ?? null;
 
 /** Says of words that prompts stand for them; looks of the paragraphs that are left are what they are. */
-export function withPrompts<S extends TemplateSettings>(
+export function withPrompts<S extends TemplateSettings, Code extends string>(
   job: WriteJob<S>,
-  judge: (about: SubjectInFolio) => Judgement,
-): (about: SubjectInFolio) => Judgement {
+  plan: Plan<Code>,
+): Plan<Code | 'text.prompt'> {
   const prompted = promptedOf(job)?.prompted;
-  if (!prompted) return judge;
+  if (!prompted) return plan;
   return (about) => {
-    const judged = judge(about);
+    const treatment = plan(about);
     const { story, subject } = about;
-    if (judged.outcome === 'excluded' || !story || !prompted.stories.has(story.id)) return judged;
-    if (subject.kind === 'table' || subject.kind === 'cell') return judged;
+    if (treatment.outcome === 'excluded' || !story || !prompted.stories.has(story.id)) return treatment;
+    if (subject.kind === 'table' || subject.kind === 'cell') return treatment;
     const isLook = subject.kind === 'paragraph' && ['look', 'role', 'place'].includes(subject.aspect);
-    if (isLook && prompted.prompts.has(subject.id)) return judged;
+    if (isLook && prompted.prompts.has(subject.id)) return treatment;
     const isHead =
       subject.kind === 'paragraph' && prompted.folio.stories[story.id]!.blocks[subject.id] && !prompted.prompts.has(subject.id);
-    return isHead ? judged : excluded('text.prompt');
+    return isHead ? treatment : excluded('text.prompt');
   };
 }

@@ -1,25 +1,24 @@
-import type { Judgement } from '../../ledger/entry.ts';
-import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import type { WriteJob } from '../writer.ts';
 import { pictureOf } from '../assets/encodePictures.ts';
 import type { PictureSettings } from '../assets/encodePictures.ts';
-import { adapted } from '../judgements.ts';
+import { adapted } from '../treatments.ts';
 import type { PaintedLeaf } from '../pages/paintedPage.ts';
+import type { Plan } from '../treatments.ts';
 
 const VERSION = 1;
 
 /** Says of pictures whose white ground was taken away that it was; which these are, their pixels tell. */
-export async function withWhiteGrounds(
+export async function withWhiteGrounds<Code extends string>(
   job: WriteJob<PictureSettings>,
-  judge: (about: SubjectInFolio) => Judgement,
-): Promise<(about: SubjectInFolio) => Judgement> {
-  if (job.settings.whiteGround !== 'through') return judge;
+  plan: Plan<Code>,
+): Promise<Plan<Code | 'picture.groundThrough'>> {
+  if (job.settings.whiteGround !== 'through') return plan;
   const grounds = await mediaOnWhite(job);
   return (about) => {
-    const judged = judge(about);
+    const treatment = plan(about);
     const { item, subject } = about;
     const media = item && item.kind !== 'group' && subject.aspect === 'picture' ? pictureOf(item as PaintedLeaf) : null;
-    return judged.outcome === 'kept' && media && grounds.has(media) ? adapted('picture.groundThrough') : judged;
+    return treatment.outcome === 'kept' && media && grounds.has(media) ? adapted('picture.groundThrough') : treatment;
   };
 }
 

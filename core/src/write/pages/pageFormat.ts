@@ -2,7 +2,7 @@ import type { Format } from '../../ledger/format.ts';
 import { isAddressOfWeb } from '../../folio/address.ts';
 import type { Embed } from '../../folio/items.ts';
 import type { WriteJob } from '../writer.ts';
-import type { FixedPageWriter } from './judgeFixedPage.ts';
+import type { FixedPageWriter } from './planFixedPage.ts';
 
 /** Roles as the elements a page of placed frames can hold (HTML: figcaption lives in figure only). */
 const ROLES: Record<string, string> = { figcaption: 'p', pre: 'p', th: 'p', td: 'p', div: 'p' };

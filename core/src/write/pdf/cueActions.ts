@@ -1,10 +1,11 @@
 import { isFormAddress } from '../../folio/address.ts';
 import type { Folio } from '../../folio/folio.ts';
 import type { Cue, Destination, Step, Trigger } from '../../folio/motion.ts';
-import type { Judgement } from '../../ledger/entry.ts';
+import type { Treatment } from '../../ledger/entry.ts';
 import { isDead } from '../../motion/liveTargets.ts';
-import { adapted, dropped, kept } from '../judgements.ts';
+import { adapted, dropped, kept } from '../treatments.ts';
 import type { PdfSettings } from './settings.ts';
+import type { MotionCode } from '../pages/planMotion.ts';
 
 /** What begins an action: a press, or an entry of additional actions (ISO 32000-1, tables 194 and 195). */
 export const EVENTS: Partial<Record<Trigger['when'], 'A' | 'E' | 'X' | 'Fo' | 'O' | 'C'>> = {
@@ -63,7 +64,7 @@ export function lackOf(step: Step, when: Trigger['when'], { cards, leads }: PdfR
 }
 
 /** What becomes of a cue in a PDF. */
-export function judgePdfCue(folio: Folio, cue: Cue, reach: PdfReach): Judgement {
+export function treatPdfCue(folio: Folio, cue: Cue, reach: PdfReach): Treatment<keyof typeof PDF_CUE_SENTENCES | MotionCode | 'kept'> {
   if (!EVENTS[cue.trigger.when]) return dropped('pdf.noTrigger');
   const live = cue.steps.filter((s) => !isDead(folio, s));
   if (!live.length) return dropped('cue.targetGone');

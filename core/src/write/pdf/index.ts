@@ -1,11 +1,11 @@
 import type { Format } from '../../ledger/format.ts';
 import { FolioError } from '../../ports/ports.ts';
-import { FIXED_PAGE_SENTENCES, judgeFixedPage } from '../pages/judgeFixedPage.ts';
+import { FIXED_PAGE_SENTENCES, planFixedPage } from '../pages/planFixedPage.ts';
 import { readBackPages } from '../pages/readBackPages.ts';
-import { adapted, kept } from '../judgements.ts';
+import { adapted, kept } from '../treatments.ts';
 import { scopeOf } from '../scope.ts';
 import { byItems } from './byItems.ts';
-import { judgePdfCue, PDF_CUE_SENTENCES } from './cueActions.ts';
+import { treatPdfCue, PDF_CUE_SENTENCES } from './cueActions.ts';
 import { joinStates } from './joinStates.ts';
 import { PageStates } from './pageStates.ts';
 import { reachFrom } from './pdfCues.ts';
@@ -23,7 +23,16 @@ const format: Format = {
   acts: true,
 };
 
-export const pdfWriter: Writer<PdfSettings> = {
+const PDF_SENTENCES = {
+  ...FIXED_PAGE_SENTENCES,
+  ...PDF_CUE_SENTENCES,
+  'outline.off': 'Bookmarks are switched off in the recipe.',
+  'opening.cards': 'It opens page by page: pages of cards come in between, so that facing pages would not face one another.',
+  'opening.loop': 'Page by page it stops at the last: a PDF has no word for beginning again.',
+  'transition.direction': 'A PDF has fewer directions for this style: it is the nearest of them.',
+};
+
+export const pdfWriter: Writer<PdfSettings, keyof typeof PDF_SENTENCES> = {
   id: 'pdf',
   label: 'PDF',
   about: 'Pages exactly as designed, tagged for reading aloud, with bookmarks and links.',
@@ -36,9 +45,9 @@ export const pdfWriter: Writer<PdfSettings> = {
     const { writePdf } = await import('./writePdf.ts');
     yield* writePdf(job);
   },
-  judge: (job) => {
+  plan: (job) => {
     const scope = scopeOf(job.folio, job.composition, job.settings, job.settings.cards === 'first');
-    const judge = judgeFixedPage(job.folio, job.composition, job.fonts, scope, {
+    const plan = planFixedPage(job.folio, job.composition, job.fonts, scope, {
       keepsColourSpaces: true,
       hasEffects: false,
       groupsMustBeReadTogether: false,
@@ -50,7 +59,7 @@ export const pdfWriter: Writer<PdfSettings> = {
         still: {
           playsMedia: true,
           cards: `switcher.${job.settings.cards}`,
-          judgeCue: (cue, page) => judgePdfCue(job.folio, cue, reachFrom(job, scope, page)),
+          treatCue: (cue, page) => treatPdfCue(job.folio, cue, reachFrom(job, scope, page)),
         },
       },
     });
@@ -63,10 +72,10 @@ export const pdfWriter: Writer<PdfSettings> = {
         if (opening?.loop) return adapted('opening.loop');
         return opening?.view === 'spread' && hasMore() ? adapted('opening.cards') : kept;
       }
-      const judged = judge(about);
-      if (kind !== 'page' || aspect !== 'transition' || judged.outcome !== 'kept') return judged;
+      const treatment = plan(about);
+      if (kind !== 'page' || aspect !== 'transition' || treatment.outcome !== 'kept') return treatment;
       const { transition } = about.spread!.pages.find((p) => p.id === about.subject.id)!;
-      return transition && !hasDirection(transition) ? adapted('transition.direction') : judged;
+      return transition && !hasDirection(transition) ? adapted('transition.direction') : treatment;
     };
   },
   async *readBack(files, job) {
@@ -80,12 +89,5 @@ export const pdfWriter: Writer<PdfSettings> = {
     const observed = byItems(inPages, job.folio, scope.pages, cards);
     yield* readBackPages(job, observed, format, (all) => (job.settings.bookmarks ? all : []), job.settings.cards === 'first');
   },
-  sentences: {
-    ...FIXED_PAGE_SENTENCES,
-    ...PDF_CUE_SENTENCES,
-    'outline.off': 'Bookmarks are switched off in the recipe.',
-    'opening.cards': 'It opens page by page: pages of cards come in between, so that facing pages would not face one another.',
-    'opening.loop': 'Page by page it stops at the last: a PDF has no word for beginning again.',
-    'transition.direction': 'A PDF has fewer directions for this style: it is the nearest of them.',
-  },
+  sentences: PDF_SENTENCES,
 };

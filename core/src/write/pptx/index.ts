@@ -2,14 +2,15 @@ import { FolioError } from '../../ports/ports.ts';
 import { slideScope } from '../office/slideScope.ts';
 import type { Writer } from '../writer.ts';
 import { decksOf } from './deck.ts';
-import { judgePptx, PPTX_SENTENCES } from './judgePptx.ts';
+import { planPptx, PPTX_SENTENCES } from './planPptx.ts';
 import { readBackDeck } from './readBackDeck.ts';
 import { PptxSettings } from './settings.ts';
 import { promptedJob, withPrompts } from '../office/promptedJob.ts';
 import { withWhiteGrounds } from '../office/whiteGrounds.ts';
 import { writePptx } from './writePptx.ts';
+import type { PptxCode } from './planPptx.ts';
 
-export const pptxWriter: Writer<PptxSettings> = {
+export const pptxWriter: Writer<PptxSettings, PptxCode> = {
   id: 'pptx',
   label: 'Slides',
   about: 'A deck for those who present: every page a slide, its text live, its tables tables (PPTX).',
@@ -20,7 +21,7 @@ export const pptxWriter: Writer<PptxSettings> = {
   migrate: (old) => PptxSettings.parse(old),
   comesBack: true,
   write: (job) => writePptx(promptedJob(job)),
-  judge: (job) => withWhiteGrounds(job, withPrompts(job, judgePptx(job))),
+  plan: (job) => withWhiteGrounds(job, withPrompts(job, planPptx(job))),
   async *readBack(files, whole) {
     const job = promptedJob(whole);
     const { settings } = job;
