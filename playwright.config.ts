@@ -2,7 +2,8 @@ import { defineConfig } from '@playwright/test';
 import { CHROMIUM } from './e2e/chromium.ts';
 import { ORIGIN, portOf } from './e2e/ownApplication.ts';
 
-const WORKERS = 2;
+/** Files share what is on the shelf, in their order: one after another. */
+const WORKERS = 1;
 
 export default defineConfig({
   testDir: 'e2e',

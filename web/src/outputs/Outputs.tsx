@@ -30,6 +30,8 @@ export function Outputs() {
   const change = useDocument((s) => s.change);
   const [search, address] = useAddress();
   const [settings, setSettings] = useState<string | null>(null);
+  /** The recipe whose plan is wanted. */
+  const [planned, setPlanned] = useState<string | null>(null);
   const kinds = useQuery({ queryKey: ['kinds'], queryFn: api.outputKinds, staleTime: Infinity }).data ?? [];
   const states =
     useQuery({
@@ -89,7 +91,7 @@ export function Outputs() {
   const plan = useQuery({
     queryKey: ['plan', id, chosen?.recipe, chosen && folio.recipes[chosen.recipe]],
     queryFn: () => api.plan(id, chosen!.recipe),
-    enabled: isUnmade && kept,
+    enabled: isUnmade && kept && planned === chosen.recipe,
   });
   return (
     <div className={sheet ? 'outputs with-settings' : 'outputs'}>
@@ -277,7 +279,10 @@ export function Outputs() {
         )}
         {isUnmade && !plan.data && (
           <p className="soft ledger-note">
-            {plan.error ? inWords(plan.error) : 'Not run yet. What it will keep, adapt or drop is being worked out …'}
+            {plan.error ? inWords(plan.error) : 'Not run yet.'}{' '}
+            <Button size="small" loading={plan.isFetching} disabled={!kept} onClick={() => setPlanned(chosen.recipe)}>
+              Show what it will keep
+            </Button>
           </p>
         )}
       </div>
