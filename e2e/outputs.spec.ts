@@ -115,7 +115,9 @@ test('the application has nothing serious against it', async ({ page }) => {
   const id = await almanac(page);
   for (const path of ['/', `/d/${id}/intake`, `/d/${id}/outputs`, `/d/${id}/compare`]) {
     await page.goto(path);
-    await page.waitForTimeout(1200);
+    await page.waitForTimeout(2500);
+    // Fields are faint until what they show has come.
+    await expect(page.locator('.ant-input-number-disabled .ant-input-number-suffix')).toHaveCount(0);
     expect((await new AxeBuilder(page).run()).filter((v) => v.impact === 'serious' || v.impact === 'critical')).toEqual([]);
   }
 });
