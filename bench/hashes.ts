@@ -12,6 +12,7 @@ import { Composer, loadFonts } from '@elastic-folio/core/compose';
 import { FileDerived, sharpPictures, shippedFontSource } from '@elastic-folio/core/node';
 import { convert, readSettings, WRITERS } from '@elastic-folio/core/write';
 import type { Writer } from '@elastic-folio/core/write';
+import { bytesOf } from '../core/test/support/samples.ts';
 
 interface Choice {
   const?: unknown;
@@ -43,17 +44,12 @@ if (!file) throw new Error('npm run hashes -- FILE');
 async function fingerprint(s: Sample, writer: Writer, settings: Record<string, unknown>): Promise<string> {
   const { fonts, compose } = await setOnce(s);
   const out = join(folder, 'out');
-  const read = async (sha256: string): Promise<Uint8Array> => {
-    const chunks: Uint8Array[] = [];
-    for await (const chunk of s.blobs.stream(sha256) as AsyncIterable<Uint8Array>) chunks.push(chunk);
-    return new Uint8Array(Buffer.concat(chunks));
-  };
   const hash = createHash('sha256');
   try {
     const made = await convert(s.folio, writer, readSettings(writer, { version: writer.version, name: writer.label, settings }), out, {
       fonts,
       compose,
-      media: (id) => read(s.folio.head.media[id]!.sha256),
+      media: (id) => bytesOf(s, id),
       pictures: sharpPictures,
       derived,
       player: async () => new TextEncoder().encode('/* player */'),

@@ -75,6 +75,11 @@ export class FontSet {
     if (!faces.length) throw new FontError('There is no font to set text with.');
   }
 
+  /** The face of exactly this family, weight and style, if it is at hand. */
+  faceOf({ family, weight, style }: { family: string; weight: number; style: string }): FontFace | undefined {
+    return this.faces.find((f) => f.family === family && f.weight === weight && f.style === style);
+  }
+
   match(look: FontLook): FontFace {
     let face = this.byLook.get(look);
     if (!face) this.byLook.set(look, (face = this.find(look)));

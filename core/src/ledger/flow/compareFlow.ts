@@ -251,7 +251,7 @@ function compareFonts(
   found: Findings,
 ): void {
   for (const font of Object.values(folio.head.fonts)) {
-    const face = fonts.faces.find((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
+    const face = fonts.faceOf(font);
     if (!face || !carries) continue;
     const { family, weight, style } = telling.face(face);
     const there = observed.embedded.some((e) => e.family === family && e.weight === String(weight) && e.style === style);

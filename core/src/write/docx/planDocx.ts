@@ -90,7 +90,7 @@ export function planWords<Code extends string>(job: WriteJob<DocxSettings>, plan
 
   const treatFont = (id: string): Treatment<WordCode> => {
     const font = head.fonts[id]!;
-    const face = fonts.faces.find((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
+    const face = fonts.faceOf(font);
     if (!face) return dropped('font.substituted', { family: font.family });
     const instead = insteadOf(face.familyOfFour.family);
     if (instead) return adapted('font.replaced', { family: instead });

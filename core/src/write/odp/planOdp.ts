@@ -1,5 +1,5 @@
 import type { Item } from '../../folio/items.ts';
-import { paragraphRole, resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
+import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
 import type { Paragraph } from '../../folio/story.ts';
 import type { Treatment } from '../../ledger/entry.ts';
 import { readsAsStacked } from '../../ledger/office/expectSlides.ts';
@@ -23,6 +23,7 @@ import type { OdpSettings } from './settings.ts';
 import { OriginalPages } from './originalPages.ts';
 import { countsPage } from './writeOdp.ts';
 import type { Plan } from '../treatments.ts';
+import { hasMoreThanOpenDocument } from '../opendocument/moreThanHeld.ts';
 
 export const ODP_SENTENCES = {
   ...FIXED_PAGE_SENTENCES,
@@ -74,15 +75,13 @@ function treatAnew(job: WriteJob<OdpSettings>, isOriginal: (page: string) => boo
     ));
 
   const treatLook = (block: Paragraph): Treatment<OdpCode> => {
-    const { character, paragraph } = resolveParagraph(head, block);
-    const family = replacements.get(character.fontFamily.toLowerCase());
+    const resolved = resolveParagraph(head, block);
+    const family = replacements.get(resolved.character.fontFamily.toLowerCase());
     const pitch = leading(block);
-    const looks = [character, ...block.content.flatMap((n) => (n.type === 'span' ? [resolveSpan(head, character, n)] : []))];
-    const isMore = looks.some((c) => c.stroke !== null || c.verticalScale !== 1 || Object.values(c.features).some((on) => on > 0));
     const reasons = together<OdpCode>(
       family ? adapted('font.replaced', { family }) : kept,
       hasSeveral(pitch) ? adapted('leading.one', leadingValues(pitch)) : kept,
-      isMore || paragraph.ruleAbove || paragraph.ruleBelow ? adapted('look.partly') : kept,
+      hasMoreThanOpenDocument(head, block, resolved) ? adapted('look.partly') : kept,
     );
     return reasons.outcome === 'kept' ? adapted('font.byName') : reasons;
   };
@@ -116,8 +115,7 @@ function treatAnew(job: WriteJob<OdpSettings>, isOriginal: (page: string) => boo
       const font = head.fonts[subject.id]!;
       const family = replacements.get(font.family.toLowerCase());
       if (family) return adapted('font.replaced', { family });
-      const isThere = fonts.faces.some((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
-      return isThere ? excluded('font.byName') : treatment;
+      return fonts.faceOf(font) ? excluded('font.byName') : treatment;
     }
     if (subject.kind === 'page' && treatment.code !== 'range.out') return treatPage(about, treatment);
     if (treatment.outcome === 'excluded' || treatment.outcome === 'dropped') return treatment;

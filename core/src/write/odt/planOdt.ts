@@ -1,4 +1,4 @@
-import { paragraphRole, resolveParagraph, resolveSpan } from '../../folio/resolve.ts';
+import { paragraphRole, resolveParagraph } from '../../folio/resolve.ts';
 import { headingLevel } from '../../structure/outline.ts';
 import { cellHeads } from '../../structure/tableHeads.ts';
 import { FLOW_SENTENCES, planFlow } from '../reflow/planFlow.ts';
@@ -14,6 +14,7 @@ import type { OdtSettings } from './settings.ts';
 import type { SubjectInFolio } from '../../ledger/subjects.ts';
 import type { Treatment } from '../../ledger/entry.ts';
 import type { Plan } from '../treatments.ts';
+import { hasMoreThanOpenDocument } from '../opendocument/moreThanHeld.ts';
 
 export const ODT_SENTENCES = {
   ...FLOW_SENTENCES,
@@ -68,15 +69,13 @@ export function planOdt(job: WriteJob<OdtSettings>): Plan<OdtCode> {
       return headingLevel(element) || element === 'p' || (element === 'li' && list) ? kept : adapted('role.styleOnly');
     }
     if (subject.aspect !== 'look') return kept;
-    const { character, paragraph } = resolveParagraph(head, block);
-    const family = replacements.get(character.fontFamily.toLowerCase());
+    const resolved = resolveParagraph(head, block);
+    const family = replacements.get(resolved.character.fontFamily.toLowerCase());
     const pitch = leading(block);
-    const looks = [character, ...block.content.flatMap((n) => (n.type === 'span' ? [resolveSpan(head, character, n)] : []))];
-    const isMore = looks.some((c) => c.stroke !== null || c.verticalScale !== 1 || Object.values(c.features).some((on) => on > 0));
     const reasons = together<OdtCode>(
       family ? adapted('font.replaced', { family }) : kept,
       hasSeveral(pitch) ? adapted('leading.one', leadingValues(pitch)) : kept,
-      isMore || paragraph.ruleAbove || paragraph.ruleBelow ? adapted('look.partly') : kept,
+      hasMoreThanOpenDocument(head, block, resolved) ? adapted('look.partly') : kept,
     );
     return reasons.outcome === 'kept' ? adapted('font.byName') : reasons;
   }

@@ -147,7 +147,7 @@ export function planFixedPage<CueCode extends string = FixedPageCode>(
       }
       case 'font': {
         const font = folio.head.fonts[subject.id]!;
-        const face = fonts.faces.find((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
+        const face = fonts.faceOf(font);
         if (!face) return dropped('font.substituted', { family: font.family });
         if (!usedFaces(composition).has(face)) return excluded('font.unused');
         if (writer.draws) return excluded('font.notNeeded');

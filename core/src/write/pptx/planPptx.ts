@@ -160,12 +160,7 @@ export function planPptx(job: WriteJob<PptxSettings>): Plan<PptxCode> {
   return (about) => {
     const { subject } = about;
     const treatment = plan(about);
-    if (subject.kind === 'font') {
-      const font = head.fonts[subject.id]!;
-      return fonts.faces.some((f) => f.family === font.family && f.weight === font.weight && f.style === font.style)
-        ? excluded('font.byName')
-        : treatment;
-    }
+    if (subject.kind === 'font') return fonts.faceOf(head.fonts[subject.id]!) ? excluded('font.byName') : treatment;
     if (subject.kind === 'page' && treatment.code !== 'range.out') return treatPage(about, treatment);
     if (subject.kind === 'cue') return isInOtherFile(about) ? dropped('link.otherFile') : treatAnimation(about, treatment);
     if (treatment.outcome === 'excluded' || treatment.outcome === 'dropped') return treatment;

@@ -141,7 +141,7 @@ export function planFlow(folio: Folio, composition: Composition, fonts: FontSet,
 function treatFont(folio: Folio, fonts: FontSet, id: string, writer: FlowWriter): Treatment<FlowCode> {
   const font = folio.head.fonts[id]!;
   if (!writer.embedsFonts) return excluded('font.readers');
-  const face = fonts.faces.find((f) => f.family === font.family && f.weight === font.weight && f.style === font.style);
+  const face = fonts.faceOf(font);
   if (!face) return dropped('font.substituted', { family: font.family });
   return face.mayEmbed ? kept : dropped('font.notEmbedded', { family: font.family });
 }
