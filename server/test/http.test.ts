@@ -280,6 +280,18 @@ describe('outputs over HTTP', () => {
     expect(await stateOf('web')).toBe('stale');
   });
 
+  test('what an output will keep is told before it is made; of a recipe that is not there it is said so', async () => {
+    await edit([recipe('deck', 'pptx', {})], await seqNow());
+    const plan = Ledger.parse((await server.get(`/api/folios/${flyer}/recipes/deck/plan`)).json());
+    expect(plan.output).toBe('pptx');
+    expect(plan.entries.length).toBeGreaterThan(50);
+    expect(new Set(plan.entries.map((e) => e.check))).toEqual(new Set(['planned']));
+    const runs = z.array(Run).parse((await server.get('/api/runs')).json());
+    expect(runs.filter((r) => r.recipe === 'deck')).toEqual([]);
+    const none = await server.get(`/api/folios/${flyer}/recipes/nothing/plan`);
+    expect([none.status, none.json<{ code: string }>().code]).toEqual([404, 'recipe.none']);
+  });
+
   test('an e-book can be read on the site of its run, as a reader has set it, and nothing else of it can be had', async () => {
     await edit([recipe('book', 'epub', { cover: 'none', resolution: 48 })], await seqNow());
     const { id } = Run.parse((await server.post(`/api/folios/${flyer}/runs`, { recipe: 'book' })).json());

@@ -239,7 +239,7 @@ describe('bad input is a clear word, and nothing is taken', () => {
     ['from another language', 'back.xlf', xliff(unit, 'original="tiny" source-language="it" target-language="de"'), /translated from “it”/],
     ['entities of its own', 'back.xlf', `<!DOCTYPE xliff [<!ENTITY a "b">]>${xliff(unit)}`, /entities of its own/],
     ['an entity that is nowhere', 'back.xlf', xliff(unit.replace('Offen', '&nope;')), /cannot be read/],
-    ['too deep', 'back.xlf', xliff(`${'<group id="g">'.repeat(200)}${unit}${'</group>'.repeat(200)}`), /more than 128 deep/],
+    ['too deep', 'back.xlf', xliff(`${'<group id="g">'.repeat(300)}${unit}${'</group>'.repeat(300)}`), /more than 256 deep/],
     ['another encoding', 'back.csv', new Uint8Array([0x69, 0x64, 0x2c, 0xfc, 0xff]), /encoding/],
     ['a table without its columns', 'back.csv', 'a,b\n1,2\n', /no columns named/],
     ['a table that breaks off', 'back.csv', 'id,source,target\np3,"Is it open?', /breaks off/],
